@@ -1,0 +1,2 @@
+"""The job itself: pure rules and computation (see README.md)."""
+CORE_VERSION = "0.1.0"

@@ -1,0 +1,1 @@
+"""The open formats: plan, result, record. Pydantic lives only here."""

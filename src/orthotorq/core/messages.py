@@ -1,0 +1,112 @@
+"""Every sentence the core can say about an input: a code with parameters and its text.
+
+Screens, sheets and the command line all use these texts; the front end's list is generated from them.
+"""
+from __future__ import annotations
+
+from enum import StrEnum
+
+
+class Message(StrEnum):
+    """Codes of sentences about bad input. The text is in TEXTS, with named parameters."""
+
+    QUANTITY_EMPTY = "quantity_empty"
+    QUANTITY_NOT_READ = "quantity_not_read"
+    QUANTITY_AMBIGUOUS = "quantity_ambiguous"
+    UNIT_MISSING = "unit_missing"
+    UNIT_UNKNOWN = "unit_unknown"
+    UNIT_WRONG_KIND = "unit_wrong_kind"
+    OUT_OF_RANGE = "out_of_range"
+    THREAD_NOT_READ = "thread_not_read"
+    THREAD_PITCH_MISSING = "thread_pitch_missing"
+    THREAD_IMPOSSIBLE = "thread_impossible"
+    HEXAGON_UNKNOWN = "hexagon_unknown"
+    GRADE_UNKNOWN = "grade_unknown"
+    GRADE_AMBIGUOUS = "grade_ambiguous"
+    GRADE_OUT_OF_RANGE = "grade_out_of_range"
+    LUBRICANT_UNKNOWN = "lubricant_unknown"
+    MATERIAL_UNKNOWN = "material_unknown"
+    NO_FRICTION = "no_friction"
+    FACE_IMPOSSIBLE = "face_impossible"
+    BAND_ORDER = "band_order"
+    ORDER_IMPOSSIBLE = "order_impossible"
+    CHAIN_IMPOSSIBLE = "chain_impossible"
+    PREVAILING_EATS_TORQUE = "prevailing_eats_torque"
+    UNKNOWN_REFERENCE = "unknown_reference"
+    DUPLICATE_ID = "duplicate_id"
+    RESERVED_ID = "reserved_id"
+    RANGE_REVERSED = "range_reversed"
+    NOT_A_PLAN = "not_a_plan"
+    NOT_JSON = "not_json"
+    LATER_VERSION = "later_version"
+    OVER_110_PERCENT = "over_110_percent"
+    CONDITION_MISSING = "condition_missing"
+    PLACES_OVERLAP = "places_overlap"
+    PASS_FORM = "pass_form"
+    NO_TARGET = "no_target"
+    MISSING_FIELD = "missing_field"
+    UNKNOWN_FIELD = "unknown_field"
+    WRONG_TYPE = "wrong_type"
+    TEXT_LENGTH = "text_length"
+    LIST_LENGTH = "list_length"
+    CHOICE = "choice"
+    BAD_VALUE = "bad_value"
+
+
+TEXTS: dict[Message, str] = {
+    Message.QUANTITY_EMPTY: "Expected a {kind} with its unit, for example {example}; nothing was written.",
+    Message.QUANTITY_NOT_READ: "“{text}” is not a {kind}; write a number and a unit, for example {example}.",
+    Message.QUANTITY_AMBIGUOUS: "“{text}” can be read as {first} or as {second}; write it without the comma.",
+    Message.UNIT_MISSING: "“{text}” has no unit; write for example {example}.",
+    Message.UNIT_UNKNOWN: "“{unit}” is not a unit known here; for a {kind} use one of {units}.",
+    Message.UNIT_WRONG_KIND: "“{text}” is a {found}; expected a {kind}, for example {example}.",
+    Message.OUT_OF_RANGE: "{value} is outside what is possible here: expected {range}.",
+    Message.THREAD_NOT_READ: "“{text}” is not a thread; write for example M24, M24x2, 1-1/8-8 or #10-24.",
+    Message.THREAD_PITCH_MISSING: "“{text}” leaves the pitch open or does not fit its series; write it out, for example {example}.",
+    Message.THREAD_IMPOSSIBLE: "“{text}”: the pitch is too coarse for the diameter; expected a pitch of at most {limit}.",
+    Message.HEXAGON_UNKNOWN:
+        "No hexagon table covers {thread}; enter the bearing face and hole diameters of the part.",
+    Message.GRADE_UNKNOWN: "“{text}” is not a grade in the tables; write standard and grade, for example ISO 898-1 8.8.",
+    Message.GRADE_AMBIGUOUS: "“{text}” stands in several standards ({standards}); write the standard too.",
+    Message.GRADE_OUT_OF_RANGE:
+        "{grade} is tabulated for {low} to {high} mm, not for {diameter} mm; enter the strengths as an own grade.",
+    Message.LUBRICANT_UNKNOWN: "“{text}” is not a friction condition in the tables or in this plan's definitions.",
+    Message.MATERIAL_UNKNOWN: "“{text}” is not a material in the tables or definitions; use one of {known}.",
+    Message.NO_FRICTION: "Friction is not given; name a lubricant, or give mu_thread, or give nut_factor.",
+    Message.FACE_IMPOSSIBLE: "The hole ({hole} mm) must be smaller than the bearing face ({face} mm).",
+    Message.BAND_ORDER: "A band is low, typical, high in rising order; got {low}, {typical}, {high}.",
+    Message.ORDER_IMPOSSIBLE: "{what}; expected {expected}.",
+    Message.CHAIN_IMPOSSIBLE: "{what}.",
+    Message.PREVAILING_EATS_TORQUE:
+        "The torque ({torque} N·m) must be greater than the prevailing torque ({prevailing} N·m).",
+    Message.UNKNOWN_REFERENCE: "“{id}” is not the id of a {kind} in this plan; known: {known}.",
+    Message.DUPLICATE_ID: "The id “{id}” is used twice; every {kind} needs its own.",
+    Message.RESERVED_ID: "“{id}” is kept for the program; choose another id.",
+    Message.RANGE_REVERSED: "A range runs from the smaller to the greater figure; got {low} to {high}.",
+    Message.NOT_A_PLAN: "This is not an Orthotorq plan: “format” must be “orthotorq.plan”.",
+    Message.NOT_JSON: "The file is not JSON: {reason}.",
+    Message.LATER_VERSION: "This file has version {version}; this program reads up to version {known}. Update first.",
+    Message.OVER_110_PERCENT: "{percent} % is over 110 % of the chosen torque and is refused.",
+    Message.CONDITION_MISSING:
+        "A stage that tightens, checks or measures names the condition it is valid in, for example “wheel hanging”.",
+    Message.PLACES_OVERLAP:
+        "{count} bolts on {diameter} mm stand {spacing} mm apart: less than the head ({head} mm) needs.",
+    Message.PASS_FORM: "{what}.",
+    Message.NO_TARGET: "The group “{group}” is tightened but has no target.",
+    Message.MISSING_FIELD: "This field is needed.",
+    Message.UNKNOWN_FIELD: "“{field}” is not a field here.",
+    Message.WRONG_TYPE: "Expected {expected}.",
+    Message.TEXT_LENGTH: "The text must have {range} characters.",
+    Message.LIST_LENGTH: "The list must have {range} entries.",
+    Message.CHOICE: "“{value}” is not possible here; use one of {choices}.",
+    Message.BAD_VALUE: "{reason}.",
+}
+
+
+def render(code: Message, **params: object) -> str:
+    """The sentence for a code with its parameters filled in.
+
+    >>> render(Message.OVER_110_PERCENT, percent=140)
+    '140 % is over 110 % of the chosen torque and is refused.'
+    """
+    return TEXTS[code].format(**params)

@@ -1,0 +1,1 @@
+"""From a plan to a result: layouts, orders, targets, findings, working; `compute` is the door."""

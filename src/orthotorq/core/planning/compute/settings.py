@@ -1,0 +1,97 @@
+"""Settings: what to put on the wrench for a torque at the bolt, and what the scale, the hand and the reaction say."""
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ...documents.plan import Adapter, Multiplier, Plan, Tool
+from ...documents.result import ScaleOut, SettingOut
+from ...mechanics import tools as mech
+from ...units import convert, show
+from .sources import second_unit
+
+
+@dataclass(frozen=True, slots=True)
+class Chain:
+    """A wrench with what stands between it and the bolt; accuracies are shares."""
+
+    id: str
+    tool_id: str
+    tool: Tool
+    adapter: Adapter | None
+    multipliers: tuple[Multiplier, ...]
+
+    @property
+    def accuracies(self) -> tuple[float, ...]:
+        """Wrench, then half the efficiency band of each multiplier: separate contributions."""
+        wrench = self.tool.accuracy or mech.default_accuracy(self.tool.range[1].base, self.tool.kind == "beam wrench")
+        bands = [(m.efficiency[2] - m.efficiency[0]) / (2 * m.efficiency[1]) for m in self.multipliers]
+        return (wrench, *[b for b in bands if b > 0])
+
+    def input_of(self, torque: float) -> tuple[float, float]:
+        """(wrench setting, torque into the first multiplier or the bolt), N·mm, for a torque at the bolt."""
+        drive = torque
+        for m in self.multipliers:
+            drive = mech.multiplier_setting(drive, m.multiplier, m.efficiency[1])
+        if self.adapter is None:
+            return drive, drive
+        length = self.tool.length.base if self.tool.length else 0.0
+        return mech.adapter_setting(drive, length, self.adapter.adapter.base, self.adapter.angle.base), drive
+
+
+def chain_of(plan: Plan, name: str) -> Chain:
+    """The chain of an id of a checked plan."""
+    first, *rest = plan.chains[name]
+    assert isinstance(first, str)
+    adapters = [x for x in rest if isinstance(x, Adapter)]
+    multipliers = tuple(x for x in rest if isinstance(x, Multiplier))
+    return Chain(name, first, plan.tools[first], adapters[0] if adapters else None, multipliers)
+
+
+def wrench_unit(tool: Tool) -> str:
+    """The unit the wrench is graduated in: the unit its range was typed in."""
+    unit: str = tool.range[1].quantity.unit
+    return unit
+
+
+def figure(value: float, unit: str, increment: float | None) -> str:
+    """A setting in the wrench's unit with as many digits as its increment has."""
+    shown = convert(value, "torque", unit)
+    if increment is None:
+        return show(shown, 4)
+    step = convert(increment, "torque", unit)
+    decimals = next((d for d in range(4) if abs(round(step, d) - step) < 1e-6), 3)
+    return f"{shown:.{decimals}f}"
+
+
+def scale_of(value: float, tool: Tool) -> ScaleOut | None:
+    """Main mark passed and collar figure of a two-part scale, in the wrench's unit."""
+    if tool.mark is None or tool.increment is None:
+        return None
+    unit, mark = wrench_unit(tool), tool.mark.base
+    below = mark * int((value + 1e-6) / mark)
+    return ScaleOut(main=figure(below, unit, mark), collar=figure(value - below, unit, tool.increment.base),
+                    mark=figure(mark, unit, mark))
+
+
+def setting_for(chain: Chain, torque: float, ceiling: float | None) -> SettingOut:
+    """What to set for a torque at the bolt [N·mm]; never above a ceiling at the bolt [N·mm] when one is given.
+
+    Raises Impossible when the wrench's scale cannot give it.
+    """
+    exact, drive = chain.input_of(torque)
+    increment = chain.tool.increment.base if chain.tool.increment else None
+    top = exact * ceiling / torque if ceiling is not None else None
+    found = mech.settable(exact, increment, top)
+    unit = wrench_unit(chain.tool)
+    at_bolt = torque * found.value / exact
+    reaction = mech.reaction_torque(at_bolt, drive * found.value / exact) if chain.multipliers else None
+    arm = chain.multipliers[-1].arm if chain.multipliers else None
+    shown = figure(found.value, unit, increment)
+    return SettingOut(
+        chain=chain.id, tool=chain.tool.name or chain.tool.kind, exact_Nm=exact / 1e3, settable_Nm=found.value / 1e3,
+        error=found.error, text=f"{shown} {unit}", unit=unit, figure=shown, second=second_unit(found.value, unit),
+        bolt_torque_Nm=at_bolt / 1e3,
+        hand_force_N=mech.hand_force(found.value, chain.tool.length.base) if chain.tool.length else None,
+        reaction_Nm=reaction / 1e3 if reaction is not None else None,
+        reaction_N=reaction / arm.base if reaction is not None and arm is not None else None,
+        scale=scale_of(found.value, chain.tool))

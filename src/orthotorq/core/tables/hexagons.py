@@ -1,0 +1,44 @@
+"""Hexagon heads and nuts by size: width across flats, bearing face, clearance hole (mm)."""
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from .reader import rows
+from .threads import Thread
+
+_HEADS = ("hex", "heavy hex")
+
+
+@dataclass(frozen=True, slots=True)
+class Hexagon:
+    """One row: sizes in mm; `certainty` is sure for tabulated figures and typical for derived ones."""
+
+    head: str
+    size: str
+    across_flats: float
+    face_diameter: float
+    hole: float
+    certainty: str
+
+
+@lru_cache(maxsize=1)
+def table() -> dict[tuple[str, str], Hexagon]:
+    """All rows by (head, size)."""
+    return {(r["head"], r["name"]): Hexagon(r["head"], r["name"], float(r["across_flats_mm"]),
+            float(r["face_diameter_mm"]), float(r["hole_mm"]), r["certainty"]) for r in rows("hexagons.csv")}
+
+
+def hexagon(thread: Thread, head: str = "hex") -> Hexagon | None:
+    """The row for a thread and head, or None where the tables end: nothing is guessed.
+
+    >>> from .threads import parse_thread
+    >>> hexagon(parse_thread("M20")).face_diameter
+    28.19
+    """
+    return table().get((head, thread.size))
+
+
+def head_kinds() -> tuple[str, ...]:
+    """Heads the tables know."""
+    return _HEADS

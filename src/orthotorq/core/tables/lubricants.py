@@ -1,0 +1,48 @@
+"""Friction conditions: typical bands of thread friction, bearing friction and nut factor."""
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import NamedTuple
+
+from .reader import rows
+
+
+class Band(NamedTuple):
+    """Low, typical and high value of one coefficient (no unit)."""
+
+    low: float
+    typical: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
+class Lubricant:
+    """A friction condition with its bands and the faces it belongs on."""
+
+    id: str
+    name: str
+    mu_thread: Band
+    mu_bearing: Band
+    nut_factor: Band
+    faces: tuple[str, ...]
+    notes: str
+    certainty: str = "typical"
+
+    @property
+    def dry(self) -> bool:
+        """Whether nothing is put on: these are the conditions a dry-only seat allows."""
+        return self.id.startswith("dry") or self.id == "rusty"
+
+
+def _band(text: str) -> Band:
+    low, typical, high = (float(part) for part in text.split())
+    return Band(low, typical, high)
+
+
+@lru_cache(maxsize=1)
+def table() -> dict[str, Lubricant]:
+    """All shipped conditions by id."""
+    return {r["id"]: Lubricant(r["id"], r["name"], _band(r["mu_thread"]), _band(r["mu_bearing"]),
+            _band(r["nut_factor"]), tuple(r["faces"].split(";")), r["notes"])
+            for r in rows("lubricants.csv", delimiter="|")}
