@@ -62,7 +62,8 @@ TEXTS: dict[Message, str] = {
     Message.UNIT_WRONG_KIND: "“{text}” is a {found}; expected a {kind}, for example {example}.",
     Message.OUT_OF_RANGE: "{value} is outside what is possible here: expected {range}.",
     Message.THREAD_NOT_READ: "“{text}” is not a thread; write for example M24, M24x2, 1-1/8-8 or #10-24.",
-    Message.THREAD_PITCH_MISSING: "“{text}” leaves the pitch open or does not fit its series; write it out, for example {example}.",
+    Message.THREAD_PITCH_MISSING:
+        "“{text}” leaves the pitch open or does not fit its series; write it out, for example {example}.",
     Message.THREAD_IMPOSSIBLE: "“{text}”: the pitch is too coarse for the diameter; expected a pitch of at most {limit}.",
     Message.HEXAGON_UNKNOWN:
         "No hexagon table covers {thread}; enter the bearing face and hole diameters of the part.",

@@ -92,7 +92,8 @@ def preload_from_torque(torque: float, per_preload: float, prevailing: float) ->
 
 @formula(r"T = K\,F\,d", ("T", "torque", "torque"), "ISO 16047 (short form)",
          approximation="the nut factor K puts all friction into one figure",
-         preload=("F", "force", "preload"), nut_factor=("K", "-", "nut factor"), diameter=("d", "length", "nominal diameter"))
+         preload=("F", "force", "preload"), nut_factor=("K", "-", "nut factor"),
+         diameter=("d", "length", "nominal diameter"))
 def torque_from_nut_factor(preload: float, nut_factor: float, diameter: float) -> float:
     """Torque [N·mm] in the short form from preload [N], nut factor [-], nominal diameter [mm].
 

@@ -10,7 +10,7 @@ from ..messages import Message
 from .formula import formula
 
 
-@formula(r"M = T\,\frac{L}{L + E\cos a}", ("M", "torque", "setting"), "statics: hand force at the grip, square to the handle",
+@formula(r"M = T\,\frac{L}{L + E\cos a}", ("M", "torque", "setting"), "statics: hand force at the grip, square to it",
          torque=("T", "torque", "torque at the adapter"), length=("L", "length", "drive to grip centre"),
          adapter=("E", "length", "adapter length"), angle=("a", "angle", "angle off the handle's line"))
 def adapter_setting(torque: float, length: float, adapter: float, angle: float) -> float:

@@ -57,10 +57,8 @@ def _circle_star(count: int) -> tuple[int, ...]:
     half = count // 2
     if count % 2 and count <= 9:
         return tuple((i * half) % count for i in range(count))
-    if count % 4 == 0:
-        axes = [axis + turn for axis in _spread(half // 2) for turn in (0, half // 2)]
-    else:
-        axes = _axes(half)
+    squares = [axis + turn for axis in _spread(half // 2) for turn in (0, half // 2)]
+    axes = squares if count % 4 == 0 else _axes(half)
     pairs = [bolt for axis in axes for bolt in (axis, axis + half)]
     return tuple(pairs + [count - 1] * (count % 2))
 

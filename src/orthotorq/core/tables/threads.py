@@ -142,8 +142,8 @@ def _checked(text: str, thread: Thread) -> Thread:
 
 _METRIC = re.compile(r"^m\s*(\d+(?:[.,]\d+)?)(?:\s*[x×*/]\s*(\d*[.,]?\d+))?(?:\s*[-–]\s*(?:[3-9][a-hA-H]){1,2})?$", re.I)
 _NUMBERED = re.compile(r"^(?:#|no\.?\s*|nr\.?\s*)(\d{1,2})(?:\s*[-–]\s*(\d+(?:\.\d+)?))?$", re.I)
-_INCHES = re.compile(r'^(\d+\s*[- ]\s*\d+/\d+|\d+/\d+|\d*\.\d+|\d+)\s*(?:["″”]|in\.?(?:ch)?)?(?:\s*[-–x×]\s*(\d+(?:\.\d+)?))?$',
-                     re.I)
+_INCHES = re.compile(r'^(\d+\s*[- ]\s*\d+/\d+|\d+/\d+|\d*\.\d+|\d+)\s*(?:["″”]|in\.?(?:ch)?)?'
+                     r'(?:\s*[-–x×]\s*(\d+(?:\.\d+)?))?$', re.I)
 _SERIES = re.compile(r"\s*(?:[-–]\s*)?(UNC|UNF|8\s*-?\s*UN|UNR|UN)(?:\s*[-–]\s*[123][AB])?\s*$", re.I)
 
 

@@ -214,7 +214,7 @@ def limits_of(facts: Facts, typical: float) -> list[LimitOut]:
 
 
 def window_of(limits: list[LimitOut], band: PreloadBand) -> WindowOut:
-    """Needed and allowed clamp and the verdict: fine when the whole worst-case band fits, tight when only its middle does."""
+    """Needed and allowed clamp; fine when the whole worst-case band fits, tight when only its middle does."""
     lower = max((x for x in limits if x.side == "lower"), key=lambda x: x.clamp_N, default=None)
     upper = min((x for x in limits if x.side == "upper"), key=lambda x: x.clamp_N, default=None)
     low, high = lower.clamp_N if lower else None, upper.clamp_N if upper else None

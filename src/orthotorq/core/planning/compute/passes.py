@@ -1,6 +1,8 @@
 """Tighten stages: orders and settings of every pass, and the findings about tools and passes."""
 from __future__ import annotations
 
+from itertools import pairwise
+
 from ...documents.plan import Plan
 from ...documents.result import PassOut, SettingOut
 from ...documents.stages import HandPass, Order, Pass, TightenStage, TorquePass
@@ -140,7 +142,7 @@ def sequence_findings(plan: Plan, facts: dict[str, Facts], collector: Collector)
         if not seen:
             continue
         where, name = f"groups/{group_id}", fact.group.name
-        for before, after in zip(seen, seen[1:], strict=False):
+        for before, after in pairwise(seen):
             if after.percent < before.percent:
                 collector.add(Finding.PERCENT_FALLS, where, group=name, percent=f"{after.percent:g}",
                               before=f"{before.percent:g}")

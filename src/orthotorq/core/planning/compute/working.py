@@ -154,11 +154,12 @@ def _limit(facts: Facts, code: str) -> tuple[list[Step], list[str]] | None:
     return None
 
 
-def _setting(plan: Plan, stage: TightenStage, one: TorquePass, facts: Facts, name: str) -> tuple[list[Step], list[str]]:
+def _setting(plan: Plan, one: TorquePass, facts: Facts, name: str) -> tuple[list[Step], list[str]]:
     chain = chain_of(plan, name)
     steps: list[Step] = []
     drive = facts.torque * one.percent / 100
-    notes = [f"{one.percent:g} % of {show_quantity(facts.torque, 'torque', 'N·m')} is {show(drive / 1e3, 5)} N·m at the bolt."]
+    whole = show_quantity(facts.torque, "torque", "N·m")
+    notes = [f"{one.percent:g} % of {whole} is {show(drive / 1e3, 5)} N·m at the bolt."]
     for m in chain.multipliers:
         steps.append(explain(mech.multiplier_setting, torque=drive, ratio=m.multiplier, efficiency=m.efficiency[1]))
         drive = steps[-1].value
@@ -192,7 +193,7 @@ def _find(plan: Plan, figure: str, by_group: dict[str, Facts]) -> tuple[list[Ste
             if isinstance(stage, TightenStage) and stage.id == parts[0]:
                 for one in stage.passes:
                     if isinstance(one, TorquePass) and one.id == parts[1]:
-                        return _setting(plan, stage, one, by_group[parts[2]], parts[4])
+                        return _setting(plan, one, by_group[parts[2]], parts[4])
     return None
 
 
