@@ -1,0 +1,48 @@
+"""The command line: one lazy module per command, so that a sum loads no web and no database."""
+from __future__ import annotations
+
+import importlib
+
+import click
+
+#: command -> (module, one line of help)
+COMMANDS: dict[str, tuple[str, str]] = {
+    "compute": ("plans", "Compute a plan file."),
+    "schema": ("plans", "JSON Schema of the plan document."),
+    "verify": ("database", "Walk the hash chains of all runs."),
+    "migrate": ("database", "Bring the database schema up to date."),
+    "load-demo": ("database", "Load Vellmark Saltworks into an empty database."),
+    "openapi": ("web", "Write the OpenAPI document."),
+    "health": ("web", "Ask an application whether it is well."),
+}
+
+
+class LazyGroup(click.Group):
+    """Loads a command's module when the command is called."""
+
+    def list_commands(self, ctx: click.Context) -> list[str]:
+        """Names, from the table."""
+        return list(COMMANDS)
+
+    def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
+        """The command, imported now."""
+        if cmd_name not in COMMANDS:
+            return None
+        module = importlib.import_module(f".{COMMANDS[cmd_name][0]}", __name__)
+        command: click.Command = getattr(module, cmd_name.replace("-", "_"))
+        return command
+
+    def format_commands(self, ctx: click.Context, formatter: click.HelpFormatter) -> None:
+        """Help without importing anything."""
+        with formatter.section("Commands"):
+            formatter.write_dl([(name, text) for name, (_, text) in COMMANDS.items()])
+
+
+@click.group(cls=LazyGroup)
+def cli() -> None:
+    """Orthotorq: plan the tightening of bolted joints, lead the fitter through it, keep the record."""
+
+
+def main() -> None:
+    """Entry point."""
+    cli(prog_name="orthotorq")

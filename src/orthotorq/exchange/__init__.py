@@ -1,0 +1,1 @@
+"""Sheets, records and drawings out of the core's documents: HTML to PDF, SVG."""

@@ -1,0 +1,1 @@
+"""PostgreSQL through SQLAlchemy: models, engine, migrations. Only services and commands open sessions."""

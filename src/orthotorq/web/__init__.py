@@ -1,0 +1,40 @@
+"""The web: Flask around the use cases. `create_app` makes a fresh application."""
+from __future__ import annotations
+
+from datetime import timedelta
+
+from flask import Flask
+from flask_openapi3.models.info import Info
+from flask_openapi3.openapi import OpenAPI
+from flask_talisman import Talisman
+from flask_wtf.csrf import CSRFProtect
+
+from .. import settings
+from .api import register
+from .database import connect
+from .errors import Problem, register_errors, validation_answer
+from .logs import register_logs
+from .pages import register_pages
+
+
+def create_app() -> Flask:
+    """A configured application; its settings come from the environment (see orthotorq.settings)."""
+    app = OpenAPI(__name__, info=Info(title="Orthotorq", version="1"), doc_ui=False, static_folder=None,
+                  security_schemes={"session": {"type": "apiKey", "in": "cookie", "name": "orthotorq"}},
+                  validation_error_status=422, validation_error_model=Problem, validation_error_callback=validation_answer)
+    app.config.update(
+        SECRET_KEY=settings.read("ORTHOTORQ_SECRET_KEY"), SESSION_COOKIE_NAME="orthotorq", SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_SECURE=settings.read("ORTHOTORQ_COOKIE_SECURE") == "1",
+        PERMANENT_SESSION_LIFETIME=timedelta(hours=14), MAX_CONTENT_LENGTH=4_000_000, WTF_CSRF_TIME_LIMIT=None,
+        WTF_CSRF_SSL_STRICT=False, DEMO=settings.read("ORTHOTORQ_DEMO") == "1")
+    register_logs(app)
+    connect(app)
+    CSRFProtect(app)
+    # the built page carries its own policy with hashes; a second script-src by header would only contradict it
+    Talisman(app, force_https=False, strict_transport_security=False, frame_options="DENY", referrer_policy="same-origin",
+             session_cookie_secure=app.config["SESSION_COOKIE_SECURE"],
+             content_security_policy={"frame-ancestors": "'none'", "base-uri": "'self'", "object-src": "'none'"})
+    register_errors(app)
+    register(app)
+    register_pages(app)
+    return app

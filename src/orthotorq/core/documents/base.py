@@ -25,7 +25,7 @@ from ..units import EXAMPLES, Quantity, parse
 class Model(BaseModel):
     """Base of all documents: unknown fields and silent conversions are refused."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False)
 
 
 def kind(value: object) -> str | None:

@@ -1,0 +1,15 @@
+"""One file per resource; a handler does schema, operation and dump, and nothing else."""
+from __future__ import annotations
+
+from typing import Any
+
+from flask_openapi3.openapi import OpenAPI
+
+
+def register(app: OpenAPI) -> None:
+    """Register every resource."""
+    from . import equipment, plans, runs, session, sums
+
+    for module in (session, equipment, sums, plans, runs):
+        api: Any = module.api
+        app.register_api(api)

@@ -1,0 +1,67 @@
+# Starting and stopping the demo; running tests and measurements with a cluster of their own.
+
+APP_PORT=${ORTHOTORQ_PORT:-8237}
+
+# The process of the pid file, if it is still ours.
+demo_pid() {
+  local pid
+  pid=$(cat var/demo.pid 2>/dev/null) || return 1
+  tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -q "gunicorn.*orthotorq" && printf %s "$pid"
+}
+
+app_stop() {
+  local pid
+  if pid=$(demo_pid); then
+    kill "$pid"
+    for _ in $(seq 50); do [ -d "/proc/$pid" ] || break; sleep 0.1; done
+  fi
+  rm -f var/demo.pid
+}
+
+demo_start() {
+  mkdir -p var
+  app_stop
+  cluster_start demo "${ORTHOTORQ_PG_PORT:-54617}" ORTHOTORQ_PG_PORT
+  port_busy "$APP_PORT" && { say "Port $APP_PORT is busy; set ORTHOTORQ_PORT to a free one."; exit 1; }
+  export ORTHOTORQ_DEMO=1 ORTHOTORQ_FRONTEND="$ROOT/frontend/build"
+  .venv/bin/orthotorq migrate
+  .venv/bin/orthotorq load-demo
+  .venv/bin/gunicorn --no-control-socket --bind "127.0.0.1:$APP_PORT" --workers "${ORTHOTORQ_WORKERS:-2}" --threads 4 \
+    --pid var/demo.pid --daemon --log-file var/server.log --capture-output 'orthotorq.web:create_app()'
+  for _ in $(seq 100); do
+    if .venv/bin/orthotorq health "http://127.0.0.1:$APP_PORT" 2>/dev/null; then
+      say "Orthotorq runs at http://127.0.0.1:$APP_PORT (demo people and their password stand on the sign-in page)."
+      return
+    fi
+    sleep 0.1
+  done
+  say "The application did not start; the last lines of var/server.log:"
+  tail -n 20 var/server.log >&2
+  exit 1
+}
+
+demo_stop() { app_stop; cluster_stop demo; }
+
+demo_reset() { cluster_remove demo; rm -f var/server.log; }
+
+with_test_cluster() {
+  cluster_start test "${ORTHOTORQ_TEST_PG_PORT:-54618}" ORTHOTORQ_TEST_PG_PORT
+  export ORTHOTORQ_TEST_SUPER_URL=$DB_SUPER_URL ORTHOTORQ_FRONTEND="$ROOT/frontend/build"
+  trap 'cluster_stop test' EXIT
+}
+
+run_tests() {
+  if [ $# = 0 ]; then
+    .venv/bin/ruff check src tests bench
+    .venv/bin/mypy
+    (cd frontend && npm run --silent check >"$ROOT/frontend/.build.log" 2>&1) ||
+      { cat frontend/.build.log >&2; exit 1; }
+  fi
+  with_test_cluster
+  .venv/bin/python -m pytest "$@"
+}
+
+run_bench() {
+  with_test_cluster
+  .venv/bin/python -m bench "$@"
+}

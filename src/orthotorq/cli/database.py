@@ -1,0 +1,44 @@
+"""Database commands: migrate, load the demo, verify the chains."""
+from __future__ import annotations
+
+import sys
+
+import click
+
+from .. import settings
+from ..services.database import open_sessions
+
+
+@click.command()
+def migrate() -> None:
+    """Bring the schema up to date, as its owner."""
+    from ..services.schema import upgrade
+
+    url = settings.read("ORTHOTORQ_OWNER_URL")
+    if not url:
+        raise click.ClickException("ORTHOTORQ_OWNER_URL is not set.")
+    upgrade(url, settings.read("ORTHOTORQ_APP_ROLE"))
+
+
+@click.command()
+def load_demo() -> None:
+    """Load Vellmark Saltworks; does nothing where there already are people."""
+    from ..demo.load import load
+
+    sessions = open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"))
+    with sessions.begin() as session:
+        if load(session):
+            click.echo("Loaded the demo: Vellmark Saltworks.", err=True)
+
+
+@click.command()
+def verify() -> None:
+    """Walk the hash chains of all runs; exit 1 when one does not hold."""
+    from ..services.running.chain import verify_all
+
+    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 600_000)() as session:
+        count, breaks = verify_all(session)
+    for one in breaks:
+        click.echo(f"run {one.run}, entry {one.sequence}: {one.what}")
+    click.echo(f"{count} chains walked, {len(breaks)} do not hold.")
+    sys.exit(1 if breaks else 0)

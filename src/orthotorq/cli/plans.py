@@ -1,0 +1,46 @@
+"""Plans from the command line: no database needed."""
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+
+import click
+
+from ..core.documents.base import DocumentErrors
+from ..core.documents.plan import Plan
+from ..core.documents.read import parse_json
+from ..core.errors import OrthotorqError
+from ..core.planning.compute import compute as compute_document
+
+
+def fail(text: str) -> None:
+    """End with exit code 2 and the sentence on standard error."""
+    click.echo(text, err=True)
+    sys.exit(2)
+
+
+@click.command()
+@click.argument("plan", type=click.Path(path_type=Path))
+@click.option("-o", "output", type=click.Path(path_type=Path), help="Write the result to a file.")
+def compute(plan: Path, output: Path | None) -> None:
+    """Compute PLAN.json and print the result document."""
+    try:
+        result = compute_document(parse_json(plan.read_bytes()))
+    except OSError as error:
+        fail(f"{plan}: {error.strerror}.")
+    except DocumentErrors as error:
+        fail("\n".join(f"{e.pointer()}: {e.text}" for e in error.errors))
+    except OrthotorqError as error:
+        fail(str(error))
+    text = result.model_dump_json(indent=1)
+    if output is None:
+        click.echo(text)
+    else:
+        output.write_text(text + "\n", encoding="utf-8")
+
+
+@click.command()
+def schema() -> None:
+    """Print the JSON Schema of the plan document."""
+    click.echo(json.dumps(Plan.model_json_schema(), indent=1, ensure_ascii=False))

@@ -1,0 +1,42 @@
+"""Signing in."""
+from __future__ import annotations
+
+from datetime import timedelta
+
+from argon2 import PasswordHasher
+from argon2.exceptions import InvalidHashError, VerificationError
+from sqlalchemy import func, select
+
+from ...store.models import Person, SignInAttempt
+from ..context import Actor, Ctx
+from ..errors import NotSignedIn, TooMany
+from ..permissions import use_case
+
+HASHER = PasswordHasher()
+#: verified for unknown logins too, so that an answer takes as long as for a known one
+_NOBODY = HASHER.hash("nobody signs in with this")
+WINDOW, MOST = timedelta(minutes=15), 8
+
+
+@use_case
+def sign_in(ctx: Ctx, login: str, password: str) -> Actor | NotSignedIn:
+    """Check login and password. A wrong one is an outcome, since the attempt is kept; too many raise TooMany."""
+    login = login.strip().lower()[:60]
+    recent = ctx.session.scalar(select(func.count()).select_from(SignInAttempt).where(
+        SignInAttempt.login == login, SignInAttempt.at > ctx.now - WINDOW))
+    if (recent or 0) >= MOST:
+        raise TooMany("Too many failed tries with this name. Wait a quarter of an hour.")
+    person = ctx.session.scalar(select(Person).where(Person.login == login, Person.active))
+    try:
+        HASHER.verify(person.password_hash if person else _NOBODY, password)
+    except (VerificationError, InvalidHashError):
+        person = None
+    if person is None:
+        ctx.session.add(SignInAttempt(id=ctx.new_id(), login=login, at=ctx.now))
+        return NotSignedIn("Name or password is wrong.", "password")
+    return actor_of(person)
+
+
+def actor_of(person: Person) -> Actor:
+    """The actor for a stored person."""
+    return Actor(person.id, person.name, person.login, frozenset(person.roles))

@@ -1,0 +1,40 @@
+"""What a use case is given: who acts, the session, the time, new ids."""
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+from uuid6 import uuid7
+
+
+@dataclass(frozen=True, slots=True)
+class Actor:
+    """The person acting, or nobody yet."""
+
+    id: uuid.UUID
+    name: str
+    login: str
+    roles: frozenset[str]
+
+
+def _new_id() -> uuid.UUID:
+    return uuid.UUID(str(uuid7()))
+
+
+@dataclass(frozen=True, slots=True)
+class Ctx:
+    """Passed to every use case; `now` is aware and in UTC."""
+
+    session: Session
+    now: datetime
+    actor: Actor | None = None
+    new_id: Callable[[], uuid.UUID] = field(default=_new_id)
+
+    @property
+    def person(self) -> Actor:
+        """The actor where there must be one (the permission table has seen to it)."""
+        assert self.actor is not None
+        return self.actor

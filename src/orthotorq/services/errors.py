@@ -1,0 +1,50 @@
+"""Refusals of use cases. The web maps them in one place by `status` and `code`."""
+from __future__ import annotations
+
+
+class ServiceError(Exception):
+    """Base: a code, a sentence, and what it corresponds to."""
+
+    status = 400
+    code = "refused"
+
+    def __init__(self, text: str, field: str | None = None) -> None:
+        self.text = text
+        self.field = field
+        super().__init__(text)
+
+
+class NotFound(ServiceError):
+    """What was asked for does not exist."""
+
+    status, code = 404, "not_found"
+
+
+class NotSignedIn(ServiceError):
+    """Nobody is signed in."""
+
+    status, code = 401, "not_signed_in"
+
+
+class Forbidden(ServiceError):
+    """The person has no role for this."""
+
+    status, code = 403, "forbidden"
+
+
+class TooMany(ServiceError):
+    """Too many tries; wait."""
+
+    status, code = 429, "too_many"
+
+
+class Refused(ServiceError):
+    """A business rule says no."""
+
+    status, code = 409, "refused"
+
+
+class BadField(ServiceError):
+    """A field that cannot be used."""
+
+    status, code = 422, "bad_field"

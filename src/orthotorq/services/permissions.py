@@ -1,0 +1,62 @@
+"""The one table: use case -> roles. A use case that is not in it cannot be called."""
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Concatenate, ParamSpec, TypeVar
+
+from .context import Ctx
+from .errors import Forbidden, NotSignedIn
+
+P = ParamSpec("P")
+R = TypeVar("R")
+
+ANYONE = None
+ROLES = ("planner", "fitter", "supervisor", "administrator")
+ALL = frozenset(ROLES)
+
+TABLE: dict[str, frozenset[str] | None] = {
+    "accounts.sign_in": ANYONE,
+    "accounts.session_info": ANYONE,
+    "registers.list_equipment": ALL,
+    "registers.joint_detail": ALL,
+    "planning.compute_plan": ALL,
+    "planning.explain_figure": ALL,
+    "planning.create_plan": frozenset({"planner"}),
+    "planning.read_draft": ALL,
+    "planning.save_draft": frozenset({"planner"}),
+    "planning.list_side_drafts": ALL,
+    "planning.release": frozenset({"planner"}),
+    "planning.read_revision": ALL,
+    "planning.sheet_pdf": ALL,
+    "running.start_run": frozenset({"fitter", "supervisor"}),
+    "running.list_runs": ALL,
+    "running.read_run": ALL,
+    "running.take_lease": frozenset({"fitter", "supervisor"}),
+    "running.append_events": frozenset({"planner", "fitter", "supervisor"}),
+    "running.read_record": ALL,
+    "running.record_pdf": ALL,
+    "running.record_file": ALL,
+}
+
+#: Every function marked as a use case, by name; a test compares it with the table.
+REGISTRY: dict[str, Callable[..., object]] = {}
+
+
+def use_case(function: Callable[Concatenate[Ctx, P], R]) -> Callable[Concatenate[Ctx, P], R]:
+    """Mark a use case: its name is `area.function`, and calling it asks the table first."""
+    name = f"{function.__module__.split('.')[2]}.{function.__name__}"
+
+    def guarded(ctx: Ctx, /, *args: P.args, **kwargs: P.kwargs) -> R:
+        roles = TABLE[name]
+        if roles is not None:
+            if ctx.actor is None:
+                raise NotSignedIn("Sign in first.")
+            if not ctx.actor.roles & roles:
+                raise Forbidden(f"This needs the role {' or '.join(sorted(roles))}; you have "
+                                f"{', '.join(sorted(ctx.actor.roles)) or 'none'}.")
+        return function(ctx, *args, **kwargs)
+
+    guarded.__doc__ = function.__doc__
+    guarded.__name__ = function.__name__
+    REGISTRY[name] = guarded
+    return guarded

@@ -1,0 +1,126 @@
+"""Equipment and joints as lists and pages show them."""
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import select
+from sqlalchemy.orm import selectinload
+
+from ...core.documents.result import PlacePoint, Result
+from ...store.models import Equipment, Joint, Plan, Revision, Run
+from ..context import Ctx
+from ..errors import NotFound
+from ..permissions import use_case
+
+
+@dataclass(frozen=True, slots=True)
+class Glyph:
+    """What the joint face needs in small: places of the released plan, mm."""
+
+    places: list[PlacePoint]
+    across_flats_mm: float
+    diameter_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class RunLine:
+    """One run in a list."""
+
+    id: uuid.UUID
+    number: int
+    status: str
+    started_at: datetime
+    plan_title: str
+    revision: int
+
+
+@dataclass(frozen=True, slots=True)
+class PlanLine:
+    """One plan of a joint."""
+
+    id: uuid.UUID
+    title: str
+    draft_at: datetime
+    revision_id: uuid.UUID | None
+    revision_number: int | None
+    released_at: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
+class JointView:
+    """One joint with its plans and latest runs."""
+
+    id: uuid.UUID
+    tag: str
+    name: str
+    kind: str
+    equipment_tag: str
+    equipment_name: str
+    summary: str
+    glyph: Glyph | None
+    plans: list[PlanLine]
+    runs: list[RunLine]
+
+
+@dataclass(frozen=True, slots=True)
+class EquipmentView:
+    """One machine with its joints."""
+
+    id: uuid.UUID
+    tag: str
+    name: str
+    area: str
+    joints: list[JointView]
+
+
+def _latest(plan: Plan) -> Revision | None:
+    return plan.revisions[-1] if plan.revisions else None
+
+
+def _glyph(result: Result) -> Glyph:
+    group = result.groups[0]
+    flats = group.thread.across_flats_mm or 1.5 * group.thread.diameter_mm
+    return Glyph([p for g in result.groups for p in g.places], flats, group.layout_diameter_mm)
+
+
+def _summary(result: Result) -> str:
+    parts = [f"{len(g.places)} × {g.thread.designation}, {g.target.set_torque_Nm:g} N·m" for g in result.groups]
+    where = f", {len(result.positions)} positions" if result.positions else ""
+    return "; ".join(parts) + where
+
+
+def _joint_view(ctx: Ctx, joint: Joint) -> JointView:
+    plans, glyph, summary = [], None, ""
+    for plan in joint.plans:
+        revision = _latest(plan)
+        plans.append(PlanLine(plan.id, plan.title, plan.draft_at, revision.id if revision else None,
+                              revision.number if revision else None, revision.released_at if revision else None))
+        if revision is not None and glyph is None:
+            result = Result.model_validate_json(revision.result)
+            glyph, summary = _glyph(result), _summary(result)
+    rows = ctx.session.execute(
+        select(Run, Plan.title, Revision.number).join(Revision, Run.revision_id == Revision.id)
+        .join(Plan, Revision.plan_id == Plan.id).where(Plan.joint_id == joint.id)
+        .order_by(Run.number.desc()).limit(5)).all()
+    runs = [RunLine(run.id, run.number, run.status, run.started_at, title, number) for run, title, number in rows]
+    return JointView(joint.id, joint.tag, joint.name, joint.kind, joint.equipment.tag, joint.equipment.name, summary, glyph,
+                     plans, runs)
+
+
+@use_case
+def list_equipment(ctx: Ctx) -> list[EquipmentView]:
+    """Every machine with its joints, by tag."""
+    load = selectinload(Equipment.joints).selectinload(Joint.plans).selectinload(Plan.revisions)
+    found = ctx.session.scalars(select(Equipment).options(load).order_by(Equipment.tag))
+    return [EquipmentView(e.id, e.tag, e.name, e.area, [_joint_view(ctx, j) for j in e.joints]) for e in found]
+
+
+@use_case
+def joint_detail(ctx: Ctx, joint_id: uuid.UUID) -> JointView:
+    """One joint. Raises NotFound."""
+    joint = ctx.session.get(Joint, joint_id)
+    if joint is None:
+        raise NotFound("There is no such joint.")
+    return _joint_view(ctx, joint)

@@ -1,0 +1,155 @@
+"""Reading runs and records."""
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import select
+
+from ...core.documents.result import GroupOut, PositionOut, Result
+from ...core.documents.run import Record, RunState
+from ...core.running import Fact, record_of, state_of
+from ...exchange.record_sheet import RecordHead, render_record
+from ...store.models import Equipment, Joint, Person, Plan, RefusedEvent, Revision, Run
+from ..context import Ctx
+from ..errors import NotFound
+from ..permissions import use_case
+from .chain import facts_of, verify_run
+from .commands import result_of
+
+
+@dataclass(frozen=True, slots=True)
+class RunHead:
+    """Where a run belongs."""
+
+    id: uuid.UUID
+    number: int
+    status: str
+    title: str
+    joint_name: str
+    equipment_name: str
+    equipment_tag: str
+    revision: int
+    revision_id: uuid.UUID
+    started_at: datetime
+    started_by: str
+
+
+@dataclass(frozen=True, slots=True)
+class RunView:
+    """A run as the Run screen opens it."""
+
+    head: RunHead
+    lease_epoch: int
+    lease_device: str
+    lease_person: str
+    groups: list[GroupOut]
+    positions: list[PositionOut]
+    joint_kind: str
+    state: RunState
+
+
+@dataclass(frozen=True, slots=True)
+class Refusal:
+    """A refused event, as kept."""
+
+    at: datetime
+    person: str
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class RecordView:
+    """A record with where it belongs and whether its chain holds."""
+
+    head: RunHead
+    record: Record
+    groups: list[GroupOut]
+    positions: list[PositionOut]
+    calculated: bool
+    plan_hash: str
+    head_hash: str
+    events: int
+    chain_holds: bool
+    refusals: list[Refusal]
+
+
+def _run(ctx: Ctx, run_id: uuid.UUID) -> Run:
+    run = ctx.session.get(Run, run_id)
+    if run is None:
+        raise NotFound("There is no such run.")
+    return run
+
+
+def _head(ctx: Ctx, run: Run) -> RunHead:
+    revision = ctx.session.get_one(Revision, run.revision_id)
+    joint = revision.plan.joint
+    person = ctx.session.get_one(Person, run.started_by)
+    return RunHead(run.id, run.number, run.status, revision.plan.title, joint.name, joint.equipment.name,
+                   joint.equipment.tag, revision.number, revision.id, run.started_at, person.name)
+
+
+@use_case
+def list_runs(ctx: Ctx, before: int | None, limit: int) -> list[RunHead]:
+    """Runs, newest first, older than run number `before`."""
+    query = (select(Run, Plan.title, Joint.name, Equipment.name, Equipment.tag, Revision.number, Person.name)
+             .join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
+             .join(Joint, Plan.joint_id == Joint.id).join(Equipment, Joint.equipment_id == Equipment.id)
+             .join(Person, Run.started_by == Person.id).order_by(Run.number.desc()).limit(limit))
+    if before is not None:
+        query = query.where(Run.number < before)
+    return [RunHead(run.id, run.number, run.status, title, joint, machine, tag, number, run.revision_id, run.started_at,
+                    name)
+            for run, title, joint, machine, tag, number, name in ctx.session.execute(query)]
+
+
+@use_case
+def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
+    """A run with its state. Raises NotFound."""
+    run = _run(ctx, run_id)
+    result = result_of(ctx.session, run)
+    holder = ctx.session.get_one(Person, run.lease_person)
+    return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, result.groups, result.positions,
+                   result.joint_kind, state_of(result, facts_of(ctx.session, run)))
+
+
+def _record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]]:
+    run = _run(ctx, run_id)
+    result = result_of(ctx.session, run)
+    facts = facts_of(ctx.session, run)
+    rows = ctx.session.execute(select(RefusedEvent.received_at, Person.name, RefusedEvent.reason)
+                               .join(Person, RefusedEvent.person_id == Person.id)
+                               .where(RefusedEvent.run_id == run.id).order_by(RefusedEvent.received_at).limit(200)).all()
+    view = RecordView(_head(ctx, run), record_of(result, facts), result.groups, result.positions, result.calculated,
+                      result.plan_hash, run.head_hash, run.head_sequence, verify_run(ctx.session, run) is None,
+                      [Refusal(at, name, reason) for at, name, reason in rows])
+    return view, result, facts
+
+
+@use_case
+def read_record(ctx: Ctx, run_id: uuid.UUID) -> RecordView:
+    """The record of a run. Raises NotFound."""
+    return _record(ctx, run_id)[0]
+
+
+@use_case
+def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
+    """(file name, PDF) of a record."""
+    view, result, _ = _record(ctx, run_id)
+    head = RecordHead(view.head.number, view.head.title, view.head.equipment_name, view.head.joint_name, view.head.revision,
+                      view.plan_hash, view.head_hash, view.events, view.chain_holds)
+    return f"run-{view.head.number}.pdf", render_record(head, view.record, result, printed_at=ctx.now)
+
+
+@use_case
+def record_file(ctx: Ctx, run_id: uuid.UUID) -> dict[str, Any]:
+    """The record as an open document: head, tables and every event with its hash."""
+    view, _, facts = _record(ctx, run_id)
+    events = [{"sequence": f.sequence, "id": f.id, "step": f.step, "kind": f.kind, "payload": f.payload, "person": f.person,
+               "at": f.at, "hash": f.hash, "accepted": f.accepted} for f in facts]
+    return {"format": "orthotorq.record", "version": 1, "run": view.head.number, "title": view.head.title,
+            "equipment": view.head.equipment_name, "joint": view.head.joint_name, "revision": view.head.revision,
+            "plan_hash": view.plan_hash, "head_hash": view.head_hash, "record": view.record.model_dump(mode="json"),
+            "events": events}

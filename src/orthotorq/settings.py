@@ -1,0 +1,40 @@
+"""Settings from the environment, as one table with help; tests fail on a setting that is read but not listed here."""
+from __future__ import annotations
+
+import os
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """One environment variable: default (None when required) and what it does."""
+
+    name: str
+    default: str | None
+    help: str
+
+
+TABLE: tuple[Setting, ...] = (
+    Setting("ORTHOTORQ_DATABASE_URL", None, "SQLAlchemy URL of the application's role, which owns nothing."),
+    Setting("ORTHOTORQ_OWNER_URL", "", "SQLAlchemy URL of the role that owns the schema; only migrations use it."),
+    Setting("ORTHOTORQ_SECRET_KEY", None, "Signs the session cookie; at least 32 characters."),
+    Setting("ORTHOTORQ_APP_ROLE", "orthotorq_app", "Name of the application's database role, for the grants."),
+    Setting("ORTHOTORQ_DEMO", "0", "1 shows the four demo people with their password on the sign-in page."),
+    Setting("ORTHOTORQ_STATEMENT_TIMEOUT_MS", "10000", "PostgreSQL ends a statement of a request after so many ms."),
+    Setting("ORTHOTORQ_COOKIE_SECURE", "0", "1 sends the session cookie over HTTPS only; set it behind a proxy."),
+    Setting("ORTHOTORQ_FRONTEND", "frontend/build", "Folder of the built front end."),
+    Setting("ORTHOTORQ_PORT", "8237", "Port of the application on 127.0.0.1 (start command)."),
+    Setting("ORTHOTORQ_PG_PORT", "54617", "Port of the demo's PostgreSQL on 127.0.0.1 (start command)."),
+    Setting("ORTHOTORQ_TEST_PG_PORT", "54618", "Port of the tests' PostgreSQL on 127.0.0.1 (test command)."),
+    Setting("ORTHOTORQ_WORKERS", "2", "Worker processes of the application (start command)."),
+)
+_BY_NAME = {s.name: s for s in TABLE}
+
+
+def read(name: str) -> str:
+    """The value of a setting. Raises KeyError for one not in the table, RuntimeError when a required one is missing."""
+    setting = _BY_NAME[name]
+    value = os.environ.get(name, setting.default)
+    if value is None:
+        raise RuntimeError(f"{name} is not set: {setting.help}")
+    return value

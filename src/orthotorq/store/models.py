@@ -1,0 +1,183 @@
+"""Tables. What a person typed is kept as typed; documents are text, so that their bytes stay what was hashed."""
+from __future__ import annotations
+
+import uuid
+from datetime import datetime
+
+from sqlalchemy import ARRAY, CheckConstraint, DateTime, ForeignKey, Index, MetaData, String, Text, UniqueConstraint
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+NAMING = {"ix": "ix_%(column_0_label)s", "uq": "uq_%(table_name)s_%(column_0_name)s",
+          "ck": "ck_%(table_name)s_%(constraint_name)s", "fk": "fk_%(table_name)s_%(column_0_name)s",
+          "pk": "pk_%(table_name)s"}
+UTC = DateTime(timezone=True)
+
+
+class Base(DeclarativeBase):
+    """Base with the naming convention of every constraint."""
+
+    metadata = MetaData(naming_convention=NAMING)
+
+
+class Person(Base):
+    """Someone who signs in, with one or several roles."""
+
+    __tablename__ = "person"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    login: Mapped[str] = mapped_column(String(60), unique=True)
+    name: Mapped[str] = mapped_column(String(120))
+    password_hash: Mapped[str] = mapped_column(String(200))
+    roles: Mapped[list[str]] = mapped_column(ARRAY(String(20)))
+    active: Mapped[bool] = mapped_column(default=True)
+
+
+class SignInAttempt(Base):
+    """A failed sign-in; too many in a quarter of an hour are refused, on whatever worker they arrive."""
+
+    __tablename__ = "sign_in_attempt"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    login: Mapped[str] = mapped_column(String(60), index=True)
+    at: Mapped[datetime] = mapped_column(UTC)
+
+
+class Equipment(Base):
+    """A machine of the works."""
+
+    __tablename__ = "equipment"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    tag: Mapped[str] = mapped_column(String(40), unique=True)
+    name: Mapped[str] = mapped_column(String(120))
+    area: Mapped[str] = mapped_column(String(120))
+    joints: Mapped[list[Joint]] = relationship(back_populates="equipment", order_by="Joint.tag")
+
+
+class Joint(Base):
+    """A bolted joint of a machine."""
+
+    __tablename__ = "joint"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    equipment_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("equipment.id"), index=True)
+    tag: Mapped[str] = mapped_column(String(60))
+    name: Mapped[str] = mapped_column(String(120))
+    kind: Mapped[str] = mapped_column(String(30))
+    equipment: Mapped[Equipment] = relationship(back_populates="joints")
+    plans: Mapped[list[Plan]] = relationship(back_populates="joint", order_by="Plan.created_at")
+    __table_args__ = (UniqueConstraint("equipment_id", "tag"),)
+
+
+class Plan(Base):
+    """A plan with its draft; `version` is the draft's ETag."""
+
+    __tablename__ = "plan"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    joint_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("joint.id"), index=True)
+    title: Mapped[str] = mapped_column(String(120))
+    created_at: Mapped[datetime] = mapped_column(UTC)
+    version: Mapped[int]
+    draft: Mapped[str] = mapped_column(Text)
+    draft_by: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    draft_at: Mapped[datetime] = mapped_column(UTC)
+    joint: Mapped[Joint] = relationship(back_populates="plans")
+    revisions: Mapped[list[Revision]] = relationship(back_populates="plan", order_by="Revision.number")
+
+
+class SideDraft(Base):
+    """The losing version of a draft saved by two people: kept, never overwritten."""
+
+    __tablename__ = "side_draft"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    plan_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("plan.id"), index=True)
+    base_version: Mapped[int]
+    document: Mapped[str] = mapped_column(Text)
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+
+
+class Revision(Base):
+    """A released plan, frozen as text with its result."""
+
+    __tablename__ = "revision"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    plan_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("plan.id"))
+    number: Mapped[int]
+    status: Mapped[str] = mapped_column(String(12))
+    document: Mapped[str] = mapped_column(Text)
+    result: Mapped[str] = mapped_column(Text)
+    plan_hash: Mapped[str] = mapped_column(String(64))
+    released_by: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    released_at: Mapped[datetime] = mapped_column(UTC)
+    plan: Mapped[Plan] = relationship(back_populates="revisions")
+    __table_args__ = (UniqueConstraint("plan_id", "number"),
+                      CheckConstraint("status in ('released', 'superseded')", name="status"))
+
+
+class Run(Base):
+    """A run of a revision; the lease says which device may move it, the head is the end of its chain."""
+
+    __tablename__ = "run"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    number: Mapped[int] = mapped_column(unique=True)
+    revision_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("revision.id"), index=True)
+    status: Mapped[str] = mapped_column(String(12))
+    started_by: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    started_at: Mapped[datetime] = mapped_column(UTC)
+    lease_epoch: Mapped[int]
+    lease_device: Mapped[str] = mapped_column(String(80))
+    lease_person: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    head_sequence: Mapped[int]
+    head_hash: Mapped[str] = mapped_column(String(64))
+    revision: Mapped[Revision] = relationship()
+
+
+class Event(Base):
+    """One entry of a run's chain: the envelope in columns for search, and the canonical text that is hashed."""
+
+    __tablename__ = "event"
+    run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), primary_key=True)
+    sequence: Mapped[int] = mapped_column(primary_key=True)
+    id: Mapped[uuid.UUID] = mapped_column(unique=True)
+    step: Mapped[str] = mapped_column(String(200))
+    kind: Mapped[str] = mapped_column(String(20))
+    verdict: Mapped[str] = mapped_column(String(10))
+    device: Mapped[str] = mapped_column(String(80))
+    device_sequence: Mapped[int]
+    device_time: Mapped[str] = mapped_column(String(40))
+    lease: Mapped[int]
+    last_seen: Mapped[int]
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    received_at: Mapped[datetime] = mapped_column(UTC)
+    canonical: Mapped[str] = mapped_column(Text)
+    previous_hash: Mapped[str] = mapped_column(String(64))
+    hash: Mapped[str] = mapped_column(String(64))
+    __table_args__ = (UniqueConstraint("run_id", "device", "device_sequence"),
+                      CheckConstraint("verdict in ('accepted', 'conflict')", name="verdict"))
+
+
+class RefusedEvent(Base):
+    """What was sent and refused, as sent, with the sentence the person was shown."""
+
+    __tablename__ = "refused_event"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), index=True)
+    event_id: Mapped[str | None] = mapped_column(String(80))
+    device: Mapped[str | None] = mapped_column(String(80))
+    device_sequence: Mapped[int | None]
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    received_at: Mapped[datetime] = mapped_column(UTC)
+    body: Mapped[str] = mapped_column(Text)
+    reason: Mapped[str] = mapped_column(Text)
+
+
+class Reading(Base):
+    """A reading in base units for search and charts, with the text as typed."""
+
+    __tablename__ = "reading"
+    run_id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    sequence: Mapped[int] = mapped_column(primary_key=True)
+    quantity: Mapped[str] = mapped_column(String(20), primary_key=True)
+    step: Mapped[str] = mapped_column(String(200))
+    place: Mapped[str | None] = mapped_column(String(60))
+    value: Mapped[float]
+    typed: Mapped[str] = mapped_column(String(80))
+    at: Mapped[datetime] = mapped_column(UTC)
+    __table_args__ = (Index("ix_reading_quantity_at", "quantity", "at"),)

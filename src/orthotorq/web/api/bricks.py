@@ -1,0 +1,44 @@
+"""Shared by the resources: paths, dumps, the usual answers."""
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+from flask import Response, make_response
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel
+
+from ..errors import Problem
+
+REFUSALS: dict[Any, Any] = {"401": Problem, "403": Problem, "404": Problem, "422": Problem}
+
+
+class IdPath(BaseModel):
+    """An id in the address."""
+
+    id: uuid.UUID
+
+
+def blueprint(name: str, description: str) -> APIBlueprint:
+    """A resource under /api/v1."""
+    return APIBlueprint(name, name, url_prefix="/api/v1", abp_tags=[Tag(name=name, description=description)],
+                        abp_responses=REFUSALS, abp_security=[{"session": []}])
+
+
+def answer(model: BaseModel, status: int = 200, **headers: str) -> Response:
+    """A model as JSON."""
+    response = make_response(model.model_dump_json(), status)
+    response.content_type = "application/json"
+    response.headers["Cache-Control"] = "no-store"
+    response.headers.update(headers)
+    return response
+
+
+def attachment(name: str, data: bytes, kind: str) -> Response:
+    """A file to open or keep."""
+    response = make_response(data)
+    response.content_type = kind
+    response.headers["Content-Disposition"] = f'inline; filename="{name}"'
+    response.headers["Cache-Control"] = "no-store"
+    return response

@@ -1,0 +1,142 @@
+"""Runs, their events, their records."""
+from __future__ import annotations
+
+import uuid
+from typing import Annotated, Any
+
+from flask import Response
+from pydantic import BaseModel, Field, RootModel
+
+from ...core.documents.run import RunState
+from ...services.running.commands import EventAnswer, append_events, start_run, take_lease
+from ...services.running.queries import (
+    RecordView,
+    RunHead,
+    RunView,
+    list_runs,
+    read_record,
+    read_run,
+    record_file,
+    record_pdf,
+)
+from ..operation import operation
+from .bricks import IdPath, answer, attachment, blueprint
+from .plans import Created
+
+api = blueprint("runs", "Leading the fitter and keeping the record")
+
+
+class StartRun(BaseModel):
+    """A run to be started on a device."""
+
+    revision: uuid.UUID
+    device: Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class Device(BaseModel):
+    """The device that takes a run over."""
+
+    device: Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class Lease(BaseModel):
+    """The epoch of the lease."""
+
+    epoch: int
+
+
+class Batch(BaseModel):
+    """Up to 100 events, each answered on its own; `sent_at` is the device's clock when sending."""
+
+    sent_at: Annotated[str, Field(max_length=40)]
+    events: Annotated[list[Any], Field(min_length=1, max_length=100)]
+
+
+class BatchOut(BaseModel):
+    """What became of each event, and the run after them."""
+
+    answers: list[EventAnswer]
+    state: RunState
+
+
+class RunOut(RootModel[RunView]):
+    """A run."""
+
+
+class RecordOut(RootModel[RecordView]):
+    """A record."""
+
+
+class RunQuery(BaseModel):
+    """A page of runs, newest first."""
+
+    before: int | None = None
+    limit: Annotated[int, Field(ge=1, le=100)] = 30
+
+
+class RunList(BaseModel):
+    """Runs and the number to ask for the next page with."""
+
+    items: list[RunHead]
+    next: int | None
+
+
+@api.get("/runs", responses={"200": RunList})
+def get_runs(query: RunQuery) -> Response:
+    """Runs, newest first."""
+    with operation() as ctx:
+        items = list_runs(ctx, query.before, query.limit)
+    return answer(RunList(items=items, next=items[-1].number if len(items) == query.limit else None))
+
+
+@api.post("/runs", responses={"201": Created})
+def post_run(body: StartRun) -> Response:
+    """Start a run of a released revision."""
+    with operation() as ctx:
+        made = start_run(ctx, body.revision, body.device)
+    return answer(Created(id=made), 201)
+
+
+@api.get("/runs/<uuid:id>", responses={"200": RunOut})
+def get_run(path: IdPath) -> Response:
+    """A run with its state."""
+    with operation() as ctx:
+        return answer(RunOut(read_run(ctx, path.id)))
+
+
+@api.post("/runs/<uuid:id>/lease", responses={"200": Lease})
+def post_lease(path: IdPath, body: Device) -> Response:
+    """Take a run over on a device."""
+    with operation() as ctx:
+        epoch = take_lease(ctx, path.id, body.device)
+    return answer(Lease(epoch=epoch))
+
+
+@api.post("/runs/<uuid:id>/events", responses={"200": BatchOut})
+def post_events(path: IdPath, body: Batch) -> Response:
+    """Append events; sending the same again is harmless."""
+    with operation() as ctx:
+        answers, state = append_events(ctx, path.id, body.events)
+    return answer(BatchOut(answers=answers, state=state))
+
+
+@api.get("/runs/<uuid:id>/record", responses={"200": RecordOut})
+def get_record(path: IdPath) -> Response:
+    """The record."""
+    with operation() as ctx:
+        return answer(RecordOut(read_record(ctx, path.id)))
+
+
+@api.get("/runs/<uuid:id>/record.pdf")
+def get_record_pdf(path: IdPath) -> Response:
+    """The record as PDF."""
+    with operation() as ctx:
+        name, data = record_pdf(ctx, path.id)
+    return attachment(name, data, "application/pdf")
+
+
+@api.get("/runs/<uuid:id>/record.json")
+def get_record_file(path: IdPath) -> dict[str, Any]:
+    """The record as an open document."""
+    with operation() as ctx:
+        return record_file(ctx, path.id)

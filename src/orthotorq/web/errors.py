@@ -1,0 +1,97 @@
+"""Errors to problem details (RFC 9457), in one place, by attributes of the error; never a 500 for bad input."""
+from __future__ import annotations
+
+from typing import Any
+
+import structlog
+from flask import Flask, Response, g, make_response
+from flask_wtf.csrf import CSRFError
+from pydantic import BaseModel, ValidationError
+from sqlalchemy.exc import OperationalError
+from werkzeug.exceptions import HTTPException
+
+from ..core.documents.base import DocumentErrors, field_errors
+from ..core.errors import OrthotorqError
+from ..services.errors import ServiceError
+
+log = structlog.get_logger()
+
+
+class FieldProblem(BaseModel):
+    """One field: path in the document, code, sentence."""
+
+    path: str
+    code: str
+    text: str
+
+
+class Problem(BaseModel):
+    """Problem details with the fields that are wrong."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    code: str
+    request_id: str
+    errors: list[FieldProblem] = []
+
+
+_TITLES = {400: "Bad request", 401: "Not signed in", 403: "Not allowed", 404: "Not found", 405: "Method not allowed",
+           409: "Refused", 412: "Changed meanwhile", 413: "Too large", 415: "Not JSON", 422: "Not valid",
+           429: "Too many", 500: "Internal error", 503: "Busy"}
+
+
+def problem(status: int, code: str, detail: str, errors: list[FieldProblem] | None = None) -> Response:
+    """A problem details response."""
+    body = Problem(type="about:blank", title=_TITLES.get(status, "Error"), status=status, detail=detail, code=code,
+                   request_id=g.get("request_id", ""), errors=errors or [])
+    response = make_response(body.model_dump_json(), status)
+    response.content_type = "application/problem+json"
+    return response
+
+
+def _fields(errors: list[Any]) -> list[FieldProblem]:
+    return [FieldProblem(path=e.pointer(), code=e.code, text=e.text) for e in errors]
+
+
+def validation_answer(error: ValidationError) -> Response:
+    """A request that does not fit its schema; the input is not echoed."""
+    fields = _fields(field_errors(error))
+    return problem(422, "not_valid", fields[0].text if fields else "The request is not valid.", fields)
+
+
+def _http(error: HTTPException) -> Response:
+    # start from the exception's own response: it carries headers such as Allow
+    response = error.get_response()
+    own = problem(error.code or 500, f"http_{error.code}", error.description or "")
+    response.data = own.data
+    response.content_type = own.content_type
+    return response  # type: ignore[return-value]
+
+
+def register_errors(app: Flask) -> None:
+    """Register the handlers."""
+    app.register_error_handler(ServiceError, lambda e: problem(
+        e.status, e.code, e.text, [FieldProblem(path=e.field, code=e.code, text=e.text)] if e.field else []))
+    app.register_error_handler(DocumentErrors, lambda e: problem(
+        422, "not_valid", e.errors[0].text, _fields(e.errors)))
+    app.register_error_handler(OrthotorqError, lambda e: problem(422, e.code.value, str(e), [FieldProblem(
+        path="/".join(map(str, e.path)), code=e.code.value, text=str(e))]))
+    app.register_error_handler(CSRFError, lambda e: problem(
+        403, "csrf", "This page has lost its session; reload it and try again."))
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(OperationalError, _busy)
+    app.register_error_handler(Exception, _unexpected)
+
+
+def _busy(error: OperationalError) -> Response:
+    log.warning("database", error=str(error.orig)[:300])
+    response = problem(503, "busy", "The database did not answer in time. Nothing was changed; try again.")
+    response.headers["Retry-After"] = "1"
+    return response
+
+
+def _unexpected(error: Exception) -> Response:
+    log.exception("unexpected", error=repr(error)[:300])
+    return problem(500, "internal", "Something went wrong here. Nothing was changed; the log has the request id.")
