@@ -1,0 +1,23 @@
+/** The id of this device, made once and kept. */
+
+const NAME = 'orthotorq-device';
+
+/** A UUID of version 7 (time-ordered, RFC 9562). */
+export function uuid7(now = Date.now()): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  for (let i = 0; i < 6; i++) bytes[i] = Math.floor(now / 2 ** (8 * (5 - i))) & 0xff;
+  bytes[6] = (bytes[6]! & 0x0f) | 0x70;
+  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
+  const hex = Array.from(bytes, (b) => b.toString(16).padStart(2, '0')).join('');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
+}
+
+/** This device. */
+export function deviceId(): string {
+  let found = localStorage.getItem(NAME);
+  if (!found) {
+    found = `device-${uuid7()}`;
+    localStorage.setItem(NAME, found);
+  }
+  return found;
+}

@@ -1,0 +1,66 @@
+/** Events wait here from the tap until the server has answered: a reload or a lost network loses none. */
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { deviceId, uuid7 } from './device';
+
+export interface OutEvent {
+  id: string;
+  run: string;
+  step: string;
+  kind: string;
+  payload: Record<string, unknown>;
+  device: string;
+  device_sequence: number;
+  device_time: string;
+  lease: number;
+  last_seen: number;
+}
+
+interface Shape extends DBSchema {
+  events: { key: [string, number]; value: OutEvent };
+  counters: { key: string; value: number };
+}
+
+let opened: Promise<IDBPDatabase<Shape>> | undefined;
+
+function database(): Promise<IDBPDatabase<Shape>> {
+  opened ??= openDB<Shape>('orthotorq', 1, {
+    upgrade(db) {
+      db.createObjectStore('events', { keyPath: ['run', 'device_sequence'] });
+      db.createObjectStore('counters');
+    },
+  });
+  return opened;
+}
+
+/** Keep a new event, numbered after the last of this device in this run. */
+export async function put(run: string, step: string, kind: string, payload: Record<string, unknown>, lease: number, lastSeen: number): Promise<OutEvent> {
+  const db = await database();
+  const work = db.transaction(['events', 'counters'], 'readwrite');
+  const number = ((await work.objectStore('counters').get(run)) ?? 0) + 1;
+  const event: OutEvent = {
+    id: uuid7(),
+    run,
+    step,
+    kind,
+    payload,
+    device: deviceId(),
+    device_sequence: number,
+    device_time: new Date().toISOString(),
+    lease,
+    last_seen: lastSeen,
+  };
+  await work.objectStore('counters').put(number, run);
+  await work.objectStore('events').put(event);
+  await work.done;
+  return event;
+}
+
+/** Events of a run that the server has not answered, in order. */
+export async function waiting(run: string): Promise<OutEvent[]> {
+  return (await database()).getAll('events', IDBKeyRange.bound([run, 0], [run, Infinity]));
+}
+
+/** Forget an event that the server has answered. */
+export async function answered(event: OutEvent): Promise<void> {
+  await (await database()).delete('events', [event.run, event.device_sequence]);
+}

@@ -1,0 +1,24 @@
+<script lang="ts">
+  import Modal from 'flowbite-svelte/Modal.svelte';
+  import { typing } from '../keys';
+  import { help } from './help.svelte';
+
+  function onkeydown(event: KeyboardEvent) {
+    if (event.key === '?' && !typing(event)) {
+      event.preventDefault();
+      help.open = !help.open;
+    }
+  }
+</script>
+
+<svelte:window {onkeydown} />
+<Modal bind:open={help.open} title="Keys on this screen" size="xs" class="!bg-sheet !text-ink">
+  <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
+    {#each help.keys as entry (entry.key)}
+      <dt><kbd class="keycap">{entry.key}</kbd></dt>
+      <dd>{entry.words}</dd>
+    {/each}
+    <dt><kbd class="keycap">?</kbd></dt>
+    <dd>this list</dd>
+  </dl>
+</Modal>

@@ -1,0 +1,148 @@
+<script lang="ts">
+  import { beforeNavigate } from '$app/navigation';
+  import { page } from '$app/state';
+  import { api, must, type Schemas } from '#lib/api/client.ts';
+  import { Bench } from '#lib/bench.svelte.ts';
+  import { clock, numberOf } from '#lib/figures.ts';
+  import Findings from '#lib/parts/Findings/Findings.svelte';
+  import { help } from '#lib/parts/help.svelte.ts';
+  import JointFace from '#lib/parts/JointFace/JointFace.svelte';
+  import PassTape from '#lib/parts/PassTape/PassTape.svelte';
+  import WindowGauge from '#lib/parts/WindowGauge/WindowGauge.svelte';
+  import Working from '#lib/parts/Working/Working.svelte';
+  import WrenchCard from '#lib/parts/WrenchCard/WrenchCard.svelte';
+  import { press, type Key } from '#lib/keys.ts';
+  import { session } from '#lib/session.svelte.ts';
+  import FigureSection from './FigureSection.svelte';
+  import JointSection from './JointSection.svelte';
+  import Section from './Section.svelte';
+  import StageSection from './StageSection.svelte';
+  import ToolsSection from './ToolsSection.svelte';
+  import { sectionsOf } from './sections';
+  import { looksAt, stepsOf } from './steps';
+
+  const bench = new Bench(page.params.id!);
+  let error = $state('');
+  let tables = $state<Schemas['TablesOut'] | null>(null);
+  let open = $state('');
+  let at = $state<number | null>(null);
+  let figure = $state('');
+  let figureTitle = $state('');
+  let released = $state('');
+
+  bench.open().catch((problem: Error) => (error = problem.message));
+  api.GET('/api/v1/tables').then((answer) => (tables = must(answer)));
+  $effect(() => {
+    JSON.stringify(bench.doc);
+    bench.changed();
+  });
+  beforeNavigate(() => void (session.has('planner') && bench.doc && bench.save()));
+
+  const result = $derived(bench.result);
+  const sections = $derived(bench.doc ? sectionsOf(bench.doc, result, bench.errors) : []);
+  const steps = $derived(result ? stepsOf(result) : []);
+  const bands = $derived(steps.map((s, i) => ({ ...s.band, done: at === null ? s.band.total : Math.max(0, Math.min(s.band.total, at - steps.slice(0, i).reduce((n, x) => n + x.band.total, 0) + 1)) })));
+  const looks = $derived(result ? looksAt(steps, at) : { looks: {}, next: [], pass: null });
+  const setting = $derived(looks.pass?.settings[0] ?? steps.findLast((s) => s.pass.settings.length)?.pass.settings[0]);
+  const settingPass = $derived(looks.pass?.settings.length ? looks.pass : steps.findLast((s) => s.pass.settings.length)?.pass);
+  const group = $derived(result?.groups.find((g) => g.id === settingPass?.group) ?? result?.groups[0]);
+  const stops = $derived(result?.findings.filter((f) => f.severity === 'stop').length ?? 0);
+  const cautions = $derived(result?.findings.filter((f) => f.severity === 'caution').length ?? 0);
+  const order = $derived((looks.pass ?? settingPass)?.order ?? []);
+
+  function work(name: string, title: string) {
+    figure = name;
+    figureTitle = title;
+  }
+  async function release() {
+    const made = await bench.release();
+    if (made) released = `Released as revision ${made.number}. It is frozen; the draft can go on.`;
+  }
+  const keys: Key[] = [
+    { key: 'w', words: 'working of the preload', run: () => group && work(`${group.id}/preload`, 'Preload') },
+    { key: 'ArrowRight', words: 'next step on the tape', run: () => (at = Math.min((at ?? -1) + 1, steps.reduce((n, s) => n + s.band.total, 0) - 1)) },
+    { key: 'ArrowLeft', words: 'step before on the tape', run: () => (at = at === null || at === 0 ? null : at - 1) },
+  ];
+  $effect(() => {
+    help.keys = keys;
+    return () => void (help.keys = []);
+  });
+</script>
+
+<svelte:head><title>{bench.doc?.title ?? 'Bench'} · Orthotorq</title></svelte:head>
+<svelte:window onkeydown={(event) => press(event, keys)} />
+{#if error}<p class="m-8 text-stop" role="alert">{error}</p>{/if}
+{#if bench.doc && bench.view}
+  <div class="grid lg:h-[calc(100vh-3rem)] lg:grid-cols-[430px_1fr]">
+    <div class="overflow-y-auto border-r bg-sheet px-5 py-4">
+      <p class="soft text-sm"><a href="/joints/{bench.view.joint_id}">{bench.view.equipment_name} › {bench.view.joint_name}</a></p>
+      <input class="-ml-1 w-full rounded bg-transparent px-1 text-[1.45rem] font-bold" aria-label="Title of the plan" bind:value={bench.doc.title} maxlength="120" />
+      <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
+        <span class="soft">Draft {bench.version} · saved {clock(bench.saved)} · {stops} stops, {cautions} cautions</span>
+        {#if session.has('planner')}
+          <button class="act main ml-auto !min-h-8" onclick={release} disabled={bench.stale || stops > 0}>Release</button>
+        {/if}
+      </div>
+      {#if bench.aside}
+        <div class="mb-3 rounded border border-caution bg-caution-bg p-3" role="alert">
+          <p>{bench.aside}</p>
+          <button class="link" onclick={() => bench.open()}>Open the saved version</button>
+        </div>
+      {/if}
+      {#if released}<p class="mb-3 rounded border border-brine bg-tint p-2" role="status">{released} <a href="/joints/{bench.view.joint_id}">Start a run there.</a></p>{/if}
+      {#if bench.failed}<p class="mb-3 text-stop" role="alert">{bench.failed}</p>{/if}
+      {#each sections as section, i (section.key)}
+        <Section number={i + 1} title={section.title} line={section.line} mark={section.mark} open={open === section.key} ontoggle={() => (open = open === section.key ? '' : section.key)}>
+          {#if section.kind === 'joint'}
+            <JointSection {bench} group={section.index} threads={tables?.threads ?? []} />
+          {:else if section.kind === 'figure'}
+            <FigureSection {bench} group={section.index} {tables} onwork={work} />
+          {:else if section.kind === 'tools'}
+            <ToolsSection {bench} tool={section.tool} />
+          {:else}
+            <StageSection {bench} index={section.index} cautions={tables?.cautions ?? {}} onwork={work} />
+          {/if}
+        </Section>
+      {/each}
+    </div>
+
+    {#if result && group}
+      <div class="grid min-w-0 content-start gap-x-7 gap-y-3 px-6 py-4 lg:grid-rows-[1fr_auto] lg:overflow-y-auto xl:grid-cols-[minmax(0,1fr)_380px]">
+        <div class="relative grid min-w-0 content-start gap-2">
+          {#if bench.stale}
+            <p class="rounded border border-stop bg-stop-bg px-3 py-1 text-sm" role="status">Not current: these figures are from before the last change{Object.keys(bench.errors).length ? '; mend the marked field' : ''}.</p>
+          {/if}
+          <div class="mx-auto aspect-square w-full max-w-[430px]">
+            <JointFace
+              places={group.places}
+              acrossFlats={group.thread.across_flats_mm ?? group.thread.diameter_mm * 1.5}
+              looks={looks.looks}
+              next={looks.next}
+              middle=""
+              below="{group.places.length} × {group.thread.designation} · Ø {group.layout_diameter_mm} mm"
+              label="{group.name}, {group.places.length} bolts{looks.next.length ? `, now ${looks.next.map(numberOf).join(' and ')}` : ''}"
+            />
+          </div>
+          <p class="soft text-sm leading-snug">
+            Filled: share of the torque {at === null ? 'at the end' : 'after this step'} ·
+            {settingPass?.order_kind} order <span class="font-semibold text-ink">{order.map((m) => m.map(numberOf).join('+')).join(' ')}</span>
+          </p>
+        </div>
+        <div class="grid min-w-0 content-start gap-3">
+          <WindowGauge preload={group.preload} limits={group.limits} window={group.window} onopen={(name) => work(`${group.id}/${name}`, name === 'preload' ? 'Preload' : 'Limit')} />
+          {#if setting && settingPass}
+            <WrenchCard {setting} title={settingPass.name} onopen={() => work(`${steps.find((s) => s.pass === settingPass)!.stage}/${settingPass.id}/${settingPass.group}/setting/${setting.chain}`, `Setting of ${settingPass.name}`)} />
+          {/if}
+          <Findings findings={result.findings} />
+        </div>
+        <div class="min-w-0 xl:col-span-2">
+          <p class="mb-1 text-sm"><b>Pass tape</b> <span class="soft">drag along it, or use the arrow keys: torque reached after each step</span>{#if at !== null}<button class="link ml-3" onclick={() => (at = null)}>to the end</button>{/if}</p>
+          <PassTape {bands} {at} onmove={(step) => (at = step)} label="Pass tape, step" />
+        </div>
+      </div>
+    {:else}
+      <p class="soft p-8">{Object.keys(bench.errors).length ? 'Mend the marked fields on the left; the joint is drawn as soon as it can be computed.' : 'Computing …'}</p>
+    {/if}
+  </div>
+  <Working bind:figure title={figureTitle} document={$state.snapshot(bench.doc)} />
+{/if}

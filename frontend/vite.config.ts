@@ -1,0 +1,25 @@
+import adapter from '@sveltejs/adapter-static';
+import { sveltekit } from '@sveltejs/kit/vite';
+import tailwindcss from '@tailwindcss/vite';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [
+    tailwindcss(),
+    sveltekit({
+      adapter: adapter({ fallback: 'index.html', precompress: true }),
+      csp: {
+        mode: 'hash',
+        directives: {
+          'default-src': ['self'],
+          'script-src': ['self'],
+          // style attributes carry computed positions; style elements stay forbidden
+          'style-src': ['self'],
+          'style-src-attr': ['unsafe-inline'],
+          'img-src': ['self', 'data:'],
+          'connect-src': ['self'],
+        },
+      },
+    }),
+  ],
+});
