@@ -38,6 +38,7 @@ export class Bench {
 
   /** Called after every change of the document. */
   changed(): void {
+    if (!this.doc) return;
     const text = JSON.stringify(this.doc);
     if (text === this.text) return;
     this.text = text;

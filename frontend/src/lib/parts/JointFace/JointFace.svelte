@@ -46,7 +46,8 @@
       };
     }),
   );
-  const size = $derived(middle.length > 2 ? 0.34 : middle.length > 1 ? 0.62 : 0.72);
+  /** Font size of the middle as a share of the ring's inner radius, by how much has to fit. */
+  const size = $derived(middle.length > 4 ? 0.5 : middle.length > 2 ? 0.8 : middle.length > 1 ? 1.2 : 1.35);
 </script>
 
 <svg viewBox="{-face.half} {-face.half} {2 * face.half} {2 * face.half}" class="block h-full w-full" role="img" aria-label={label}>
@@ -105,10 +106,10 @@
     </g>
   {/each}
   {#if face.ring && middle}
-    <text x="0" y={face.ring.inner * size * 0.36} font-size={face.ring.inner * size * 1.05} class="middle">{middle}</text>
+    <text x="0" y={face.ring.inner * size * 0.34} font-size={face.ring.inner * size} class="middle">{middle}</text>
   {/if}
   {#if face.ring && below}
-    <text x="0" y={face.ring.inner * 0.68} font-size={face.ring.inner * 0.125} class="below">{below}</text>
+    <text x="0" y={face.ring.inner * (middle ? 0.74 : 0.04)} font-size={face.ring.inner * 0.125} class="below">{below}</text>
   {/if}
 </svg>
 

@@ -54,6 +54,9 @@
     <rect x={x(preload.low_rss_N)} y={y0 + 5.5} width={x(preload.high_rss_N) - x(preload.low_rss_N)} height="11" class="likely" />
     <path d="M{x(preload.typical_N)} {y0 + 2} l6 9 -6 9 -6 -9Z" class="typical" />
     {#each [...above, ...below] as mark (mark.code)}
+      <line x1={mark.x} x2={mark.x} y1={mark.side === 'upper' ? y0 - 4 - mark.row * ROW : y0} y2={mark.side === 'upper' ? y0 + 22 : y0 + 26 + mark.row * ROW} class="limit {mark.side}" />
+    {/each}
+    {#each [...above, ...below] as mark (mark.code)}
       {@const up = mark.side === 'upper'}
       <g
         role="button"
@@ -64,7 +67,6 @@
         onclick={() => onopen?.(`limit/${mark.code}`)}
         onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onopen?.(`limit/${mark.code}`))}
       >
-        <line x1={mark.x} x2={mark.x} y1={up ? y0 - 4 - mark.row * ROW : y0} y2={up ? y0 + 22 : y0 + 26 + mark.row * ROW} class="limit {up ? '' : 'lower'}" />
         <text x={mark.left} y={up ? y0 - 7 - mark.row * ROW : y0 + 37 + mark.row * ROW}>{mark.text}</text>
       </g>
     {/each}
@@ -85,6 +87,6 @@
   .typical { fill: var(--sheet); stroke: var(--brine); stroke-width: 2; }
   .limit { stroke: var(--ink); stroke-width: 1.4; }
   .limit.lower { stroke-dasharray: 3 2; }
-  text { font-size: 11px; fill: var(--ink); }
+  text { font-size: 11px; fill: var(--ink); paint-order: stroke; stroke: var(--paper); stroke-width: 4px; stroke-linejoin: round; }
   g { cursor: pointer; }
 </style>

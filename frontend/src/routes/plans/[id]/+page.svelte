@@ -30,7 +30,10 @@
   let figureTitle = $state('');
   let released = $state('');
 
-  bench.open().catch((problem: Error) => (error = problem.message));
+  bench
+    .open()
+    .then(() => (open = `stage-${bench.doc.stages.find((s: { kind: string }) => s.kind === 'tighten')?.id}`))
+    .catch((problem: Error) => (error = problem.message));
   api.GET('/api/v1/tables').then((answer) => (tables = must(answer)));
   $effect(() => {
     JSON.stringify(bench.doc);

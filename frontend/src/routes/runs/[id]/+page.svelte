@@ -112,6 +112,9 @@
             {#if session.has('fitter', 'supervisor')}<button class="act mt-2 !min-h-14" onclick={() => run.takeOver()}>Take over here</button>{/if}
           </div>
         {/if}
+        {#if run.state.recent.length && step}
+          <p class="recent soft">before: {#each run.state.recent as one, i (one.event)}{i ? ' · ' : ''}<b>{one.label === '-' ? '' : one.label}</b> {one.text.toLowerCase()}{/each}</p>
+        {/if}
         {#if run.said}<p class="rounded border border-stop bg-stop-bg p-3 text-lg" role="alert">{run.said}</p>{/if}
       </div>
     </div>
@@ -134,15 +137,19 @@
   .main { display: grid; grid-template-columns: minmax(0, 1.06fr) minmax(0, 1fr); gap: 1.5rem; padding: 0.75rem 1.25rem; align-items: start; }
   .face { position: relative; height: min(calc(100dvh - 180px), 50vw); }
   .where { position: absolute; top: 0; left: 0; font-size: 1.6rem; font-weight: 800; background: var(--ink); color: var(--paper); padding: 0.1rem 0.8rem; border-radius: 4px; }
+  .recent { font-size: 1.05rem; }
   .side { display: grid; gap: 0.75rem; align-content: start; }
   .tape { padding: 0.4rem 1.25rem 0.8rem; border-top: 1px solid var(--hairline); background: var(--sheet); min-width: 0; overflow: hidden; }
   @media (max-width: 900px) {
     .main { grid-template-columns: minmax(0, 1fr); gap: 0.5rem; padding: 0.4rem 0.8rem; }
-    .face { height: min(44dvh, 94vw); }
+    .face { height: min(31dvh, 94vw); }
+    .face :global(text.middle) { display: none; }
     .where { font-size: 1.2rem; }
   }
   @media (max-width: 500px) {
-    .face { height: 34dvh; }
+    .face { height: 31dvh; }
+    .face :global(text.middle) { display: initial; }
+    .recent { display: none; }
     .top { padding: 0.2rem 0.6rem; gap: 0.6rem; }
     .tape { padding: 0.2rem 0.6rem 0.5rem; }
   }

@@ -18,6 +18,10 @@
   const first = $derived(step.buttons[0]);
   const others = $derived(step.buttons.slice(1));
   const uid = $props.id();
+  const heading = $derived(
+    [`${step.pass_name ?? step.stage}${(step.round ?? 1) > 1 ? `, round ${step.round}` : ''}`, step.places.length ? `bolt ${step.index} of ${step.total}` : ''].filter(Boolean).join(' · '),
+  );
+  const before = $derived(last && last.label !== '-' ? `: ${last.label}` : '');
 
   function enter(event: Event) {
     event.preventDefault();
@@ -28,22 +32,24 @@
 
 <div class="grid gap-1" aria-live="polite">
   <p class="soft text-lg leading-tight">
-    {step.pass_name ?? step.stage}{step.round && step.round > 1 ? `, round ${step.round}` : ''}{#if step.places.length}
-      · bolt {step.index} of {step.total}{/if}{#if step.attempt > 1}<b class="text-caution"> · again</b>{/if}
+    {heading}{#if step.attempt > 1}<b class="text-caution">{' · again'}</b>{/if}
   </p>
   {#each step.cautions as caution (caution)}
     <p class="flex items-center gap-2 text-[1.05rem] font-semibold"><Mark severity="caution" />{caution}</p>
   {/each}
   {#if setting}
-    <p class="figure">{setting.figure}<span>{setting.unit}</span></p>
+    <div class="row">
+      {#if step.label}<p class="number" aria-hidden="true">{step.label}</p>{/if}
+      <p class="figure">{setting.figure}<span>{setting.unit}</span></p>
+    </div>
     <p class="soft text-[1.15rem]">
-      {setting.second}{#if setting.scale} · main mark {setting.scale.main}, collar {setting.scale.collar}{/if} ·
+      {setting.second}{setting.scale ? ` · main mark ${setting.scale.main}, collar ${setting.scale.collar}` : ''} ·
       {#if step.changed_setting}<b class="text-ink">set {setting.tool} to this</b>{:else}{setting.tool}, do not change{/if}
     </p>
     {#if setting.reaction_Nm}<p class="text-[1.1rem]">Reaction {setting.reaction_Nm.toFixed(0)} N·m: hands clear.</p>{/if}
   {/if}
   <p class={setting ? 'text-xl' : 'big'}>{step.text}</p>
-  <p class="soft text-lg">{step.hint}</p>
+  <p class="soft hint">{step.hint}</p>
 </div>
 
 {#if may}
@@ -68,7 +74,7 @@
   {/if}
   <div class="pair three">
     <button class="answer quiet" onclick={() => onopen('problem')}><span>Something is wrong</span><kbd>w</kbd></button>
-    <button class="answer quiet" disabled={!last} onclick={() => onopen('correct')}><span>Correct the last{last ? `: ${last.label !== '-' ? last.label : ''}` : ''}</span><kbd>c</kbd></button>
+    <button class="answer quiet" disabled={!last} onclick={() => onopen('correct')}><span>Correct the last{before}</span><kbd>c</kbd></button>
     <button class="answer quiet" onclick={() => onopen('suggest')}><span>Change this step</span></button>
   </div>
 {:else}
@@ -78,6 +84,8 @@
 <style>
   .figure { font-size: clamp(4rem, 9.5vw, 8rem); font-weight: 800; line-height: 0.95; white-space: nowrap; }
   .figure span { font-size: 0.36em; margin-left: 0.25em; }
+  .number { display: none; }
+  .hint { font-size: 1.15rem; }
   .big { font-size: clamp(1.5rem, 2.6vw, 2.1rem); font-weight: 700; line-height: 1.2; }
   .pair { display: grid; gap: 0.6rem; }
   .three { grid-template-columns: repeat(3, 1fr); }
@@ -87,7 +95,13 @@
   .main { background: var(--brine); border-color: var(--brine); color: var(--brine-ink); }
   .huge { min-height: 104px; font-size: 1.7rem; }
   .quiet { border-color: var(--hairline); font-weight: 500; min-height: 56px; font-size: 1rem; padding-inline: 0.7rem; }
+  /* upright tablet: the bolt number stands beside the setting, its digits 40 mm high */
+  @media (min-width: 501px) and (max-width: 900px) {
+    .row { display: flex; align-items: center; gap: 2.5rem; min-height: 232px; }
+    .number { display: block; font-size: 306px; line-height: 0.74; font-weight: 800; letter-spacing: -0.02em; }
+  }
   @media (max-width: 500px) {
+    .hint { display: none; }
     .answer { font-size: 1.05rem; padding-inline: 0.7rem; min-height: 60px; }
     .huge { min-height: 84px; font-size: 1.4rem; }
     .quiet { font-size: 0.9rem; min-height: 56px; }

@@ -17,6 +17,7 @@ from ...mechanics import preload as pre
 from ...mechanics import strength as lim
 from ...mechanics import tools as mech
 from ...mechanics.formula import Step, Symbol, explain
+from ...mechanics.tools import settable
 from ...messages import Message
 from ...units import show, show_quantity
 from . import compute_plan
@@ -62,7 +63,8 @@ def _value(symbol: Symbol, value: float) -> str:
         return show(value, 5)
     if symbol.kind == "area":
         return f"{show(value, 5)} mm²"
-    return show_quantity(value, symbol.kind, _SHOWN[symbol.kind], 5)
+    unit = "N" if symbol.kind == "force" and abs(value) < 1e3 else _SHOWN[symbol.kind]
+    return show_quantity(value, symbol.kind, unit, 5)
 
 
 def step_out(step: Step) -> StepOut:
@@ -168,7 +170,8 @@ def _setting(plan: Plan, one: TorquePass, facts: Facts, name: str) -> tuple[list
                              adapter=chain.adapter.adapter.base, angle=chain.adapter.angle.base))
         drive = steps[-1].value
     if chain.tool.increment is not None:
-        notes.append(f"Rounded to the wrench's increment of {chain.tool.increment}, nearest, half upwards.")
+        notes.append(f"Rounded to the wrench's increment of {chain.tool.increment}, nearest, half upwards: "
+                     f"{show_quantity(settable(drive, chain.tool.increment.base).value, 'torque', 'N·m')}.")
     if chain.tool.length is not None:
         steps.append(explain(mech.hand_force, setting=drive, length=chain.tool.length.base))
     return steps, notes

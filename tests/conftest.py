@@ -1,0 +1,97 @@
+"""Databases for tests: one template with the migrated schema and the demo, copied for every module that wants one."""
+from __future__ import annotations
+
+import os
+import uuid
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import pytest
+from sqlalchemy import create_engine, text
+from sqlalchemy.engine import URL, make_url
+from sqlalchemy.orm import Session, sessionmaker
+
+from orthotorq.demo.load import load
+from orthotorq.services.database import open_sessions
+from orthotorq.services.schema import upgrade
+
+APP_ROLE = "orthotorq_app"
+
+
+def _needed(name: str) -> URL:
+    value = os.environ.get(name)
+    if not value:
+        pytest.skip(f"{name} is not set: run ./torq test")
+    return make_url(value)
+
+
+def text_of(url: URL) -> str:
+    """A URL with its password."""
+    return url.render_as_string(hide_password=False)
+
+
+def superuser(statement: str) -> None:
+    """Run a statement as the cluster's superuser, outside a transaction."""
+    engine = create_engine(_needed("ORTHOTORQ_TEST_SUPER_URL"), isolation_level="AUTOCOMMIT")
+    with engine.connect() as connection:
+        connection.execute(text(statement))
+    engine.dispose()
+
+
+@dataclass(frozen=True)
+class Database:
+    """One test database with the URLs of both roles."""
+
+    name: str
+    app_url: str
+    owner_url: str
+
+    def sessions(self) -> sessionmaker[Session]:
+        """Sessions of the application's role."""
+        return open_sessions(self.app_url)
+
+
+def make_database(template: str | None = None) -> Database:
+    """An empty database, or a copy of another."""
+    name = f"t_{uuid.uuid4().hex[:12]}"
+    copy = f" TEMPLATE {template}" if template else ""
+    superuser(f"CREATE DATABASE {name} OWNER orthotorq_owner{copy}")
+    superuser(f"GRANT CONNECT ON DATABASE {name} TO {APP_ROLE}")
+    urls = [text_of(_needed(f"ORTHOTORQ_{which}_URL").set(database=name)) for which in ("DATABASE", "OWNER")]
+    return Database(name, *urls)
+
+
+def drop_database(database: Database) -> None:
+    """Remove it, whoever is still connected."""
+    superuser(f"DROP DATABASE {database.name} WITH (FORCE)")
+
+
+@pytest.fixture(scope="session")
+def template() -> Iterator[Database]:
+    """A migrated database with the demo, to be copied and never written."""
+    made = make_database()
+    upgrade(made.owner_url, APP_ROLE)
+    sessions = made.sessions()
+    with sessions.begin() as session:
+        assert load(session)
+    sessions.kw["bind"].dispose()
+    yield made
+    drop_database(made)
+
+
+@pytest.fixture(scope="module")
+def database(template: Database) -> Iterator[Database]:
+    """A copy of the demo for one module."""
+    made = make_database(template.name)
+    yield made
+    drop_database(made)
+
+
+@pytest.fixture
+def session(database: Database) -> Iterator[Session]:
+    """A session whose changes are rolled back."""
+    sessions = database.sessions()
+    with sessions() as opened:
+        yield opened
+        opened.rollback()
+    sessions.kw["bind"].dispose()

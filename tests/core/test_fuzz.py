@@ -1,0 +1,75 @@
+"""Every field of the plan given a wrong type, unit, sign, zero, huge number or unknown name: refused, never a crash."""
+from __future__ import annotations
+
+import copy
+import math
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from orthotorq.core.documents.base import DocumentErrors
+from orthotorq.core.planning.compute import compute
+from tests.plans import cover, wheel
+
+BAD = [None, True, -1, 0, 1e308, 10**30, "", "nonsense", "-5 N·m", "0 mm", "5 furlong", "9e99 kN", [], {}, [[]],
+       {"kind": "no"},
+       float("nan"), "\x00", "💥" * 200]
+
+
+def paths(value: Any, at: tuple[Any, ...] = ()) -> Iterator[tuple[Any, ...]]:
+    if at:
+        yield at
+    items = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    for key, inner in items:
+        yield from paths(inner, (*at, key))
+
+
+def put(document: Any, path: tuple[Any, ...], value: Any) -> Any:
+    out = copy.deepcopy(document)
+    at = out
+    for part in path[:-1]:
+        at = at[part]
+    at[path[-1]] = value
+    return out
+
+
+def finite(value: Any) -> bool:
+    if isinstance(value, float):
+        return math.isfinite(value)
+    if isinstance(value, dict):
+        return all(finite(v) for v in value.values())
+    return all(finite(v) for v in value) if isinstance(value, list) else True
+
+
+@pytest.mark.parametrize("make", [cover, wheel])
+def test_every_field_with_every_bad_value(make) -> None:
+    document = make()
+    tried = 0
+    for path in paths(document):
+        for value in BAD:
+            tried += 1
+            try:
+                result = compute(put(document, path, value))
+            except DocumentErrors as error:
+                assert all(e.text and e.code for e in error.errors)
+                for one in error.errors:
+                    assert len(one.text) < 600
+            else:
+                assert finite(result.model_dump())
+    assert tried > 1500
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.recursive(st.none() | st.booleans() | st.integers() | st.floats() | st.text(max_size=20),
+                    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=12), inner, max_size=4),
+                    max_leaves=20), st.data())
+def test_fuzzed_documents_are_refused_or_computed(value: Any, data: st.DataObject) -> None:
+    document = cover()
+    path = data.draw(st.sampled_from(list(paths(document))))
+    try:
+        compute(put(document, path, value))
+    except DocumentErrors as error:
+        assert error.errors

@@ -1,0 +1,63 @@
+"""The house: imports run one way, the core is pure, files and functions stay short."""
+from __future__ import annotations
+
+import ast
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+ROOT = Path(__file__).parents[2]
+SOURCE = ROOT / "src" / "orthotorq"
+PYTHON = sorted(SOURCE.rglob("*.py"))
+
+
+def test_import_contracts_hold() -> None:
+    done = subprocess.run([Path(sys.executable).with_name("lint-imports"), "--no-cache"], cwd=ROOT, capture_output=True,
+                          text=True, check=False)
+    assert done.returncode == 0, done.stdout[-3000:]
+
+
+def test_the_core_reads_no_files_but_its_tables_and_uses_no_clock_or_chance() -> None:
+    for path in sorted((SOURCE / "core").rglob("*.py")):
+        text = path.read_text(encoding="utf-8")
+        found = re.findall(r"^\s*(?:from|import) (time|datetime|random|os|pathlib|socket|uuid|secrets)\b", text, re.M)
+        assert not found, f"{path.name} imports {found}"
+        assert "open(" not in text, path.name
+        if "importlib.resources" in text:
+            assert path.name == "reader.py"
+
+
+def test_files_and_functions_stay_short() -> None:
+    for path in PYTHON:
+        text = path.read_text(encoding="utf-8")
+        assert sum(1 for line in text.splitlines() if line.strip()) <= 400, path
+        for node in ast.walk(ast.parse(text)):
+            if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef) and "migrations" not in path.parts:
+                assert (node.end_lineno or 0) - node.lineno < 60, f"{path.name}: {node.name}"
+
+
+def test_public_names_have_docstrings() -> None:
+    for path in PYTHON:
+        if path.name == "__init__.py" and not path.read_text(encoding="utf-8").strip():
+            continue
+        tree = ast.parse(path.read_text(encoding="utf-8"))
+        assert ast.get_docstring(tree), f"{path} has no docstring"
+        for node in tree.body:
+            if isinstance(node, ast.FunctionDef | ast.ClassDef) and not node.name.startswith("_"):
+                assert ast.get_docstring(node), f"{path.name}: {node.name} has no docstring"
+
+
+def test_every_setting_read_is_documented() -> None:
+    from orthotorq import settings
+
+    names = {s.name for s in settings.TABLE}
+    read = set()
+    for path in [*PYTHON, *sorted((ROOT / "scripts").glob("*.sh"))]:
+        read |= set(re.findall(r"\b(ORTHOTORQ_[A-Z_]+)\b", path.read_text(encoding="utf-8")))
+    assert read - {"ORTHOTORQ_TEST_SUPER_URL"} == names
+    assert all(len(s.help) > 15 for s in settings.TABLE)
+
+
+def test_the_core_has_a_readme_that_says_so() -> None:
+    assert "no Flask" in (SOURCE / "core" / "README.md").read_text(encoding="utf-8")

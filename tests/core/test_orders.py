@@ -1,0 +1,83 @@
+"""Properties that make a tightening order good, for every number of bolts."""
+from __future__ import annotations
+
+from itertools import pairwise
+
+import pytest
+
+from orthotorq.core.errors import Impossible
+from orthotorq.core.planning import orders
+
+ALL = range(2, 401)
+
+
+@pytest.mark.parametrize(("count", "order"), [
+    (8, [1, 5, 3, 7, 2, 6, 4, 8]), (5, [1, 3, 5, 2, 4]), (6, [1, 4, 2, 5, 3, 6]),
+    (16, [1, 9, 5, 13, 3, 11, 7, 15, 2, 10, 6, 14, 4, 12, 8, 16])])
+def test_known_orders(count: int, order: list[int]) -> None:
+    assert orders.cross_order(count) == order
+
+
+def test_every_order_is_a_permutation() -> None:
+    for count in ALL:
+        assert sorted(orders.cross_order(count)) == list(range(1, count + 1))
+
+
+def test_the_second_bolt_is_opposite_the_first() -> None:
+    for count in ALL:
+        assert abs(orders.cross_order(count)[1] - 1 - count / 2) <= 0.5
+
+
+def test_groups_of_four_close_opposite_pairs_at_right_angles() -> None:
+    for count in range(4, 401, 4):
+        order = orders.cross_order(count)
+        for i in range(0, count, 4):
+            a, b, c, d = order[i : i + 4]
+            assert (b - a) % count == count // 2
+            assert (d - c) % count == count // 2
+            assert (c - a) % count in (count // 4, 3 * count // 4)
+
+
+def test_the_load_is_back_near_the_centre_after_every_pair() -> None:
+    for count in ALL:
+        after_pairs = orders.balance(orders.cross_order(count), count)[1::2]
+        assert max(after_pairs) <= (1e-9 if count % 2 == 0 else 1.0 + 1e-9)
+
+
+def test_the_largest_untouched_arc_shrinks_evenly() -> None:
+    """After k bolts no arc is wider than a little over three times the even share."""
+    for count in ALL:
+        gaps = orders.largest_gap(orders.cross_order(count), count)
+        assert all(gap * k <= 3.2 * count for k, gap in enumerate(gaps, 1))
+        assert gaps == sorted(gaps, reverse=True)
+
+
+def test_start_and_sense_keep_the_pattern() -> None:
+    order = orders.cross_order(12)
+    for start in range(1, 13):
+        for sense in ("cw", "ccw"):
+            turned = orders.turned(order, start, sense, 12)
+            assert turned[0] == start
+            assert sorted(turned) == list(range(1, 13))
+            assert orders.balance(turned, 12)[1::2] == pytest.approx([0] * 6, abs=1e-9)
+
+
+@pytest.mark.parametrize("tools", [1, 2, 4])
+def test_several_tools_stand_equally_spaced(tools: int) -> None:
+    moves = orders.tool_moves(16, tools, orders.cross_order(16))
+    assert sorted(b for move in moves for b in move) == list(range(1, 17))
+    assert all((b - a) % 16 == 16 // tools for move in moves for a, b in pairwise(move))
+
+
+def test_groups_of_neighbours() -> None:
+    assert sorted(orders.grouped_cross_order(24, 3)) == list(range(1, 25))
+    assert orders.grouped_cross_order(24, 3)[:6] == [1, 2, 3, 13, 14, 15]
+
+
+@pytest.mark.parametrize("call", [
+    lambda: orders.cross_order(0), lambda: orders.cross_order(401), lambda: orders.turned([1, 2], 3, "cw", 2),
+    lambda: orders.tool_moves(10, 4, orders.cross_order(10)), lambda: orders.grouped_cross_order(10, 4),
+    lambda: orders.grouped_cross_order(10, 5)])
+def test_impossible_orders_are_refused_by_name(call) -> None:
+    with pytest.raises(Impossible, match="expected"):
+        call()

@@ -1,0 +1,34 @@
+"""Plan documents for tests."""
+from __future__ import annotations
+
+import copy
+from typing import Any
+
+from orthotorq.demo.load import plan_document
+
+
+def cover() -> dict[str, Any]:
+    """The demo's evaporator cover."""
+    return copy.deepcopy(plan_document("evaporator-cover"))
+
+
+def wheel() -> dict[str, Any]:
+    """The demo's trolley wheel, two positions."""
+    return copy.deepcopy(plan_document("trolley-wheel"))
+
+
+def small(count: int = 4, **stage: Any) -> dict[str, Any]:
+    """The least plan that tightens something: hand, 50 %, 100 %, check round."""
+    check = {"until": "none_moves", "max": 2}
+    return {
+        "format": "orthotorq.plan", "version": 1, "title": "Small", "joint_kind": "gasketed_cover",
+        "groups": [{"id": "b", "name": "Bolts", "layout": {"kind": "circle", "count": count, "diameter": "200 mm"},
+                    "fastener": {"thread": "M16", "grade": "ISO 898-1 8.8"}, "friction": {"lubricant": "light-oil"}}],
+        "targets": {"b": {"kind": "torque", "torque": "120 N·m"}},
+        "tools": {"w": {"kind": "click wrench", "range": ["40 N·m", "200 N·m"], "increment": "1 N·m"}},
+        "chains": {"m": ["w"]},
+        "stages": [{"id": "t", "kind": "tighten", "condition": ["cold"], "groups": ["b"], "chains": ["m"],
+                    "passes": [{"id": "h", "do": "hand"}, {"id": "half", "do": "torque", "percent": 50},
+                               {"id": "full", "do": "torque", "percent": 100},
+                               {"id": "check", "do": "torque", "percent": 100, "order": {"kind": "circle"}, "check": True,
+                                "rounds": check}], **stage}]}
