@@ -24,8 +24,7 @@ demo_start() {
   cluster_start demo "${ORTHOTORQ_PG_PORT:-54617}" ORTHOTORQ_PG_PORT
   port_busy "$APP_PORT" && { say "Port $APP_PORT is busy; set ORTHOTORQ_PORT to a free one."; exit 1; }
   export ORTHOTORQ_DEMO=1 ORTHOTORQ_FRONTEND="$ROOT/frontend/build"
-  .venv/bin/orthotorq migrate
-  .venv/bin/orthotorq load-demo
+  .venv/bin/orthotorq prepare-demo
   .venv/bin/gunicorn --no-control-socket --bind "127.0.0.1:$APP_PORT" --workers "${ORTHOTORQ_WORKERS:-2}" --threads 4 \
     --pid var/demo.pid --daemon --log-file var/server.log --capture-output 'orthotorq.web:create_app()'
   for _ in $(seq 100); do

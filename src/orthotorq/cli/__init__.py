@@ -11,7 +11,7 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "schema": ("plans", "JSON Schema of the plan document."),
     "verify": ("database", "Walk the hash chains of all runs."),
     "migrate": ("database", "Bring the database schema up to date."),
-    "load-demo": ("database", "Load Vellmark Saltworks into an empty database."),
+    "prepare-demo": ("database", "Migrate, then load Vellmark Saltworks into an empty database."),
     "openapi": ("web", "Write the OpenAPI document."),
     "health": ("web", "Ask an application whether it is well."),
 }

@@ -9,9 +9,7 @@ from .. import settings
 from ..services.database import open_sessions
 
 
-@click.command()
-def migrate() -> None:
-    """Bring the schema up to date, as its owner."""
+def _migrate() -> None:
     from ..services.schema import upgrade
 
     url = settings.read("ORTHOTORQ_OWNER_URL")
@@ -21,8 +19,15 @@ def migrate() -> None:
 
 
 @click.command()
-def load_demo() -> None:
-    """Load Vellmark Saltworks; does nothing where there already are people."""
+def migrate() -> None:
+    """Bring the schema up to date, as its owner."""
+    _migrate()
+
+
+@click.command()
+def prepare_demo() -> None:
+    """Bring the schema up to date and load Vellmark Saltworks where nobody is registered yet."""
+    _migrate()
     from ..demo.load import load
 
     sessions = open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"))

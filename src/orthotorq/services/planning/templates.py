@@ -5,8 +5,8 @@ from typing import Any
 
 from ...core.tables import EDITION
 
-_CLICK = {"kind": "click wrench", "range": ["60 N·m", "340 N·m"], "increment": "2 N·m", "mark": "10 N·m", "accuracy": 0.04,
-          "length": "650 mm", "drive": "1/2 in"}
+_CLICK = {"kind": "click wrench", "range": ["40 N·m", "240 N·m"], "increment": "2 N·m", "mark": "10 N·m", "accuracy": 0.04,
+          "length": "600 mm", "drive": "1/2 in"}
 
 
 def _pass(identifier: str, percent: float, kind: str, **more: Any) -> dict[str, Any]:
@@ -44,7 +44,7 @@ def _wheel() -> dict[str, Any]:
             "fastener": {"thread": "M18x1.5", "grade": "ISO 898-1 8.8", "head": "hex",
                          "face": {"kind": "cone", "half_angle": "30 deg"}},
             "friction": {"lubricant": "dry-steel"}, "limits": {"yield_fraction": 0.6}}],
-        "targets": {"nuts": {"kind": "yield_fraction", "fraction": 0.35}},
+        "targets": {"nuts": {"kind": "yield_fraction", "fraction": 0.28}},
         "tools": {"w": _CLICK}, "chains": {"main": ["w"]},
         "stages": [
             {"id": "stand", "kind": "prepare", "cautions": ["supported_load"],

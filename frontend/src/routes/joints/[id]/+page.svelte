@@ -34,7 +34,7 @@
 <svelte:head><title>{joint?.name ?? 'Joint'} · Orthotorq</title></svelte:head>
 <div class="mx-auto max-w-5xl px-6 py-6">
   {#if joint}
-    <p class="soft text-sm"><a href="/equipment">Equipment</a> › {joint.equipment_name}</p>
+    <p class="soft crumb text-sm"><a href="/equipment">Equipment</a> › {joint.equipment_name}</p>
     <h1>{joint.name} <span class="soft ml-1 text-base font-normal">{KINDS[joint.kind]}</span></h1>
     <p class="mb-4">{joint.summary}</p>
     {#if error}<p class="mb-3 text-stop" role="alert">{error}</p>{/if}

@@ -78,7 +78,7 @@
 {#if bench.doc && bench.view}
   <div class="grid lg:h-[calc(100vh-3rem)] lg:grid-cols-[430px_1fr]">
     <div class="overflow-y-auto border-r bg-sheet px-5 py-4">
-      <p class="soft text-sm"><a href="/joints/{bench.view.joint_id}">{bench.view.equipment_name} › {bench.view.joint_name}</a></p>
+      <p class="soft crumb text-sm"><a href="/joints/{bench.view.joint_id}">{bench.view.equipment_name} › {bench.view.joint_name}</a></p>
       <input class="-ml-1 w-full rounded bg-transparent px-1 text-[1.45rem] font-bold" aria-label="Title of the plan" bind:value={bench.doc.title} maxlength="120" />
       <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
         <span class="soft">Draft {bench.version} · saved {clock(bench.saved)} · {stops} stops, {cautions} cautions</span>

@@ -40,7 +40,7 @@
   {#if setting}
     <div class="row">
       {#if step.label}<p class="number" aria-hidden="true">{step.label}</p>{/if}
-      <p class="figure">{setting.figure}<span>{setting.unit}</span></p>
+      <p class="figure">{setting.figure} <span>{setting.unit}</span></p>
     </div>
     <p class="soft text-[1.15rem]">
       {setting.second}{setting.scale ? ` · main mark ${setting.scale.main}, collar ${setting.scale.collar}` : ''} ·
@@ -83,7 +83,7 @@
 
 <style>
   .figure { font-size: clamp(4rem, 9.5vw, 8rem); font-weight: 800; line-height: 0.95; white-space: nowrap; }
-  .figure span { font-size: 0.36em; margin-left: 0.25em; }
+  .figure span { font-size: 0.36em; }
   .number { display: none; }
   .hint { font-size: 1.15rem; }
   .big { font-size: clamp(1.5rem, 2.6vw, 2.1rem); font-weight: 700; line-height: 1.2; }

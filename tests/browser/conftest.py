@@ -1,0 +1,128 @@
+"""A real server over a copy of the demo, and a real Chromium from Debian."""
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page
+
+from tests.conftest import Database
+
+ROOT = Path(__file__).parents[2]
+AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+def free_port() -> int:
+    """A port of the loopback that is free now."""
+    with socket.socket() as opened:
+        opened.bind(("127.0.0.1", 0))
+        return int(opened.getsockname()[1])
+
+
+class Server:
+    """gunicorn with two workers; can be killed and started again on the same port."""
+
+    def __init__(self, database: Database) -> None:
+        self.port = free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
+        self.environment = {**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url, "ORTHOTORQ_DEMO": "1",
+                            "ORTHOTORQ_SECRET_KEY": "for tests only, at least thirty-two characters",
+                            "ORTHOTORQ_FRONTEND": str(ROOT / "frontend" / "build")}
+        self.process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> None:
+        """Start and wait until it is well."""
+        self.process = subprocess.Popen(
+            [Path(sys.executable).with_name("gunicorn"), "--no-control-socket", "--bind", f"127.0.0.1:{self.port}",
+             "--workers", "2", "--threads", "4", "--log-level", "error", "orthotorq.web:create_app()"],
+            env=self.environment, cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
+        for _ in range(150):
+            try:
+                with urllib.request.urlopen(f"{self.address}/health", timeout=1) as answer:
+                    if answer.status == 200:
+                        return
+            except (urllib.error.URLError, OSError):
+                time.sleep(0.1)
+        raise RuntimeError("the server did not start")
+
+    def kill(self) -> None:
+        """kill -9 of the master and its workers."""
+        assert self.process is not None
+        os.killpg(self.process.pid, signal.SIGKILL)
+        self.process.wait()
+
+
+@pytest.fixture(scope="module")
+def server(database: Database) -> Iterator[Server]:
+    made = Server(database)
+    made.start()
+    yield made
+    made.kill()
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    return {"executable_path": "/usr/bin/chromium", "args": [
+        "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu", "--disable-background-networking",
+        "--disable-component-update", "--disable-sync", "--no-first-run"]}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, Any]:
+    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce", "locale": "en-GB", "timezone_id": "UTC"}
+
+
+class Person:
+    """Somebody at a page."""
+
+    def __init__(self, page: Page, server: Server) -> None:
+        self.page, self.server = page, server
+        self.complaints: list[str] = []
+        page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        page.on("console", lambda m: self.complaints.append(m.text) if m.type == "error" and "Content" in m.text else None)
+
+    def sign_in(self, login: str) -> Person:
+        """Sign in through the page."""
+        self.page.goto(f"{self.server.address}/sign-in")
+        self.page.get_by_role("button", name=login).click()
+        self.page.wait_for_url("**/equipment")
+        self.page.get_by_role("heading", name="Equipment").wait_for()
+        return self
+
+    def go(self, path: str) -> None:
+        """Open an address."""
+        self.page.goto(f"{self.server.address}{path}")
+
+    def settled(self) -> None:
+        """Wait until nothing moves any more."""
+        self.page.wait_for_function("document.getAnimations().length === 0")
+
+    def axe(self) -> list[str]:
+        """What axe finds on the page."""
+        self.settled()
+        self.page.evaluate(AXE.read_text(encoding="utf-8"))
+        found = self.page.evaluate("axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa']})")
+        return [f"{v['id']}: {v['nodes'][0]['html'][:160]} {v['nodes'][0]['failureSummary'][:200]}"
+                for v in found["violations"]]
+
+
+@pytest.fixture
+def someone(page: Page, server: Server) -> Iterator[Person]:
+    made = Person(page, server)
+    yield made
+    assert made.complaints == []
+
+
+@pytest.fixture
+def another(new_context: Callable[..., Any], server: Server) -> Callable[[], Person]:
+    return lambda: Person(new_context().new_page(), server)

@@ -1,0 +1,244 @@
+"""Use cases against a real database: permissions, drafts, releases, events."""
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from orthotorq.core.documents.base import DocumentErrors
+from orthotorq.services import permissions
+from orthotorq.services.accounts.commands import actor_of, sign_in
+from orthotorq.services.context import Actor, Ctx
+from orthotorq.services.errors import Forbidden, NotFound, NotSignedIn, Refused, TooMany
+from orthotorq.services.planning.commands import Saved, SavedAside, create_plan, release, save_draft
+from orthotorq.services.planning.queries import list_side_drafts, read_draft
+from orthotorq.services.running.commands import append_events, start_run, take_lease
+from orthotorq.services.running.queries import read_record, read_run
+from orthotorq.store.models import Event, Joint, Person, Plan, Reading, RefusedEvent, Revision
+
+NOW = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
+
+
+def actor(session: Session, login: str) -> Actor:
+    return actor_of(session.scalars(select(Person).where(Person.login == login)).one())
+
+
+@pytest.fixture
+def ctx(session: Session) -> Callable[[str], Ctx]:
+    return lambda login: Ctx(session, NOW, actor(session, login))
+
+
+def cover_plan(session: Session) -> Plan:
+    return session.scalars(select(Plan).where(Plan.title == "Close the channel cover")).one()
+
+
+def test_every_use_case_is_in_the_table_and_the_other_way_round() -> None:
+    import orthotorq.web.api.equipment
+    import orthotorq.web.api.plans
+    import orthotorq.web.api.runs
+    import orthotorq.web.api.session
+    import orthotorq.web.api.sums  # noqa: F401
+
+    assert set(permissions.REGISTRY) == set(permissions.TABLE)
+    for name, roles in permissions.TABLE.items():
+        assert roles is None or (roles and roles <= permissions.ALL), name
+
+
+def test_nobody_and_the_wrong_role_are_refused(session: Session, ctx) -> None:
+    plan = cover_plan(session)
+    with pytest.raises(NotSignedIn):
+        read_draft(Ctx(session, NOW), plan.id)
+    with pytest.raises(Forbidden, match="planner"):
+        save_draft(ctx("tam"), plan.id, plan.version, {})
+    with pytest.raises(Forbidden):
+        start_run(ctx("mira"), session.scalars(select(Revision)).first().id, "d")
+
+
+def test_sign_in_keeps_failures_and_stops_after_too_many(session: Session) -> None:
+    ctx = Ctx(session, NOW)
+    assert isinstance(sign_in(ctx, " TAM ", "saltworks"), Actor)
+    for _ in range(8):
+        assert isinstance(sign_in(ctx, "tam", "wrong"), NotSignedIn)
+    with pytest.raises(TooMany):
+        sign_in(ctx, "tam", "saltworks")
+    assert isinstance(sign_in(ctx, "nobody", "x"), NotSignedIn)
+
+
+def test_the_second_of_two_editors_is_kept_aside(session: Session, ctx) -> None:
+    plan = cover_plan(session)
+    base = plan.version
+    first, second = json.loads(plan.draft), json.loads(plan.draft)
+    first["title"], second["title"] = "First", "Second"
+    assert isinstance(save_draft(ctx("mira"), plan.id, base, first), Saved)
+    outcome = save_draft(ctx("mira"), plan.id, base, second)
+    assert isinstance(outcome, SavedAside)
+    assert outcome.current_version == base + 1
+    assert read_draft(ctx("tam"), plan.id).document["title"] == "First"
+    assert [s.document["title"] for s in list_side_drafts(ctx("tam"), plan.id)] == ["Second"]
+
+
+def test_a_draft_is_saved_as_typed_and_released_only_when_it_computes(session: Session, ctx) -> None:
+    plan = cover_plan(session)
+    wrong = json.loads(plan.draft)
+    wrong["groups"][0]["layout"]["count"] = "sixteen"
+    saved = save_draft(ctx("mira"), plan.id, plan.version, wrong)
+    assert isinstance(saved, Saved)
+    with pytest.raises(DocumentErrors):
+        release(ctx("mira"), plan.id, saved.version)
+    assert read_draft(ctx("mira"), plan.id).document["groups"][0]["layout"]["count"] == "sixteen"
+
+
+def test_release_refuses_stops_repeats_and_old_versions(session: Session, ctx) -> None:
+    plan = cover_plan(session)
+    with pytest.raises(Refused, match="Nothing has changed"):
+        release(ctx("mira"), plan.id, plan.version)
+    document = json.loads(plan.draft)
+    document["sources"][0]["says"]["torque"] = ["900 N·m"]
+    saved = save_draft(ctx("mira"), plan.id, plan.version, document)
+    with pytest.raises(Refused, match="stop"):
+        release(ctx("mira"), plan.id, saved.version)
+    with pytest.raises(Refused, match="changed since"):
+        release(ctx("mira"), plan.id, saved.version - 1)
+    document["sources"][0]["says"]["torque"] = ["440 N·m"]
+    saved = save_draft(ctx("mira"), plan.id, saved.version, document)
+    made = release(ctx("mira"), plan.id, saved.version)
+    assert made.number == 2
+    assert [r.status for r in plan.revisions if r.number == 1] == ["superseded"]
+    with pytest.raises(Refused, match="newer revision"):
+        start_run(ctx("tam"), plan.revisions[0].id, "tablet")
+
+
+@pytest.mark.parametrize("kind", ["wheel", "gasketed_cover", "machine_mount"])
+def test_a_new_plan_begins_computable(session: Session, ctx, kind: str) -> None:
+    joint = session.scalars(select(Joint).where(Joint.kind == kind)).one()
+    made = create_plan(ctx("mira"), joint.id, "  New  ")
+    assert release(ctx("mira"), made, 1).number == 1
+
+
+class Tablet:
+    """A device that sends events with its own sequence."""
+
+    def __init__(self, ctx: Ctx, run: Any, device: str = "tablet") -> None:
+        self.ctx, self.run, self.device, self.number = ctx, run, device, 0
+
+    def event(self, kind: str, step: str, payload: dict[str, Any], **more: Any) -> dict[str, Any]:
+        self.number += 1
+        return {"id": str(self.ctx.new_id()), "run": str(self.run), "step": step, "kind": kind, "payload": payload,
+                "device": self.device, "device_sequence": self.number, "device_time": "2026-11-24T08:00:00Z", "lease": 1,
+                "last_seen": 1, **more}
+
+    def send(self, *events: Any) -> list[Any]:
+        return append_events(self.ctx, self.run, list(events))[0]
+
+    def step(self) -> str:
+        found = read_run(self.ctx, self.run).state.instruction
+        assert found is not None
+        return found.step
+
+
+@pytest.fixture
+def tablet(session: Session, ctx) -> Tablet:
+    revision = session.scalars(select(Revision).join(Plan).where(Plan.title == "Close the channel cover")).one()
+    return Tablet(ctx("tam"), start_run(ctx("tam"), revision.id, "tablet"))
+
+
+def test_sent_twice_is_kept_once_and_answered_as_before(session: Session, tablet: Tablet) -> None:
+    event = tablet.event("answer", tablet.step(), {"answer": "done"})
+    first, second = tablet.send(event), tablet.send(event)
+    assert first[0].verdict == "accepted"
+    assert (second[0].verdict, second[0].sequence) == ("duplicate", first[0].sequence)
+    assert session.scalar(select(func.count()).select_from(Event).where(Event.run_id == tablet.run)) == 2
+
+
+def test_the_same_id_with_other_bytes_is_refused(tablet: Tablet) -> None:
+    event = tablet.event("answer", tablet.step(), {"answer": "done"})
+    tablet.send(event)
+    answer = tablet.send({**event, "payload": {"answer": "good"}})[0]
+    assert (answer.verdict, "another event" in answer.text) == ("refused", True)
+
+
+def test_a_gap_in_the_device_sequence_is_answered_with_the_missing_number(tablet: Tablet) -> None:
+    first = tablet.event("answer", tablet.step(), {"answer": "done"})
+    second = tablet.event("note", "-", {"text": "windy"})
+    late = tablet.send(second)[0]
+    assert (late.verdict, late.missing) == ("gap", 1)
+    assert [a.verdict for a in tablet.send(first, second)] == ["accepted", "accepted"]
+
+
+def test_reordered_deliveries_change_nothing_but_the_times(tablet: Tablet) -> None:
+    events = [tablet.event("note", "-", {"text": f"note {i}"}) for i in range(5)]
+    for event in reversed(events):
+        tablet.send(event)
+    tablet.send(*events)
+    notes = [n.text for n in read_record(tablet.ctx, tablet.run).record.notes]
+    assert notes == [f"note {i}" for i in range(5)]
+
+
+def refused(session: Session, tablet: Tablet) -> int:
+    return session.scalar(select(func.count()).select_from(RefusedEvent).where(RefusedEvent.run_id == tablet.run)) or 0
+
+
+def test_malformed_events_are_refused_kept_and_shown(session: Session, tablet: Tablet) -> None:
+    good = tablet.event("answer", tablet.step(), {"answer": "done"})
+    bad = [{}, [], "x", None, 5, {**good, "id": "no"}, {**good, "lease": "1"}, {**good, "extra": 1},
+           {**good, "kind": "start"},
+           {**good, "run": str(tablet.ctx.new_id())}, {**good, "payload": {"n": 10**400}}, {**good, "device_sequence": 0}]
+    answers = tablet.send(*bad)
+    assert {a.verdict for a in answers} == {"refused"}
+    assert all(len(a.text) > 5 for a in answers)
+    assert refused(session, tablet) == len(bad)
+    assert len(read_record(tablet.ctx, tablet.run).refusals) == len(bad)
+
+
+def test_a_refused_event_sent_again_gets_the_same_answer_and_is_kept_once(session: Session, tablet: Tablet) -> None:
+    event = tablet.event("answer", "-/close/full/r1/studs.1", {"answer": "turned"})
+    first, second = tablet.send(event)[0], tablet.send(event)[0]
+    assert (first.verdict, second.verdict, first.text) == ("refused", "refused", second.text)
+    assert refused(session, tablet) == 1
+    assert tablet.send(tablet.event("answer", tablet.step(), {"answer": "done"}))[0].verdict == "accepted"
+
+
+def test_taken_over_by_another_tablet(session: Session, ctx, tablet: Tablet) -> None:
+    other = Tablet(ctx("runa"), tablet.run, "second")
+    epoch = take_lease(ctx("runa"), tablet.run, "second")
+    assert epoch == 2
+    late = tablet.send(tablet.event("answer", tablet.step(), {"answer": "done"}))[0]
+    assert late.verdict == "conflict"
+    assert "Runa Keel" in late.text
+    assert other.send(other.event("answer", other.step(), {"answer": "done"}, lease=2))[0].verdict == "accepted"
+    assert read_record(ctx("tam"), tablet.run).chain_holds
+
+
+def test_readings_stand_in_columns_with_what_was_typed(session: Session, tablet: Tablet) -> None:
+    while "/first/" not in tablet.step():
+        step = read_run(tablet.ctx, tablet.run).state.instruction
+        assert step is not None
+        known = {"reading": {"answer": "value", "value": "0,2 mm"}, "check": {"answer": "good"}}
+        payload = known.get(step.kind, {"answer": "done"})
+        tablet.send(tablet.event("answer", step.step, payload))
+    tablet.send(tablet.event("answer", tablet.step(), {"answer": "turned", "reading": {"torque": "100 ft-lb"}}))
+    rows = session.scalars(select(Reading).where(Reading.run_id == tablet.run).order_by(Reading.sequence)).all()
+    assert [(r.quantity, r.typed, r.place) for r in rows] == [("length", "0,2 mm", None), ("torque", "100 ft-lb", "studs.1")]
+    assert rows[1].value == pytest.approx(135581.79483)
+
+
+def test_the_demo_runs_are_signed_over_their_heads(session: Session, ctx) -> None:
+    for run in session.scalars(select(Event.run_id).distinct()):
+        view = read_record(ctx("mira"), run)
+        assert view.record.status == "closed"
+        assert view.chain_holds
+        heads = {e.hash for e in session.scalars(select(Event).where(Event.run_id == run))}
+        assert {s.head_hash for s in view.record.sign_offs} <= heads
+
+
+def test_what_does_not_exist_is_said(session: Session, ctx) -> None:
+    tam = ctx("tam")
+    with pytest.raises(NotFound):
+        read_run(tam, tam.new_id())
+    with pytest.raises(NotFound):
+        start_run(tam, tam.new_id(), "d")

@@ -1,0 +1,113 @@
+"""The schema goes up, down and up with data; the event table refuses to be bent, by whichever role."""
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import pytest
+from sqlalchemy import create_engine, inspect, text
+from sqlalchemy.exc import DBAPIError
+
+from orthotorq.demo.load import load
+from orthotorq.services.running.chain import verify_all
+from orthotorq.services.schema import downgrade, upgrade
+from orthotorq.store.models import Base
+from tests.conftest import APP_ROLE, Database, drop_database, make_database
+
+
+@pytest.fixture
+def empty() -> Iterator[Database]:
+    made = make_database()
+    yield made
+    drop_database(made)
+
+
+def tables(url: str) -> set[str]:
+    engine = create_engine(url)
+    found = set(inspect(engine).get_table_names()) - {"alembic_version"}
+    engine.dispose()
+    return found
+
+
+def test_up_down_and_up_again_with_data(empty: Database) -> None:
+    upgrade(empty.owner_url, APP_ROLE)
+    assert tables(empty.owner_url) == set(Base.metadata.tables)
+    sessions = empty.sessions()
+    with sessions.begin() as session:
+        assert load(session)
+        assert not load(session)
+    sessions.kw["bind"].dispose()
+    downgrade(empty.owner_url, APP_ROLE, "base")
+    assert tables(empty.owner_url) == set()
+    upgrade(empty.owner_url, APP_ROLE)
+    assert tables(empty.owner_url) == set(Base.metadata.tables)
+
+
+def test_models_and_migrations_agree(database: Database) -> None:
+    engine = create_engine(database.owner_url)
+    found = inspect(engine)
+    for name, table in Base.metadata.tables.items():
+        columns = {c["name"]: c["nullable"] for c in found.get_columns(name)}
+        assert columns == {c.name: c.nullable for c in table.columns}, name
+        keys = {k["name"] for k in found.get_foreign_keys(name)}
+        assert keys == {f"fk_{name}_{c.name}" for c in table.columns if c.foreign_keys}, name
+    engine.dispose()
+
+
+BENDING = ["UPDATE {t} SET person_id = person_id", "DELETE FROM {t}", "TRUNCATE {t}"]
+
+
+@pytest.mark.parametrize("role", ["app", "owner"])
+@pytest.mark.parametrize("statement", BENDING)
+@pytest.mark.parametrize("table", ["event", "refused_event", "reading"])
+def test_kept_tables_refuse_update_delete_and_truncate(database: Database, role: str, statement: str, table: str) -> None:
+    engine = create_engine(database.app_url if role == "app" else database.owner_url)
+    if table == "reading":
+        statement = statement.replace("person_id = person_id", "value = 0")
+    with engine.connect() as connection:
+        if table == "refused_event":
+            connection.execute(text("INSERT INTO refused_event SELECT gen_random_uuid(), id, null, null, null, started_by,"
+                                    " now(), '{}', 'x' FROM run LIMIT 1"))
+        before = connection.scalar(text(f"SELECT count(*) FROM {table}"))
+        assert before
+        with pytest.raises(DBAPIError, match=r"never changed|permission denied"):
+            connection.execute(text(statement.format(t=table)))
+    engine.dispose()
+
+
+def test_the_application_owns_nothing_and_cannot_change_the_schema(database: Database) -> None:
+    engine = create_engine(database.app_url)
+    with engine.connect() as connection:
+        owned = connection.scalar(text("SELECT count(*) FROM pg_class c JOIN pg_roles r ON r.oid = c.relowner"
+                                       " WHERE r.rolname = current_user"))
+        assert owned == 0
+        for statement in ("CREATE TABLE x (id int)", "DROP TABLE event", "ALTER TABLE event DISABLE TRIGGER ALL",
+                          "UPDATE revision SET document = ''"):
+            with pytest.raises(DBAPIError, match=r"permission denied|must be owner"), connection.begin_nested():
+                connection.execute(text(statement))
+    engine.dispose()
+
+
+@pytest.mark.parametrize("bend", [
+    "UPDATE event SET canonical = replace(canonical, '450', '451') WHERE sequence = (SELECT min(sequence) FROM event"
+    " WHERE canonical LIKE '%450%')",
+    "UPDATE event SET step = 'x' WHERE sequence = 5", "DELETE FROM event WHERE sequence = 7",
+    "DELETE FROM event WHERE (run_id, sequence) IN (SELECT run_id, max(sequence) FROM event GROUP BY run_id)",
+    "UPDATE event SET verdict = 'conflict' WHERE sequence = 9"])
+def test_verify_finds_what_a_superuser_bends(template: Database, bend: str) -> None:
+    made = make_database(template.name)
+    try:
+        sessions = made.sessions()
+        with sessions() as session:
+            assert verify_all(session) == (2, [])
+        engine = create_engine(made.owner_url)
+        with engine.begin() as connection:
+            connection.execute(text("ALTER TABLE event DISABLE TRIGGER USER"))
+            connection.execute(text(bend))
+        engine.dispose()
+        with sessions() as session:
+            count, breaks = verify_all(session)
+            assert count == 2
+            assert breaks
+        sessions.kw["bind"].dispose()
+    finally:
+        drop_database(made)
