@@ -72,6 +72,13 @@ def test_bodies_that_are_no_json(client, body: bytes, kind: str, status: int) ->
     assert answer.json["request_id"]
 
 
+def test_a_body_that_is_missing_is_named(client) -> None:
+    mira = client("mira")
+    for address in ("/api/v1/compute", "/api/v1/plans", "/api/v1/runs"):
+        answer = mira.flask.post(address, headers={"X-CSRFToken": mira.csrf})
+        assert answer.status_code in (400, 415, 422), answer.text
+
+
 def test_too_large_wrong_method_and_unknown_address(client) -> None:
     mira = client("mira")
     huge = mira.flask.post("/api/v1/compute", data=b'"' + b"x" * 4_100_000 + b'"', content_type="application/json",
@@ -132,7 +139,7 @@ def test_two_editors_over_http(client) -> None:
 def test_roles_are_held_over_http(client) -> None:
     tam = client("tam")
     plan = first_plan(tam)
-    answer = tam.post(f"/api/v1/plans/{plan['id']}/release", {}, **{"If-Match": '"2"'})
+    answer = tam.post(f"/api/v1/plans/{plan['id']}/release", **{"If-Match": '"2"'})
     assert (answer.status_code, answer.json["code"]) == (403, "forbidden")
 
 

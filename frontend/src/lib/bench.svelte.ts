@@ -21,7 +21,7 @@ export class Bench {
   private computing = false;
   private again = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private saving = false;
+  private saving: Promise<boolean> | null = null;
 
   constructor(readonly id: string) {}
 
@@ -76,15 +76,17 @@ export class Bench {
     this.computing = false;
   }
 
+  /** Save what is there now; waits for a save that is under way. True when the server has it. */
   async save(): Promise<boolean> {
-    if (this.saving) return false;
+    while (this.saving) await this.saving;
     clearTimeout(this.timer);
-    this.saving = true;
+    this.saving = this.put().finally(() => (this.saving = null));
+    return this.saving;
+  }
+
+  private async put(): Promise<boolean> {
     const sent = JSON.stringify(this.doc);
-    if (sent === this.kept) {
-      this.saving = false;
-      return true;
-    }
+    if (sent === this.kept) return true;
     const { data, error, response } = await api
       .PUT('/api/v1/plans/{id}/draft', {
         params: { path: { id: this.id } },
@@ -92,7 +94,6 @@ export class Bench {
         body: { document: JSON.parse(sent) },
       })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }));
-    this.saving = false;
     if (data) {
       this.version = data.version;
       this.kept = sent;

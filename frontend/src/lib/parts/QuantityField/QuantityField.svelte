@@ -22,7 +22,7 @@
 </script>
 
 <div class="grid content-start gap-[3px]">
-  <label for="{uid}-f" class="text-sm leading-tight text-soft">{label}{#if note} · {note}{/if}</label>
+  <label for="{uid}-f" class="text-sm leading-tight text-soft">{label}{note ? ` · ${note}` : ''}</label>
   {#if choices}
     <select id="{uid}-f" class="field" {value} aria-invalid={!!error} aria-describedby={error ? `${uid}-e` : undefined} onchange={(e) => onchange(e.currentTarget.value)}>
       {#each choices as [key, words] (key)}<option value={key}>{words}</option>{/each}
