@@ -14,9 +14,7 @@ export default defineConfig({
         directives: {
           'default-src': ['self'],
           'script-src': ['self'],
-          // style attributes carry computed positions; style elements stay forbidden
           'style-src': ['self'],
-          'style-src-attr': ['unsafe-inline'],
           'img-src': ['self', 'data:'],
           'connect-src': ['self'],
         },

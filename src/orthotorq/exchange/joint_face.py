@@ -24,7 +24,7 @@ def joint_face_svg(places: list[PlacePoint], across_flats: float, states: Mappin
     reach = max(max(abs(p.x_mm), abs(p.y_mm)) for p in places) or across_flats
     count = len(places)
     room = reach * math.sin(math.pi / count) if count > 1 else reach
-    radius = min(max(across_flats / math.sqrt(3), reach * 0.075), room * 0.85)
+    radius = min(max(across_flats / math.sqrt(3), reach * 0.12), room * 0.92, reach * 0.3)
     half = reach + radius * 1.6
     body = [f'<circle cx="0" cy="0" r="{half * 0.985:.2f}" fill="none" stroke="#888" stroke-width="{half * 0.004:.3f}"/>']
     for place in places:

@@ -28,7 +28,9 @@ class RecordHead:
 
 def render_record(head: RecordHead, record: Record, result: Result, *, printed_at: datetime) -> bytes:
     """PDF of a record: bolt by pass, items, notes, deviations, signatures and the head hash."""
-    states = {d.step.split("/")[4]: "deviating" for d in record.deviations if d.step.count("/") >= 4}
+    answered = {row.place for t in record.tables for row in t.rows if row.cells and row.cells[-1] is not None}
+    deviating = {d.step.split("/")[4] for d in record.deviations if d.step.count("/") >= 4}
+    states = {**dict.fromkeys(answered, "checked"), **dict.fromkeys(deviating & answered, "deviating")}
     html = render_html(
         "record.html", title=f"Run {head.number}", head=head, record=record, result=result, face=face_of(result, states, 46),
         positions={p.id: p.name for p in result.positions}, always=ALWAYS, calculated=result.calculated,

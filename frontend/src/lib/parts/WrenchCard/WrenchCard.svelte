@@ -27,7 +27,7 @@
   <div class="min-w-0 flex-1">
     <p class="soft text-sm">{setting.tool}, {title}: set</p>
     <p class="text-[2.5rem] leading-none font-extrabold whitespace-nowrap">
-      {setting.figure} <span class="text-[1.15rem] font-bold">{setting.unit}</span>
+      {setting.figure} <span class="-ml-2 text-[1.15rem] font-bold">{setting.unit}</span>
     </p>
     <p class="soft mt-1 text-sm">{setting.second}</p>
     {#if setting.hand_force_N}<p class="soft text-sm">hand force {setting.hand_force_N.toFixed(0)} N at the grip</p>{/if}

@@ -76,8 +76,8 @@
 <svelte:window onkeydown={(event) => press(event, keys)} />
 {#if error}<p class="m-8 text-stop" role="alert">{error}</p>{/if}
 {#if bench.doc && bench.view}
-  <div class="grid lg:h-[calc(100vh-3rem)] lg:grid-cols-[430px_1fr]">
-    <div class="overflow-y-auto border-r bg-sheet px-5 py-4">
+  <div class="grid md:h-[calc(100vh-3rem)] md:grid-cols-[370px_1fr] lg:grid-cols-[430px_1fr]">
+    <div class="overflow-y-auto border-r bg-sheet px-4 py-4 lg:px-5">
       <p class="soft crumb text-sm"><a href="/joints/{bench.view.joint_id}">{bench.view.equipment_name} › {bench.view.joint_name}</a></p>
       <input class="-ml-1 w-full rounded bg-transparent px-1 text-[1.45rem] font-bold" aria-label="Title of the plan" bind:value={bench.doc.title} maxlength="120" />
       <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
@@ -110,7 +110,7 @@
     </div>
 
     {#if result && group}
-      <div class="grid min-w-0 content-start gap-x-7 gap-y-3 px-6 py-4 lg:grid-rows-[1fr_auto] lg:overflow-y-auto xl:grid-cols-[minmax(0,1fr)_380px]">
+      <div class="grid min-w-0 content-start gap-x-7 gap-y-3 px-6 py-4 md:overflow-y-auto lg:grid-rows-[1fr_auto] xl:grid-cols-[minmax(0,1fr)_380px]">
         <div class="relative grid min-w-0 content-start gap-2">
           {#if bench.stale}
             <p class="rounded border border-stop bg-stop-bg px-3 py-1 text-sm" role="status">Not current: these figures are from before the last change{Object.keys(bench.errors).length ? '; mend the marked field' : ''}.</p>
