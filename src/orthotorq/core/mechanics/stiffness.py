@@ -14,7 +14,8 @@ _FACE = ("d_w", "length", "outer diameter of the bearing face")
 _OUTER = ("D_A", "length", "outside diameter of the parts")
 
 
-@formula(r"\delta_s = \frac{1}{E_s}\left[\frac{k_h d + l_s}{A} + \frac{l_K - l_s + 0.5\,d}{A_{d3}}\right] + \frac{k_m d}{E_m A}",
+@formula(r"\delta_s = \frac{1}{E_s}\left[\frac{k_h d + l_s}{A} + \frac{l_K - l_s + 0.5\,d}{A_{d3}}\right]"
+         r" + \frac{k_m d}{E_m A}",
          (r"\delta_s", "resilience", "resilience of the fastener"), "VDI 2230-1, section 5.1.1",
          diameter=("d", "length", "nominal diameter"), minor_area=("A_{d3}", "area", "core area"), grip=_GRIP,
          shank=("l_s", "length", "shank length"), modulus=("E_s", "stress", "modulus of the fastener"),
