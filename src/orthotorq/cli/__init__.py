@@ -2,11 +2,13 @@
 from __future__ import annotations
 
 import importlib
+import sys
 
 import click
 
 #: command -> (module, one line of help)
 COMMANDS: dict[str, tuple[str, str]] = {
+    "calc": ("sums", "Quick sums: torque, clamp load, limits, tools, angle, gasket, orders."),
     "compute": ("plans", "Compute a plan file."),
     "schema": ("plans", "JSON Schema of the plan document."),
     "verify": ("database", "Walk the hash chains of all runs."),
@@ -44,5 +46,11 @@ def cli() -> None:
 
 
 def main() -> None:
-    """Entry point."""
-    cli(prog_name="orthotorq")
+    """Entry point: one sentence on standard error and exit code 2 for a bad argument."""
+    try:
+        sys.exit(cli(prog_name="orthotorq", standalone_mode=False) or 0)
+    except click.ClickException as error:
+        click.echo(error.format_message(), err=True)
+        sys.exit(2)
+    except click.Abort:
+        sys.exit(1)

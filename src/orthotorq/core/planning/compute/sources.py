@@ -2,18 +2,10 @@
 from __future__ import annotations
 
 from ...documents.plan import Group, Source
-from ...units import Quantity, convert
+from ...sums.tools import pair_difference
+from ...units import convert
 from ..findings import Finding
 from .collect import Collector
-
-
-def pair_difference(first: Quantity, second: Quantity) -> tuple[float, bool]:
-    """(difference of the second from the first as a share, whether the two agree).
-
-    They agree when their intervals of half a unit in the last written digit overlap (mechanics: unit pairs).
-    """
-    gap = abs(second.base - first.base)
-    return second.base / first.base - 1, gap <= first.half_digit + second.half_digit + 1e-9
 
 
 def torque_of_source(source: Source, group: Group, collector: Collector) -> tuple[float, bool, str]:

@@ -16,16 +16,15 @@ from ...errors import UnknownName
 from ...mechanics import preload as pre
 from ...mechanics import strength as lim
 from ...mechanics import tools as mech
-from ...mechanics.formula import Step, Symbol, explain
+from ...mechanics.formula import Step, explain
 from ...mechanics.tools import settable
 from ...messages import Message
 from ...units import show, show_quantity
+from ...working_text import shown_value
 from . import compute_plan
 from .collect import Collector
 from .groups import Facts, gather
 from .settings import chain_of
-
-_SHOWN = {"force": "kN", "torque": "N·m", "length": "mm", "stress": "MPa", "angle": "deg"}
 
 
 class InputOut(BaseModel):
@@ -58,21 +57,12 @@ class WorkingOut(BaseModel):
     notes: list[str]
 
 
-def _value(symbol: Symbol, value: float) -> str:
-    if symbol.kind == "-":
-        return show(value, 5)
-    if symbol.kind == "area":
-        return f"{show(value, 5)} mm²"
-    unit = "N" if symbol.kind == "force" and abs(value) < 1e3 else _SHOWN[symbol.kind]
-    return show_quantity(value, symbol.kind, unit, 5)
-
-
 def step_out(step: Step) -> StepOut:
     """A computed step in the units people read."""
     form = step.formula
     return StepOut(name=form.name.replace("_", " "), tex=form.tex,
-                   inputs=[InputOut(tex=s.tex, words=s.words, value=_value(s, v)) for s, v in step.inputs],
-                   result_tex=form.result.tex, result_words=form.result.words, result=_value(form.result, step.value),
+                   inputs=[InputOut(tex=s.tex, words=s.words, value=shown_value(s, v)) for s, v in step.inputs],
+                   result_tex=form.result.tex, result_words=form.result.words, result=shown_value(form.result, step.value),
                    source=form.source, approximation=form.approximation)
 
 

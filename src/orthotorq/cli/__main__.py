@@ -1,0 +1,4 @@
+"""`python -m orthotorq.cli`."""
+from . import main
+
+main()

@@ -1,0 +1,187 @@
+"""Sums about one bolt: thread, grade, torque, preload, limit, engagement."""
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from ..errors import BadThread, Impossible, UnknownName
+from ..mechanics import engagement as eng
+from ..mechanics import preload as pre
+from ..mechanics import strength as lim
+from ..mechanics.formula import Step, explain
+from ..mechanics.window import Joint, preload_band
+from ..messages import Message
+from ..tables import materials
+from ..tables.grades import strength_of
+from ..tables.hexagons import hexagon
+from ..tables.lubricants import Band
+from ..tables.threads import Thread
+from .fields import Answer
+
+
+def thread_sum(v: dict[str, Any]) -> Answer:
+    """Geometry and hexagon of a thread."""
+    thread: Thread = v["thread"]
+    head = hexagon(thread)
+    notes: tuple[str, ...] = (f"{thread.designation}, {thread.series}",)
+    if head is None:
+        notes += ("No hexagon table covers this size; nothing is guessed.",)
+    return Answer({
+        "diameter_mm": thread.diameter, "pitch_mm": thread.pitch, "pitch_diameter_mm": thread.pitch_diameter,
+        "minor_diameter_mm": thread.minor_diameter, "stress_area_mm2": thread.stress_area,
+        "root_area_mm2": thread.root_area, "across_flats_mm": head.across_flats if head else None,
+        "face_diameter_mm": head.face_diameter if head else None, "hole_mm": head.hole if head else None}, (), notes)
+
+
+def grade_sum(v: dict[str, Any]) -> Answer:
+    """Strength of a grade at a size."""
+    found = strength_of(v["grade"], v["diameter"])
+    notes = (f"{found.name}: {found.note}" if found.note else found.name,)
+    return Answer({"proof_MPa": found.proof, "yield_MPa": found.yield_, "tensile_MPa": found.tensile,
+                   "certainty": found.certainty, "assumed": list(found.assumed)}, (), notes)
+
+
+@dataclass(frozen=True, slots=True)
+class Seat:
+    """The bearing face of a sum: effective diameter, d_w, d_h [mm]; None where it was not needed."""
+
+    effective: float
+    face: float | None
+    hole: float | None
+    steps: tuple[Step, ...]
+
+
+def seat_of(v: dict[str, Any]) -> Seat:
+    """Effective bearing diameter from what was given, else from the hexagon table. Raises when neither is there."""
+    thread: Thread = v["thread"]
+    if v.get("effective_diameter") is not None:
+        if v["effective_diameter"] <= thread.minor_diameter:
+            raise Impossible(Message.OUT_OF_RANGE, ("effective-diameter",), value=f"{v['effective_diameter']:g} mm",
+                             range=f"more than the thread's core ({thread.minor_diameter:.2f} mm)")
+        return Seat(v["effective_diameter"], v.get("face_diameter"), v.get("hole"), ())
+    head = hexagon(thread)
+    face, hole = v.get("face_diameter"), v.get("hole")
+    if head is None and (face is None or hole is None):
+        raise BadThread(Message.HEXAGON_UNKNOWN, thread=thread.designation)
+    face = face if face is not None else (head.face_diameter if head else 0.0)
+    hole = hole if hole is not None else (head.hole if head else 0.0)
+    step = explain(pre.effective_diameter, face_diameter=face, hole=hole)
+    return Seat(step.value, face, hole, (step,))
+
+
+def joint_of(v: dict[str, Any]) -> tuple[Joint, Seat | None]:
+    """Friction and seat of a sum; the short form needs no seat."""
+    thread: Thread = v["thread"]
+    prevailing = v.get("prevailing") or 0.0
+    if v.get("k") is not None:
+        if v.get("mu_thread") is not None or v.get("mu_bearing") is not None:
+            raise Impossible(Message.BAD_VALUE, ("k",), reason="Give friction as --mu-thread or as --k, not both")
+        flat = Band(0.1, 0.1, 0.1)
+        return Joint(thread.diameter, thread.pitch, thread.pitch_diameter, 0.0, flat, flat, v["k"], 1.0, prevailing), None
+    if v.get("mu_thread") is None:
+        raise Impossible(Message.NO_FRICTION, ("mu-thread",))
+    seat = seat_of(v)
+    mu_b = v.get("mu_bearing") or v["mu_thread"]
+    return Joint(thread.diameter, thread.pitch, thread.pitch_diameter, seat.effective, v["mu_thread"], mu_b, None, 1.0,
+                 prevailing), seat
+
+
+def bracket_steps(joint: Joint, seat: Seat | None, end: str = "typical") -> tuple[Step, ...]:
+    """Steps up to the torque per preload; none in the short form."""
+    if joint.nut_factor is not None:
+        return ()
+    return (*(seat.steps if seat else ()), explain(
+        pre.torque_per_preload, pitch=joint.pitch, pitch_diameter=joint.pitch_diameter,
+        mu_thread=getattr(joint.mu_thread, end), mu_bearing=getattr(joint.mu_bearing, end),
+        bearing_diameter=joint.bearing_diameter))
+
+
+def torque_sum(v: dict[str, Any]) -> Answer:
+    """Torque for a wanted preload, and where it goes."""
+    joint, seat = joint_of(v)
+    k = joint.band_per_preload().typical
+    steps = bracket_steps(joint, seat)
+    torque = explain(pre.torque_from_preload, preload=v["preload"], per_preload=k, prevailing=joint.prevailing)
+    shares: dict[str, float | None] = {"share_pitch": None, "share_thread": None, "share_bearing": None}
+    if joint.nut_factor is None:
+        split = pre.torque_split(joint.pitch, joint.pitch_diameter, joint.mu_thread.typical, joint.mu_bearing.typical,
+                                 joint.bearing_diameter)
+        shares = {"share_pitch": split.pitch, "share_thread": split.thread, "share_bearing": split.bearing}
+    factor = explain(pre.nut_factor, per_preload=k, diameter=joint.diameter)
+    return Answer({"torque_Nm": torque.value / 1e3, "nut_factor": factor.value, **shares}, (*steps, torque, factor))
+
+
+def preload_sum(v: dict[str, Any]) -> Answer:
+    """Preload that a torque gives, with its scatter."""
+    joint, seat = joint_of(v)
+    accuracy = v["accuracy"] or 0.0
+    band = preload_band(v["torque"], (accuracy,) if accuracy else (), joint)
+    steps = []
+    for end, factor in (("typical", 1.0), ("high", 1 - accuracy), ("low", 1 + accuracy)):
+        own = bracket_steps(joint, seat, end)
+        k = getattr(joint.band_per_preload(), end)
+        steps += [*own, explain(pre.preload_from_torque, torque=v["torque"] * factor, per_preload=k,
+                                prevailing=joint.prevailing)]
+    return Answer({"preload_N": band.typical, "preload_low_N": band.low, "preload_high_N": band.high,
+                   "preload_low_rss_N": band.low_rss, "preload_high_rss_N": band.high_rss}, tuple(steps),
+                  ("Worst case at the ends of the friction band and the tool's accuracy; rss is root-sum-square.",))
+
+
+def limit_sum(v: dict[str, Any]) -> Answer:
+    """Greatest assembly preload of a bolt and the torque for it."""
+    thread: Thread = v["thread"]
+    strength = strength_of(v["grade"], thread.diameter)
+    if v["mu_thread"] is None:
+        raise Impossible(Message.NO_FRICTION, ("mu-thread",))
+    nu = v["nu"] if v["nu"] is not None else 0.9
+    combined = explain(lim.combined_preload, fraction=nu, yield_strength=strength.yield_, stress_area=thread.stress_area,
+                       pitch=thread.pitch, pitch_diameter=thread.pitch_diameter,
+                       stress_diameter=thread.stress_diameter, mu_thread=v["mu_thread"].low)
+    steps = [combined]
+    tension = None
+    if v["yield_fraction"] is not None:
+        area = thread.root_area if v["area"] == "root" else thread.stress_area
+        steps.append(explain(lim.preload_at_fraction, fraction=v["yield_fraction"], yield_strength=strength.yield_,
+                             area=area))
+        tension = steps[-1].value
+    joint, seat = joint_of(v)
+    least = min(combined.value, tension) if tension is not None else combined.value
+    steps += bracket_steps(joint, seat)
+    torque = explain(pre.torque_from_preload, preload=least, per_preload=joint.band_per_preload().typical,
+                     prevailing=joint.prevailing)
+    where = "root area" if v["area"] == "root" else "tensile stress area"
+    return Answer({"combined_preload_N": combined.value, "tension_preload_N": tension, "torque_Nm": torque.value / 1e3},
+                  (*steps, torque), (f"{strength.name}, {strength.certainty}; tension on the {where}.",))
+
+
+def engagement_sum(v: dict[str, Any]) -> Answer:
+    """Whether an engaged length carries the bolt (or a stated preload)."""
+    thread: Thread = v["thread"]
+    strength = strength_of(v["grade"], thread.diameter)
+    material = materials.table().get(v["into"])
+    if material is None:
+        known = ", ".join(materials.table())
+        raise UnknownName(Message.MATERIAL_UNKNOWN, ("into",), text=v["into"][:40], known=known)
+    shear = v["shear"] if v["shear"] is not None else material.shear
+    own_shear = 0.6 * strength.tensile
+    load = v["preload"] if v["preload"] is not None else strength.tensile * thread.stress_area
+    inside = explain(eng.internal_shear_area, diameter=thread.diameter, engaged=v["length"], pitch=thread.pitch,
+                     pitch_diameter=thread.pitch_diameter)
+    outside = explain(eng.external_shear_area, internal_minor=thread.internal_minor_diameter, engaged=v["length"],
+                      pitch=thread.pitch, pitch_diameter=thread.pitch_diameter)
+    needs = [explain(eng.required_engagement, load=load, shear=s, area_per_length=a.value / v["length"])
+             for s, a in ((shear, inside), (own_shear, outside))]
+    required = max(n.value for n in needs)
+    weaker = "internal" if shear * inside.value < own_shear * outside.value else "external"
+    what = "the stated preload" if v["preload"] is not None else "the bolt's tensile strength, so that the bolt breaks first"
+    return Answer(
+        {"turns": v["length"] / thread.pitch, "internal_area_mm2": inside.value, "external_area_mm2": outside.value,
+         "required_mm": required, "ok": v["length"] >= required, "strips": weaker}, (inside, outside, *needs),
+        (f"Load: {what}. Add one pitch ({thread.pitch:g} mm) for incomplete threads.",
+         "strips names the thread that would give way first.",
+         f"Plain rule: {_plain_rule(v['into'], thread.diameter)}."))
+
+
+def _plain_rule(material: str, diameter: float) -> str:
+    times = 2.0 if "aluminium" in material else 1.5 if "iron" in material else 1.0
+    return f"{times:g} d is {times * diameter:g} mm in {material}"

@@ -1,0 +1,132 @@
+"""Fields of a sum and how their text is read; values inside are in base units."""
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..errors import BadQuantity, Impossible, in_range
+from ..mechanics.formula import Step
+from ..messages import Message
+from ..tables.lubricants import Band
+from ..tables.threads import parse_thread
+from ..units import FACTORS, parse, read_number
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """Figures by key (the unit is in the key's name; None where no figure exists), steps for the working, notes."""
+
+    figures: dict[str, Any]
+    steps: tuple[Step, ...] = ()
+    notes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """One field. `kind` is a kind of quantity, or thread, text, number, share, friction, degrees, count, choice or flag."""
+
+    name: str
+    kind: str
+    words: str
+    required: bool = False
+    repeat: bool = False
+    choices: tuple[str, ...] = ()
+    positional: bool = False
+    zero: bool = False
+
+    @property
+    def key(self) -> str:
+        """The name as an identifier."""
+        return self.name.replace("-", "_")
+
+
+@dataclass(frozen=True, slots=True)
+class Sum:
+    """One question: its fields and the function that answers it from read values."""
+
+    name: str
+    words: str
+    fields: tuple[Field, ...]
+    function: Callable[[dict[str, Any]], Answer] = field(compare=False)
+
+
+def _number(text: str) -> float:
+    value, _, rest = read_number(text)
+    if rest.strip():
+        raise BadQuantity(Message.QUANTITY_NOT_READ, text=text, kind="number", example="0.12")
+    return value
+
+
+def _friction(text: str) -> Band:
+    parts = [part for part in text.replace(";", ",").split(",") if part.strip()]
+    values = [in_range(_number(p), 1e-3, 1.0, "friction above 0 and at most 1") for p in parts]
+    if len(values) == 1:
+        return Band(values[0], values[0], values[0])
+    if len(values) != 3:
+        raise Impossible(Message.BAD_VALUE, reason=f"“{text}”: give one value, or low,typical,high")
+    if not values[0] <= values[1] <= values[2]:
+        raise Impossible(Message.BAND_ORDER, low=values[0], typical=values[1], high=values[2])
+    return Band(*values)
+
+
+def _degrees(text: str) -> float:
+    if any(c.isalpha() or c == "°" for c in text):
+        return parse(text, "angle").base
+    return math.radians(_number(text))
+
+
+def _count(text: str) -> int:
+    value = _number(text)
+    if value != int(value):
+        raise BadQuantity(Message.QUANTITY_NOT_READ, text=text, kind="whole number", example="8")
+    return int(in_range(value, 1, 100_000, "a whole number from 1"))
+
+
+def _quantity(one: Field, text: str) -> float:
+    base = parse(text, one.kind).base
+    low = "0 or more" if one.zero else "more than 0"
+    if base < 0 or (base == 0 and not one.zero):
+        raise Impossible(Message.OUT_OF_RANGE, value=f"“{text.strip()}”", range=low)
+    return base
+
+
+def _read(one: Field, text: str) -> Any:
+    if one.kind in FACTORS:
+        return _quantity(one, text)
+    if one.kind == "choice":
+        if text not in one.choices:
+            raise Impossible(Message.CHOICE, value=text[:40], choices=", ".join(one.choices))
+        return text
+    readers: dict[str, Callable[[str], Any]] = {
+        "thread": parse_thread, "text": str, "friction": _friction, "degrees": _degrees, "count": _count,
+        "ratio": lambda t: in_range(_number(t), 1.0, 1000.0, "a ratio from 1 to 1000"),
+        "number": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-9, 1e9, "a number above 0"),
+        "share": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-6, 1.0, "a share from 0 to 1"),
+        "flag": lambda t: t not in ("", "false", "no", "0"),
+        "statement": lambda t: t}
+    return readers[one.kind](text)
+
+
+def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
+    """Base values by key from texts by field name; fields left out are None (empty tuples where repeatable).
+
+    Raises an error of the core with the field as its path when a text cannot be read or a needed field is missing.
+    """
+    out: dict[str, Any] = {}
+    for one in asked.fields:
+        given = texts.get(one.name)
+        try:
+            if one.repeat:
+                out[one.key] = tuple(_read(one, t) for t in (given or ()))
+            elif given is None or given == "":
+                if one.required:
+                    raise Impossible(Message.MISSING_FIELD)
+                out[one.key] = False if one.kind == "flag" else None
+            else:
+                out[one.key] = _read(one, str(given))
+        except (BadQuantity, Impossible) as error:
+            error.path = (one.name,)
+            raise
+    return out

@@ -1,0 +1,95 @@
+"""The table of sums; the order is that of the screen."""
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from ..tables import materials
+from . import bolts, joints, tools
+from .fields import Answer, Field, Sum, read_values
+
+_THREAD = Field("thread", "thread", "Thread, for example M24 or 1-1/8-8", required=True)
+_FACE = (Field("effective-diameter", "length", "Effective bearing diameter"),
+         Field("face-diameter", "length", "Outer diameter of the bearing face"),
+         Field("hole", "length", "Hole diameter"))
+_FRICTION = (Field("mu-thread", "friction", "Thread friction, or low,typical,high"),
+             Field("mu-bearing", "friction", "Bearing friction; as the thread when left out"),
+             Field("k", "friction", "Nut factor instead of friction"))
+_PREVAILING = Field("prevailing", "torque", "Prevailing torque of a lock nut", zero=True)
+_GRADE = Field("grade", "text", "Standard and grade, for example ISO 898-1 8.8", required=True)
+_MATERIALS = tuple(materials.table())
+_STIFF = (Field("grip", "length", "Clamped length", required=True),
+          Field("shank-length", "length", "Shank without thread", zero=True),
+          Field("outer-diameter", "length", "Outside diameter of the parts; 3 times the face when left out"),
+          Field("material", "choice", "Material of the parts", choices=_MATERIALS),
+          Field("tapped", "flag", "Screwed into a tapped part"),
+          Field("fastener-modulus", "stress", "Modulus of the fastener"),
+          Field("material-modulus", "stress", "Modulus of the parts"))
+
+SUMS: dict[str, Sum] = {s.name: s for s in (
+    Sum("thread", "Geometry and hexagon of a thread", (
+        Field("thread", "thread", "Thread, for example M24x2", required=True, positional=True),), bolts.thread_sum),
+    Sum("grade", "Strength of a grade at a size", (
+        Field("grade", "text", "Standard and grade", required=True, positional=True),
+        Field("diameter", "length", "Nominal diameter", required=True)), bolts.grade_sum),
+    Sum("torque", "Torque for a wanted clamp load", (
+        _THREAD, Field("preload", "force", "Wanted clamp load", required=True), *_FRICTION, *_FACE, _PREVAILING),
+        bolts.torque_sum),
+    Sum("preload", "Clamp load that a torque gives", (
+        _THREAD, Field("torque", "torque", "Torque", required=True), *_FRICTION, *_FACE, _PREVAILING,
+        Field("accuracy", "share", "Tool accuracy as a share, 0.04 for 4 %", zero=True)), bolts.preload_sum),
+    Sum("limit", "Greatest clamp load of a bolt at assembly", (
+        _THREAD, _GRADE, *_FRICTION[:2], *_FACE, _PREVAILING,
+        Field("nu", "share", "Share of yield used at assembly, 0.9"),
+        Field("yield-fraction", "share", "Share of yield in tension alone"),
+        Field("area", "choice", "Area of the tension limit", choices=("tensile", "root"))), bolts.limit_sum),
+    Sum("tool", "What to set through adapter and multiplier", (
+        Field("torque", "torque", "Torque at the bolt", required=True),
+        Field("length", "length", "Wrench, drive to grip centre"),
+        Field("adapter", "length", "Offset adapter at the wrench"),
+        Field("adapter-angle", "degrees", "Adapter off the handle's line; 0 is straight out"),
+        Field("ratio", "ratio", "Multiplier ratio", repeat=True),
+        Field("efficiency", "share", "Multiplier efficiency", repeat=True),
+        Field("arm", "length", "Reaction arm"),
+        Field("increment", "torque", "Increment of the scale"),
+        Field("max", "torque", "Setting that may not be passed")), tools.tool_sum),
+    Sum("angle", "Torque plus angle", (
+        _THREAD, _GRADE, Field("snug", "torque", "Snug torque", required=True),
+        Field("angle", "degrees", "Angle after it", required=True), *_STIFF, *_FRICTION, *_FACE, _PREVAILING),
+        joints.angle_sum),
+    Sum("backoff", "What a back-off leaves", (
+        _THREAD, Field("preload", "force", "Preload before", required=True),
+        Field("back", "degrees", "Angle backed off"), Field("flats", "number", "Flats backed off", zero=True), *_STIFF,
+        *_FACE, *_FRICTION, Field("grade", "text", "Grade, not needed here")), joints.backoff_sum),
+    Sum("pair", "Whether two statements are one figure", (
+        Field("first", "statement", "First statement", required=True, positional=True),
+        Field("second", "statement", "Second statement", required=True, positional=True)), tools.pair_sum),
+    Sum("order", "A tightening order", (
+        Field("count", "count", "Number of bolts"),
+        Field("kind", "choice", "Kind of order", required=True, choices=("cross", "star", "circle", "row", "grid")),
+        Field("start", "count", "First bolt"), Field("group", "count", "Neighbouring bolts taken as one"),
+        Field("tools", "count", "Tools working at once"), Field("rows", "count", "Rows of a grid"),
+        Field("columns", "count", "Columns of a grid")), joints.order_sum),
+    Sum("engagement", "Engaged thread and stripping", (
+        _THREAD, _GRADE, Field("into", "text", "Material of the internal thread", required=True),
+        Field("length", "length", "Engaged length", required=True),
+        Field("shear", "stress", "Shear strength of the internal thread"),
+        Field("preload", "force", "Preload to be carried")), bolts.engagement_sum),
+    Sum("gasket", "Gasket stress and loads", (
+        Field("outside", "length", "Outside diameter", required=True),
+        Field("inside", "length", "Inside diameter", required=True, zero=True),
+        Field("bolts", "count", "Number of bolts", required=True),
+        Field("preload", "force", "Clamp load of one bolt", required=True),
+        Field("pressure", "stress", "Pressure", zero=True), Field("m", "number", "Gasket factor m", zero=True),
+        Field("y", "stress", "Seating stress y", zero=True)), joints.gasket_sum),
+)}
+
+
+def answer(name: str, texts: Mapping[str, Any]) -> Answer:
+    """Answer a sum of the table from texts by field name. Raises errors of the core with the field as path.
+
+    >>> answer("pair", {"first": "250 N·m", "second": "148 ft·lbf"}).figures["agree"]
+    False
+    """
+    asked = SUMS[name]
+    return asked.function(read_values(asked, texts))

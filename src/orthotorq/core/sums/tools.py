@@ -1,0 +1,80 @@
+"""Sums about tools: settings through adapter and multiplier, pairs of units."""
+from __future__ import annotations
+
+from typing import Any
+
+from ..errors import BadQuantity, Impossible
+from ..mechanics import tools as mech
+from ..mechanics.formula import Step, explain
+from ..messages import Message
+from ..units import FACTORS, Quantity, find_unit, parse, read_number
+from .fields import Answer
+
+
+def tool_sum(v: dict[str, Any]) -> Answer:
+    """What to set on a wrench for a torque at the bolt, and what reacts."""
+    torque: float = v["torque"]
+    ratios, efficiencies = v["ratio"], v["efficiency"]
+    if len(efficiencies) > len(ratios):
+        raise Impossible(Message.BAD_VALUE, ("efficiency",), reason="Each efficiency belongs to a ratio")
+    steps: list[Step] = []
+    drive = torque
+    for i, ratio in enumerate(ratios):
+        efficiency = efficiencies[i] if i < len(efficiencies) else 1.0
+        steps.append(explain(mech.multiplier_setting, torque=drive, ratio=ratio, efficiency=efficiency))
+        drive = steps[-1].value
+    setting = drive
+    if v["adapter"] is not None:
+        if v["length"] is None:
+            raise Impossible(Message.BAD_VALUE, ("length",), reason="An offset adapter needs the wrench's --length")
+        steps.append(explain(mech.adapter_setting, torque=drive, length=v["length"], adapter=v["adapter"],
+                             angle=v["adapter_angle"] or 0.0))
+        setting = steps[-1].value
+    reaction = explain(mech.reaction_torque, torque=torque, setting=drive) if ratios else None
+    force = explain(mech.hand_force, setting=setting, length=v["length"]) if v["length"] is not None else None
+    found = mech.settable(setting, v["increment"], v["max"])
+    steps += [s for s in (reaction, force) if s is not None]
+    return Answer({
+        "setting_Nm": setting / 1e3, "settable_Nm": found.value / 1e3, "error_percent": found.error * 100,
+        "reaction_torque_Nm": reaction.value / 1e3 if reaction else None,
+        "reaction_force_N": reaction.value / v["arm"] if reaction and v["arm"] is not None else None,
+        "hand_force_N": force.value if force else None}, tuple(steps),
+        ("The adapter is at the wrench; the hand pulls at the grip, square to the handle.",) if v["adapter"] else ())
+
+
+def _statement(text: str, name: str) -> Quantity:
+    try:
+        unit = find_unit(read_number(text)[2])
+    except BadQuantity as error:
+        error.path = (name,)
+        raise
+    if unit is None:
+        raise BadQuantity(Message.UNIT_MISSING, (name,), text=text, example="250 N·m")
+    return parse(text, unit[0])
+
+
+def pair_difference(first: Quantity, second: Quantity) -> tuple[float, bool]:
+    """(difference of the second from the first as a share, whether the two agree).
+
+    They agree when their intervals of half a unit in the last written digit overlap. Raises Impossible for a first of zero.
+
+    >>> from ..units import parse
+    >>> pair_difference(parse("250 N·m", "torque"), parse("184 ft·lbf", "torque"))[1]
+    True
+    """
+    if first.base == 0:
+        raise Impossible(Message.OUT_OF_RANGE, ("first",), value=first.text, range="a figure other than zero")
+    gap = abs(second.base - first.base)
+    return second.base / first.base - 1, gap <= (first.half_digit + second.half_digit) * (1 + 1e-12)
+
+
+def pair_sum(v: dict[str, Any]) -> Answer:
+    """Whether two statements are one figure."""
+    first, second = _statement(v["first"], "first"), _statement(v["second"], "second")
+    if first.kind != second.kind:
+        raise Impossible(Message.BAD_VALUE, ("second",),
+                         reason=f"“{v['first']}” is a {first.kind} and “{v['second']}” a {second.kind}")
+    difference, agree = pair_difference(first, second)
+    in_first = second.base / FACTORS[first.kind][first.unit]
+    return Answer({"difference_percent": difference * 100, "agree": agree}, (),
+                  (f"{second.text} is {in_first:.6g} {first.unit}.",))
