@@ -14,7 +14,8 @@ def figures(name: str, **texts: Any) -> dict[str, Any]:
 
 def test_m16_through_bolted() -> None:
     found = figures("angle", thread="M16", grade="ISO 898-1 10.9", grip="50 mm", shank_length="20 mm",
-                    face_diameter="22.49 mm", hole="17.5 mm", outer_diameter="60 mm", snug="20 N·m", angle="20", mu_thread="0.12")
+                    face_diameter="22.49 mm", hole="17.5 mm", outer_diameter="60 mm", snug="20 N·m", angle="20",
+                    mu_thread="0.12")
     assert found["tan_phi"] == pytest.approx(0.51552, abs=5e-6)
     assert found["delta_s_mm_per_N"] == pytest.approx(2.1208e-6, rel=3e-5)
     assert found["delta_p_mm_per_N"] == pytest.approx(4.5489e-7, rel=3e-5)
@@ -75,7 +76,7 @@ def test_public_multiplier_as_a_sum() -> None:
 
 @pytest.mark.parametrize(("first", "second", "agree"), [
     ("250 N·m", "148 ft·lbf", False), ("450 N·m", "332 ft·lbf", True), ("480 N·m", "355 ft-lb", False),
-    ("250 N·m", "184 ft·lbf", True), ("1.5 kN", "337 lbf", True), ("100 mm", "4.0 in", False), ("1 in", "25.4 mm", True)])
+    ("250 N·m", "184 ft·lbf", True), ("1.5 kN", "337 lbf", True), ("100 mm", "4.00 in", False), ("1 in", "25.4 mm", True)])
 def test_pairs(first: str, second: str, agree: bool) -> None:
     assert figures("pair", first=first, second=second)["agree"] is agree
 
