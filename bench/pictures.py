@@ -35,6 +35,9 @@ def _planner(page: Page) -> Iterator[Figure]:
     page.keyboard.press("w")
     page.locator("dialog .katex").first.wait_for()
     yield _take(page, "working")
+    page.goto(re.sub(r"/plans/.*", "/sums/tool", page.url))
+    page.locator("dl").wait_for()
+    yield _take(page, "sums")
 
 
 def _to_the_sixth_bolt(page: Page) -> None:

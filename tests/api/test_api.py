@@ -118,6 +118,18 @@ def test_working(client) -> None:
     assert mira.post("/api/v1/working", {"document": [], "figure": ""}).status_code == 422
 
 
+def test_quick_sums_over_http(client) -> None:
+    mira = client("mira")
+    assert {s["name"] for s in mira.get("/api/v1/sums").json["items"]} >= {"torque", "tool", "pair"}
+    found = mira.post("/api/v1/sums/torque", {"texts": {"thread": "M20", "preload": "100 kN", "mu-thread": "0.12"}}).json
+    assert found["figures"][0] == {"key": "torque_Nm", "name": "torque", "value": "317.67 N·m", "second": "234.3 ft·lbf"}
+    assert found["steps"][0]["source"]
+    wrong = mira.post("/api/v1/sums/torque", {"texts": {"thread": "M20", "preload": "100", "mu-thread": "0.12"}})
+    assert (wrong.status_code, wrong.json["errors"][0]["path"]) == (422, "preload")
+    assert mira.post("/api/v1/sums/nothing", {"texts": {}}).status_code == 404
+    assert mira.post("/api/v1/sums/torque", {"texts": []}).status_code == 422
+
+
 def test_two_editors_over_http(client) -> None:
     one, two = client("mira"), client("mira")
     plan = first_plan(one)

@@ -121,6 +121,27 @@ def test_wrong_input_stands_at_its_field_and_old_figures_are_marked(someone: Per
     expect(page.get_by_text("Not current")).to_have_count(0)
 
 
+def test_quick_sums_answer_while_typing_from_one_key(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    page.keyboard.press("s")
+    page.get_by_role("link", name="Adapter and multiplier").click()
+    page.get_by_label("Torque at the bolt").fill("1700 N·m")
+    page.get_by_label("Wrench, drive to grip centre").fill("0.9 m")
+    page.get_by_label("Offset adapter at the wrench").fill("0.1 m")
+    expect(page.locator("dl")).to_contain_text("340 N·m")
+    page.get_by_label("Offset adapter at the wrench").fill("1,200 mm")
+    expect(page.get_by_text(re.compile("1.200 or as 1200"))).to_be_visible()
+    expect(page.get_by_text("Not current")).to_be_visible()
+    page.get_by_label("Offset adapter at the wrench").fill("0.1 m")
+    expect(page.get_by_text("Not current")).to_have_count(0)
+    page.reload()
+    expect(page.locator("dl")).to_contain_text("340 N·m")
+    page.get_by_text("Working", exact=True).click()
+    expect(page.locator(".katex").first).to_be_visible()
+    page.get_by_role("link", name="Is it one figure?").click()
+    expect(page.locator("dl")).to_contain_text("-19.736 %")
+
+
 def test_two_people_edit_one_draft(someone: Person, another: Any) -> None:
     first, second = someone.sign_in("mira"), another().sign_in("mira")
     for person in (first, second):
@@ -201,7 +222,7 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     expect(page.get_by_role("alert").first).to_contain_text(re.compile("already answered|another device|taken"))
 
 
-SCREENS = ["/sign-in", "/equipment", "/runs", "PLAN", "JOINT", "RUN", "RECORD"]
+SCREENS = ["/sign-in", "/equipment", "/runs", "/sums/tool", "PLAN", "JOINT", "RUN", "RECORD"]
 
 
 def address_of(person: Person, screen: str) -> str:

@@ -27,6 +27,8 @@ GOOD: dict[str, dict[str, Any]] = {
     "angle": {"thread": "M16", "grade": "ISO 898-1 8.8", "grip": "50 mm", "snug": "20 N·m", "angle": "10",
               "mu-thread": "0.12"},
     "backoff": {"thread": "M30x1.5", "preload": "30 kN", "flats": "1", "grip": "60 mm"},
+    "units": {"first": "355 ft-lb"},
+    "lubricant": {"thread": "M24", "torque": "430 N·m", "from": "dry-steel", "to": "moly-paste"},
     "pair": {"first": "250 N·m", "second": "148 ft·lbf"}, "order": {"count": "8", "kind": "cross"},
     "engagement": {"thread": "M16", "grade": "ISO 898-1 8.8", "into": "carbon steel", "length": "16 mm"},
     "gasket": {"outside": "120 mm", "inside": "100 mm", "bolts": "8", "preload": "50 kN"}}
@@ -100,6 +102,17 @@ def test_the_four_questions_of_practice() -> None:
     play = answer("backoff", GOOD["backoff"]).figures
     assert play["preload_left_N"] == 0
     assert play["end_play_mm"] == pytest.approx(1.5 * (60 - play["elastic_angle_deg"]) / 360)
+
+
+def test_another_lubricant_both_ways() -> None:
+    found = answer("lubricant", GOOD["lubricant"]).figures
+    assert found["preload_after_N"] > found["preload_before_N"]
+    again = answer("lubricant", {**GOOD["lubricant"], "torque": f"{found['same_clamp_torque_Nm']!r} N·m"}).figures
+    assert again["preload_after_N"] == pytest.approx(found["preload_before_N"])
+
+
+def test_one_figure_in_every_unit() -> None:
+    assert answer("units", {"first": "1 ft·lbf"}).figures["N·m"] == pytest.approx(1.3558179483314)
 
 
 @pytest.mark.parametrize("count", range(1, 30))

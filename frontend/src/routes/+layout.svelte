@@ -3,6 +3,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import KeyHelp from '#lib/parts/KeyHelp.svelte';
+  import { press } from '#lib/keys.ts';
   import { session } from '#lib/session.svelte.ts';
 
   let { children } = $props();
@@ -23,10 +24,12 @@
   const links = [
     ['/equipment', 'Equipment'],
     ['/runs', 'Runs'],
+    ['/sums', 'Quick sums'],
   ] as const;
 </script>
 
 <svelte:head><title>Orthotorq</title></svelte:head>
+<svelte:window onkeydown={(event) => session.person && press(event, [{ key: 's', words: 'quick sums', run: () => goto('/sums') }])} />
 
 {#if session.person && !running}
   <a href="#main" class="absolute -top-20 left-2 z-50 bg-sheet p-2 focus:top-2">To the content</a>

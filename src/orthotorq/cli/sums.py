@@ -9,8 +9,7 @@ import click
 
 from ..core.errors import OrthotorqError
 from ..core.sums import SUMS, Answer, Field, Sum, answer
-from ..core.units import show
-from ..core.working_text import step_lines
+from ..core.working_text import shown_figure, step_lines
 
 
 def _option(one: Field) -> click.Parameter:
@@ -22,28 +21,10 @@ def _option(one: Field) -> click.Parameter:
                         metavar="|".join(one.choices) if one.choices else one.kind.upper())
 
 
-_ENDINGS = (("_mm_per_N", "mm/N"), ("_N_per_deg", "N per degree"), ("_mm2", "mm²"), ("_mm", "mm"), ("_Nm", "N·m"),
-            ("_MPa", "MPa"), ("_N", "N"), ("_percent", "%"), ("_deg", "°"))
-
-
 def _plain(key: str, value: Any) -> str:
-    """One figure for people: the unit stands in the key's name."""
-    name, unit = key, ""
-    for ending, words in _ENDINGS:
-        if key.endswith(ending):
-            name, unit = key.removesuffix(ending), words
-            break
-    if value is None:
-        shown = "–"
-    elif isinstance(value, bool):
-        shown = "yes" if value else "no"
-    elif isinstance(value, float):
-        shown = show(value, 5)
-    elif isinstance(value, list):
-        shown = " ".join("+".join(map(str, v)) if isinstance(v, list) else str(v) for v in value) or "–"
-    else:
-        shown = str(value)
-    return f"{name.replace('_', ' ')}: {shown} {unit if value is not None else ''}".rstrip()
+    """One figure for people."""
+    name, shown, second = shown_figure(key, value)
+    return f"{name}: {shown}{f' ({second})' if second else ''}"
 
 
 def _print(found: Answer, as_json: bool, working: bool) -> None:

@@ -1,8 +1,10 @@
-"""A step of a working in the units people read, shared by screen, paper and command line."""
+"""Figures and workings in the units people read, shared by screen, paper and command line."""
 from __future__ import annotations
 
+from typing import Any
+
 from .mechanics.formula import Step, Symbol
-from .units import show, show_quantity
+from .units import convert, show, show_quantity
 
 _SHOWN = {"force": "kN", "torque": "N·m", "length": "mm", "stress": "MPa", "angle": "deg"}
 _OWN = {"area": "mm²", "resilience": "mm/N"}
@@ -27,3 +29,36 @@ def step_lines(step: Step) -> list[str]:
     if form.approximation:
         lines.append(f"  approximation: {form.approximation}")
     return lines
+
+
+#: ending of a figure's key -> (unit, kind of quantity and unit of the second reading; None where there is none)
+ENDINGS: tuple[tuple[str, str, tuple[str, str, float] | None], ...] = (
+    ("_mm_per_N", "mm/N", None), ("_N_per_deg", "N per degree", None), ("_mm2", "mm²", None),
+    ("_mm", "mm", ("length", "in", 1.0)), ("_Nm", "N·m", ("torque", "ft·lbf", 1e3)), ("_MPa", "MPa", ("stress", "ksi", 1.0)),
+    ("_N", "N", ("force", "lbf", 1.0)), ("_percent", "%", None), ("_deg", "°", None))
+
+
+def shown_figure(key: str, value: Any) -> tuple[str, str, str]:
+    """(name, value with its unit, the same in a second unit or nothing) of a figure whose key ends in its unit.
+
+    >>> shown_figure("torque_Nm", 317.67)
+    ('torque', '317.67 N·m', '234.3 ft·lbf')
+    """
+    name, unit, second = key, "", None
+    for ending, words, other in ENDINGS:
+        if key.endswith(ending):
+            name, unit, second = key.removesuffix(ending), words, other
+            break
+    name = name.replace(" rss", ", root-sum-square") if (name := name.replace("_", " ")).endswith(" rss") else name
+    if value is None:
+        return name, "–", ""
+    if isinstance(value, bool):
+        return name, "yes" if value else "no", ""
+    if isinstance(value, list):
+        return name, " ".join("+".join(map(str, v)) if isinstance(v, list) else str(v) for v in value) or "–", ""
+    if not isinstance(value, float):
+        return name, f"{value} {unit}".strip(), ""
+    other_words = f"{show(convert(value * second[2], second[0], second[1]))} {second[1]}" if second else ""
+    if unit == "N" and abs(value) >= 1e3:
+        return name, f"{show(value / 1e3, 5)} kN", other_words
+    return name, f"{show(value, 5)} {unit}".strip(), other_words

@@ -21,6 +21,7 @@ TABLE: dict[str, frozenset[str] | None] = {
     "registers.joint_detail": ALL,
     "planning.compute_plan": ALL,
     "planning.explain_figure": ALL,
+    "planning.answer_sum": ALL,
     "planning.create_plan": frozenset({"planner"}),
     "planning.read_draft": ALL,
     "planning.save_draft": frozenset({"planner"}),

@@ -18,6 +18,8 @@
       <dt><kbd class="keycap">{entry.key}</kbd></dt>
       <dd>{entry.words}</dd>
     {/each}
+    <dt><kbd class="keycap">s</kbd></dt>
+    <dd>quick sums</dd>
     <dt><kbd class="keycap">?</kbd></dt>
     <dd>this list</dd>
   </dl>

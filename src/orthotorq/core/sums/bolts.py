@@ -11,7 +11,7 @@ from ..mechanics import strength as lim
 from ..mechanics.formula import Step, explain
 from ..mechanics.window import Joint, preload_band
 from ..messages import Message
-from ..tables import materials
+from ..tables import lubricants, materials
 from ..tables.grades import strength_of
 from ..tables.hexagons import hexagon
 from ..tables.lubricants import Band
@@ -185,3 +185,24 @@ def engagement_sum(v: dict[str, Any]) -> Answer:
 def _plain_rule(material: str, diameter: float) -> str:
     times = 2.0 if "aluminium" in material else 1.5 if "iron" in material else 1.0
     return f"{times:g} d is {times * diameter:g} mm in {material}"
+
+
+def lubricant_sum(v: dict[str, Any]) -> Answer:
+    """What another lubricant does at the same torque, and which torque keeps the clamp load."""
+    thread: Thread = v["thread"]
+    known = lubricants.table()
+    seat = seat_of(v)
+    before, after = (Joint(thread.diameter, thread.pitch, thread.pitch_diameter, seat.effective, known[one].mu_thread,
+                           known[one].mu_bearing) for one in (v["from"], v["to"]))
+    steps: list[Step] = []
+    loads = []
+    for joint in (before, after):
+        k = bracket_steps(joint, seat if joint is before else None)
+        loads.append(explain(pre.preload_from_torque, torque=v["torque"], per_preload=k[-1].value, prevailing=0.0))
+        steps += [*k, loads[-1]]
+    torque = explain(pre.torque_from_preload, preload=loads[0].value, per_preload=after.band_per_preload().typical,
+                     prevailing=0.0)
+    return Answer({"preload_before_N": loads[0].value, "preload_after_N": loads[1].value,
+                   "change_percent": (loads[1].value / loads[0].value - 1) * 100,
+                   "same_clamp_torque_Nm": torque.value / 1e3}, (*steps, torque),
+                  (f"{known[v['from']].name}, then {known[v['to']].name}: typical bands, not a maker's figure.",))

@@ -4,7 +4,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from ..tables import materials
+from ..tables import lubricants, materials
 from . import bolts, joints, tools
 from .fields import Answer, Field, Sum, read_values
 
@@ -18,6 +18,7 @@ _FRICTION = (Field("mu-thread", "friction", "Thread friction, or low,typical,hig
 _PREVAILING = Field("prevailing", "torque", "Prevailing torque of a lock nut", zero=True)
 _GRADE = Field("grade", "text", "Standard and grade, for example ISO 898-1 8.8", required=True)
 _MATERIALS = tuple(materials.table())
+_LUBRICANTS = tuple(lubricants.table())
 _STIFF = (Field("grip", "length", "Clamped length", required=True),
           Field("shank-length", "length", "Shank without thread", zero=True),
           Field("outer-diameter", "length", "Outside diameter of the parts; 3 times the face when left out"),
@@ -64,6 +65,12 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
     Sum("pair", "Whether two statements are one figure", (
         Field("first", "statement", "First statement", required=True, positional=True),
         Field("second", "statement", "Second statement", required=True, positional=True)), tools.pair_sum),
+    Sum("units", "One figure in every unit", (
+        Field("first", "statement", "Figure with its unit", required=True, positional=True),), tools.units_sum),
+    Sum("lubricant", "Another lubricant at the same torque, and at the same clamp load", (
+        _THREAD, Field("torque", "torque", "Torque", required=True),
+        Field("from", "choice", "Lubricant now", required=True, choices=_LUBRICANTS),
+        Field("to", "choice", "Lubricant instead", required=True, choices=_LUBRICANTS), *_FACE), bolts.lubricant_sum),
     Sum("order", "A tightening order", (
         Field("count", "count", "Number of bolts"),
         Field("kind", "choice", "Kind of order", required=True, choices=("cross", "star", "circle", "row", "grid")),

@@ -78,3 +78,10 @@ def pair_sum(v: dict[str, Any]) -> Answer:
     in_first = second.base / FACTORS[first.kind][first.unit]
     return Answer({"difference_percent": difference * 100, "agree": agree}, (),
                   (f"{second.text} is {in_first:.6g} {first.unit}.",))
+
+
+def units_sum(v: dict[str, Any]) -> Answer:
+    """One statement in every unit of its kind."""
+    found = _statement(v["first"], "first")
+    return Answer({unit: found.base / factor for unit, factor in FACTORS[found.kind].items()}, (),
+                  (f"{found.text} is a {found.kind}; factors are exact.",))

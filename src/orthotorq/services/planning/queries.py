@@ -12,6 +12,7 @@ from sqlalchemy import select
 from ...core.documents.result import Result
 from ...core.planning.compute import compute
 from ...core.planning.compute.working import WorkingOut, working
+from ...core.sums import SUMS, Answer, answer
 from ...exchange.sheet import render_sheet
 from ...store.models import Person, Plan, Revision, SideDraft
 from ..context import Ctx
@@ -73,6 +74,14 @@ def compute_plan(ctx: Ctx, document: Any) -> Result:
 def explain_figure(ctx: Ctx, document: Any, figure: str) -> WorkingOut:
     """The working of one figure of a document; nothing is stored."""
     return working(document, figure)
+
+
+@use_case
+def answer_sum(ctx: Ctx, name: str, texts: dict[str, Any]) -> Answer:
+    """A quick sum; nothing is stored. Raises NotFound for no such sum, errors of the core for bad fields."""
+    if name not in SUMS:
+        raise NotFound("There is no such sum.")
+    return answer(name, texts)
 
 
 @use_case

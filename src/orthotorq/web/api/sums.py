@@ -9,10 +9,12 @@ from pydantic import BaseModel, Field, RootModel
 from ...core.documents.plan import Plan
 from ...core.documents.result import Result
 from ...core.planning.cautions import CAUTIONS
-from ...core.planning.compute.working import WorkingOut
+from ...core.planning.compute.working import StepOut, WorkingOut, step_out
 from ...core.planning.findings import RULES, Severity
+from ...core.sums import SUMS
 from ...core.tables import EDITION, grades, hexagons, lubricants, threads
-from ...services.planning.queries import compute_plan, explain_figure
+from ...core.working_text import shown_figure
+from ...services.planning.queries import answer_sum, compute_plan, explain_figure
 from ..operation import operation
 from .bricks import answer, blueprint
 
@@ -98,3 +100,78 @@ def read_tables() -> Response:
 def read_schema() -> dict[str, Any]:
     """JSON Schema of the plan document."""
     return Plan.model_json_schema()
+
+
+class SumField(BaseModel):
+    """One field of a sum."""
+
+    name: str
+    kind: str
+    words: str
+    required: bool
+    repeat: bool
+    choices: list[str]
+
+
+class SumOut(BaseModel):
+    """One question with its fields."""
+
+    name: str
+    words: str
+    fields: list[SumField]
+
+
+class SumList(BaseModel):
+    """Every quick sum."""
+
+    items: list[SumOut]
+
+
+class SumPath(BaseModel):
+    """The sum asked."""
+
+    name: Annotated[str, Field(max_length=40)]
+
+
+class SumIn(BaseModel):
+    """Texts by field name; repeatable fields take a list."""
+
+    texts: dict[str, Annotated[str, Field(max_length=80)] | list[Annotated[str, Field(max_length=80)]]]
+
+
+class FigureOut(BaseModel):
+    """One figure for people, with its second unit where a tool may be graduated in it."""
+
+    key: str
+    name: str
+    value: str
+    second: str
+
+
+class SumAnswer(BaseModel):
+    """Figures, notes and the working of a sum."""
+
+    figures: list[FigureOut]
+    notes: list[str]
+    steps: list[StepOut]
+
+
+@api.get("/sums", responses={"200": SumList})
+def read_sums() -> Response:
+    """The table of quick sums."""
+    items = [SumOut(name=s.name, words=s.words, fields=[
+        SumField(name=f.name, kind=f.kind, words=f.words, required=f.required, repeat=f.repeat, choices=list(f.choices))
+        for f in s.fields]) for s in SUMS.values()]
+    return answer(SumList(items=items))
+
+
+@api.post("/sums/<string:name>", responses={"200": SumAnswer})
+def ask_sum(path: SumPath, body: SumIn) -> Response:
+    """Answer a quick sum, or 422 with the field that is wrong."""
+    with operation() as ctx:
+        found = answer_sum(ctx, path.name, body.texts)
+    figures = []
+    for key, value in found.figures.items():
+        name, shown, second = shown_figure(key, value)
+        figures.append(FigureOut(key=key, name=name, value=shown, second=second))
+    return answer(SumAnswer(figures=figures, notes=list(found.notes), steps=[step_out(s) for s in found.steps]))
