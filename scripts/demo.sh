@@ -55,6 +55,7 @@ run_tests() {
     .venv/bin/mypy
     (cd frontend && npm run --silent check >"$ROOT/frontend/.build.log" 2>&1) ||
       { cat frontend/.build.log >&2; exit 1; }
+    (cd frontend && node --test --test-reporter=dot tests/*.test.ts)
   fi
   with_test_cluster
   .venv/bin/python -m pytest "$@"

@@ -1,0 +1,86 @@
+/** Pure functions of the parts, run by node's own test runner. */
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { digits, kN, numberOf, percent } from '../src/lib/figures.ts';
+import { press, type Key } from '../src/lib/keys.ts';
+import { uuid7 } from '../src/lib/offline/device.ts';
+import { geometryOf, hexagon } from '../src/lib/parts/JointFace/geometry.ts';
+import { placeLabels } from '../src/lib/parts/WindowGauge/layout.ts';
+
+function circle(count: number, radius: number) {
+  return Array.from({ length: count }, (_, i) => {
+    const angle = (2 * Math.PI * i) / count;
+    return { id: `b.${i + 1}`, number: i + 1, x_mm: radius * Math.sin(angle), y_mm: radius * Math.cos(angle), angle_deg: (angle * 180) / Math.PI };
+  });
+}
+
+test('hexagons never overlap, however many bolts stand on the circle', () => {
+  for (const count of [2, 3, 4, 8, 16, 40, 120, 400]) {
+    const face = geometryOf(circle(count, 200), 36);
+    const chord = 400 * Math.sin(Math.PI / count);
+    assert.ok(2 * face.radius <= chord + 1e-9, `${count} bolts`);
+    assert.ok(face.half >= 200 + face.radius);
+  }
+});
+
+test('a circle gets a flange ring, other layouts get none', () => {
+  assert.ok(geometryOf(circle(8, 100), 24).ring);
+  const row = [0, 60, 120, 180].map((x, i) => ({ id: `r.${i}`, number: i, x_mm: x, y_mm: 0, angle_deg: 0 }));
+  assert.equal(geometryOf(row, 24).ring, null);
+});
+
+test('one bolt alone can be drawn', () => {
+  const face = geometryOf([{ id: 'c.1', number: 1, x_mm: 0, y_mm: 0, angle_deg: 0 }], 46);
+  assert.ok(Number.isFinite(face.half) && face.radius > 0);
+});
+
+test('a hexagon has six corners at its radius', () => {
+  const corners = hexagon(10, -5, 7, 0.3).split(' ').map((p) => p.split(',').map(Number));
+  assert.equal(corners.length, 6);
+  for (const [x, y] of corners) assert.ok(Math.abs(Math.hypot(x! - 10, y! + 5) - 7) < 0.02);
+});
+
+test('labels of close limits go to rows of their own and stay inside', () => {
+  const labels = [100, 104, 108, 300, 398].map((x, i) => ({ x, text: `limit number ${i}` }));
+  const placed = placeLabels(labels, 400, 6);
+  for (const a of placed) {
+    const size = a.text.length * 6;
+    assert.ok(a.left >= 0 && a.left + size <= 400 + 1e-9);
+    for (const b of placed)
+      if (a !== b && a.row === b.row) assert.ok(a.left + size <= b.left || b.left + b.text.length * 6 <= a.left);
+  }
+  assert.equal(placed.find((p) => p.text === 'limit number 3')!.row, 0);
+});
+
+test('figures for people', () => {
+  assert.deepEqual([kN(127_960), kN(8_250), digits(0.158842), percent(0.625, 1), numberOf('inner.12')], ['128', '8.3', '0.1588', '62.5 %', '12']);
+});
+
+test('ids are of version 7 and rise with time', () => {
+  const ids = [1, 2, 3].map((n) => uuid7(1_795_000_000_000 + n * 1000));
+  for (const id of ids) assert.match(id, /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+  assert.deepEqual([...ids].sort(), ids);
+  assert.equal(new Set(Array.from({ length: 500 }, () => uuid7())).size, 500);
+});
+
+function event(key: string, more: object = {}): KeyboardEvent {
+  return { key, repeat: false, ctrlKey: false, altKey: false, metaKey: false, target: { tagName: 'DIV' }, preventDefault() {}, ...more } as unknown as KeyboardEvent;
+}
+
+test('a key answers once: not while held, not with modifiers, not while typing', () => {
+  let count = 0;
+  const table: Key[] = [{ key: 'space', words: 'answer', run: () => count++ }];
+  assert.ok(press(event(' '), table));
+  assert.ok(!press(event(' ', { repeat: true }), table));
+  assert.ok(!press(event(' ', { ctrlKey: true }), table));
+  assert.ok(!press(event(' ', { target: { tagName: 'INPUT' } }), table));
+  assert.ok(!press(event('x'), table));
+  assert.equal(count, 1);
+});
+
+test('keys of remotes are known by name and letters in either case', () => {
+  const heard: string[] = [];
+  const table: Key[] = ['d', 'PageDown', 'Enter'].map((key) => ({ key, words: key, run: () => heard.push(key) }));
+  for (const key of ['D', 'PageDown', 'Enter']) press(event(key), table);
+  assert.deepEqual(heard, ['d', 'PageDown', 'Enter']);
+});
