@@ -226,7 +226,12 @@ def test_what_is_no_plan_is_refused(document: Any) -> None:
     assert errors(document)
 
 
-@pytest.mark.parametrize("text", ["", "{", '{"a": NaN}', "[" * 100_000, " " * 3_000_000])
+@pytest.mark.parametrize("text", ["", "{", '{"a": "\\u0000"}', '{"a": "\\ud800"}', '{"a": NaN}', "[" * 100_000,
+                                  " " * 3_000_000])
 def test_what_is_no_json_is_refused(text: str) -> None:
     with pytest.raises(BadDocument):
         parse_json(text)
+
+
+def test_writing_about_an_escape_is_no_escape() -> None:
+    assert parse_json(r'{"a": "\\u0000 is NUL"}') == {"a": r"\u0000 is NUL"}

@@ -37,8 +37,8 @@ def test_neighbouring_stages_go_whole_position_by_position() -> None:
     for stage in document["stages"]:
         stage.pop("across", None)
     heads = ["/".join(b.split("/")[:2]) for b in bases(document)]
-    assert list(dict.fromkeys(heads)) == ["-/stand", "L/seats", "L/snug", "R/seats", "R/snug", "-/lower", "L/full", "L/paint",
-                                          "R/full", "R/paint"]
+    assert list(dict.fromkeys(heads)) == [
+        "-/stand", "L/seats", "L/snug", "R/seats", "R/snug", "-/lower", "L/full", "L/paint", "R/full", "R/paint"]
 
 
 def test_a_plan_without_positions_is_done_once() -> None:

@@ -8,6 +8,8 @@ from sqlalchemy.exc import SQLAlchemyError
 from werkzeug.exceptions import BadRequest, NotFound, UnsupportedMediaType
 
 from .. import settings
+from ..core.documents.read import check_characters
+from ..core.errors import BadDocument
 from ..services.database import alive
 from .database import sessions
 
@@ -54,9 +56,11 @@ def _json_only() -> None:
         if request.mimetype != "application/json":
             raise UnsupportedMediaType("Send JSON with content type application/json.")
         try:
-            request.get_json()
+            check_characters(request.get_data(), request.get_json())
         except (BadRequest, RecursionError):
             raise BadRequest("The body is not JSON.") from None
+        except BadDocument as error:
+            raise BadRequest(str(error)) from None
 
 
 def register_pages(app: Flask) -> None:

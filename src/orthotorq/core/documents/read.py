@@ -4,6 +4,7 @@ from __future__ import annotations
 import hashlib
 import json
 import math
+import re
 from collections.abc import Iterable
 from typing import Any
 
@@ -29,9 +30,29 @@ def parse_json(text: str | bytes) -> Any:
         raise ValueError(f"{name} is not a number")
 
     try:
-        return json.loads(text, parse_constant=refuse)
+        data = json.loads(text, parse_constant=refuse)
     except (ValueError, RecursionError) as error:
         raise BadDocument(Message.NOT_JSON, reason=str(error)[:120]) from None
+    check_characters(text, data)
+    return data
+
+
+def check_characters(text: str | bytes, data: Any) -> None:
+    """Refuse escaped NUL and halves of surrogate pairs: they are JSON, but no text that can be kept or hashed.
+
+    Raises BadDocument.
+    """
+    raw = text.decode(errors="replace") if isinstance(text, bytes) else text
+    folded = raw.lower()
+    # an odd number of backslashes: the escape itself, not somebody writing about it
+    nul = re.search(r"(?<!\\)(?:\\\\)*\\u0000", folded) is not None
+    if "\\ud" in folded:
+        try:
+            json.dumps(data, ensure_ascii=False).encode()
+        except UnicodeEncodeError:
+            nul = True
+    if nul:
+        raise BadDocument(Message.NOT_JSON, reason="a text holds NUL or half of a surrogate pair")
 
 
 def canonical(document: Any) -> str:
