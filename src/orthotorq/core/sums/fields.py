@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..errors import BadQuantity, Impossible, in_range
+from ..errors import BadQuantity, Impossible, OrthotorqError, in_range
 from ..mechanics.formula import Step
 from ..messages import Message
 from ..tables.lubricants import Band
@@ -126,7 +126,7 @@ def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
                 out[one.key] = False if one.kind == "flag" else None
             else:
                 out[one.key] = _read(one, str(given))
-        except (BadQuantity, Impossible) as error:
+        except OrthotorqError as error:
             error.path = (one.name,)
             raise
     return out

@@ -1,0 +1,116 @@
+"""What the screens read: equipment, joints, runs by page, drafts, revisions, records."""
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from orthotorq.services.accounts.commands import actor_of
+from orthotorq.services.accounts.queries import find_actor, session_info
+from orthotorq.services.context import Ctx
+from orthotorq.services.errors import NotFound
+from orthotorq.services.planning.queries import answer_sum, explain_figure, read_draft, read_revision
+from orthotorq.services.registers.commands import add_equipment, add_joint, people_exist
+from orthotorq.services.registers.queries import joint_detail, list_equipment
+from orthotorq.services.running.commands import start_run, take_lease
+from orthotorq.services.running.queries import list_runs, read_record, read_run, record_file
+from orthotorq.store.models import Person, Plan, Revision
+from tests.plans import cover
+
+
+@pytest.fixture
+def ctx(session: Session) -> Ctx:
+    person = session.scalars(select(Person).where(Person.login == "tam")).one()
+    return Ctx(session, datetime(2026, 11, 24, 9, tzinfo=UTC), actor_of(person))
+
+
+def test_equipment_with_glyphs_and_summaries(ctx: Ctx) -> None:
+    joints = {j.name: j for e in list_equipment(ctx) for j in e.joints}
+    cover_joint = joints["Channel cover"]
+    assert cover_joint.summary == "16 × M24, 450 N·m"
+    assert cover_joint.glyph is not None
+    assert len(cover_joint.glyph.places) == 16
+    assert joints["Trolley wheel"].summary.endswith("2 positions")
+    assert (joints["Gearbox foot"].glyph, joints["Gearbox foot"].plans) == (None, [])
+
+
+def test_a_joint_lists_its_plans_and_latest_runs(ctx: Ctx) -> None:
+    joint = next(j for e in list_equipment(ctx) for j in e.joints if j.name == "Channel cover")
+    seen = joint_detail(ctx, joint.id)
+    assert seen.plans[0].revision_number == 1
+    assert [r.status for r in seen.runs] == ["closed"]
+    with pytest.raises(NotFound):
+        joint_detail(ctx, ctx.new_id())
+
+
+def test_new_equipment_appears(ctx: Ctx) -> None:
+    machine = add_equipment(ctx, "BP-9", "Brine pump 9", "Pump hall")
+    add_joint(ctx, machine, "casing", "Casing", "casting_studs")
+    assert [j.name for e in list_equipment(ctx) if e.tag == "BP-9" for j in e.joints] == ["Casing"]
+    assert people_exist(ctx.session)
+
+
+def test_runs_come_by_pages_newest_first(ctx: Ctx) -> None:
+    revision = ctx.session.scalars(select(Revision)).first()
+    assert revision is not None
+    for _ in range(5):
+        start_run(ctx, revision.id, "t")
+    pages: list[list[int]] = []
+    before: int | None = None
+    while page := list_runs(ctx, before, 3):
+        pages.append([r.number for r in page])
+        before = page[-1].number
+    numbers = [n for page in pages for n in page]
+    assert numbers == sorted(numbers, reverse=True)
+    assert len(set(numbers)) == len(numbers) >= 7
+    assert all(len(page) == 3 for page in pages[:-1])
+
+
+def test_a_run_begins_with_what_it_was_started_from(ctx: Ctx) -> None:
+    plan = ctx.session.scalars(select(Plan).where(Plan.title == "Close the channel cover")).one()
+    run = start_run(ctx, plan.revisions[-1].id, "t")
+    first = record_file(ctx, run)["events"][0]
+    assert first["kind"] == "start"
+    assert first["payload"]["plan_hash"] == plan.revisions[-1].plan_hash
+    assert {"stage": "close", "pass": "full", "group": "studs", "chain": "main", "tool": "TW-07",
+            "setting": "450 N·m"} in first["payload"]["settings"]
+    assert read_run(ctx, run).lease_epoch == 1
+    assert take_lease(ctx, run, "t") == 1
+
+
+def test_draft_revision_and_record_name_their_place(ctx: Ctx) -> None:
+    plan = ctx.session.scalars(select(Plan).where(Plan.title == "Close the channel cover")).one()
+    draft = read_draft(ctx, plan.id)
+    assert (draft.equipment_name, draft.joint_name, draft.saved_by, draft.revision_number) == (
+        "Evaporator 2", "Channel cover", "Mira Oslund", 1)
+    revision = read_revision(ctx, plan.revisions[-1].id)
+    assert (revision.number, revision.released_by, revision.status) == (1, "Mira Oslund", "released")
+    assert revision.result.groups[0].target.set_torque_Nm == 450
+    closed = next(r for r in list_runs(ctx, None, 50) if r.status == "closed")
+    record = read_record(ctx, closed.id)
+    assert record.record.people == ["Runa Keel", "Tam Hollis"]
+    assert record.events > 40
+
+
+@pytest.mark.parametrize("call", [read_draft, read_revision, read_run, read_record])
+def test_what_is_not_there_is_not_found(ctx: Ctx, call: Any) -> None:
+    with pytest.raises(NotFound):
+        call(ctx, ctx.new_id())
+
+
+def test_sums_and_workings_need_no_plan_in_the_database(ctx: Ctx) -> None:
+    assert answer_sum(ctx, "units", {"first": "1 in"}).figures["mm"] == 25.4
+    assert explain_figure(ctx, cover(), "studs/preload").steps
+    with pytest.raises(NotFound):
+        answer_sum(ctx, "nothing", {})
+
+
+def test_who_is_signed_in(ctx: Ctx) -> None:
+    assert ctx.actor is not None
+    assert session_info(ctx, False) == (ctx.actor, [])
+    assert [p.login for p in session_info(ctx, True)[1]] == ["jory", "mira", "runa", "tam"]
+    assert find_actor(ctx.session, ctx.actor.id) == ctx.actor
+    assert find_actor(ctx.session, ctx.new_id()) is None
