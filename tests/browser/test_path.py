@@ -216,6 +216,7 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     second = another().sign_in("runa")
     second.page.goto(page.url)
     second.page.get_by_role("button", name="Take over here").click()
+    second.page.locator(".huge").wait_for()
     press_on(second.page)
     page.wait_for_timeout(300)
     page.keyboard.press("Space")

@@ -39,9 +39,14 @@ export class Run {
     await this.open();
   }
 
-  /** Record one answer, note, correction or signature. */
+  /**
+   * Record one answer, note, correction or signature. A second answer while one is on its way is a double tap and dropped;
+   * what was written or chosen in a dialog waits for its turn.
+   */
   async send(kind: string, step: string, payload: Record<string, unknown>): Promise<void> {
-    if (this.busy || !this.view || !this.state) return;
+    if (kind === 'answer' && this.busy) return;
+    while (this.busy) await new Promise((done) => setTimeout(done, 30));
+    if (!this.view || !this.state) return;
     this.busy = true;
     this.said = '';
     try {
