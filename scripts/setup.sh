@@ -42,8 +42,8 @@ setup_python() {
   python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { say "Python 3.11 or later is needed."; exit 1; }
   [ -x .venv/bin/pip ] || python3 -m venv .venv
   say "Installing Python packages ($1) ..."
-  .venv/bin/pip install -q --disable-pip-version-check --require-hashes -r "$lock"
-  .venv/bin/pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e .
+  .venv/bin/pip install -qq --disable-pip-version-check --require-hashes -r "$lock"
+  .venv/bin/pip install -qq --disable-pip-version-check --no-deps --no-build-isolation -e .
   echo "$want" >"$stamp"
 }
 

@@ -128,7 +128,7 @@ def test_several_groups_with_own_targets() -> None:
 
 def test_a_measured_reading_keeps_its_limits_and_unit() -> None:
     stage = next(s for s in compute(cover()).stages if s.id == "gap")
-    assert (stage.items[0].min_mm, stage.items[0].max_mm, stage.items[0].unit) == (3.0, 3.6, "mm")
+    assert (stage.items[0].min, stage.items[0].max, stage.items[0].unit, stage.items[0].quantity) == (3.0, 3.6, "mm", "length")
     assert stage.items[0].limit_text == "at least 3.0 mm, at most 3.6 mm"
 
 

@@ -1,6 +1,7 @@
 """Limits, window and settings at their edges: what a planner with twenty years in the trade would try."""
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import pytest
@@ -22,8 +23,13 @@ def test_every_limit_of_the_cover_by_hand() -> None:
     assert found["share"] == pytest.approx(0.625 * 660 * 352.504, rel=1e-5)
     assert found["proof"] == pytest.approx(600 * 352.504, rel=1e-5)
     assert found["required"] == 82_000
-    for code, stress in (("gasket_seating", 34), ("gasket_service", 45), ("gasket_damage", 130)):
+    for code, stress in (("gasket_seating", 34), ("gasket_damage", 130)):
         assert found[code] == pytest.approx(stress * 28_274.33 / 16, rel=1e-5)
+    # b0 10 mm, b 2.52 √10, G 470 - 2b; 6 bar on G is shared by 16 studs
+    reaction = 470 - 2 * 2.52 * math.sqrt(10)
+    end = math.pi / 4 * reaction**2 * 0.6
+    assert found["gasket_service"] == pytest.approx(45 * 28_274.33 / 16 + end / 16, rel=1e-5)
+    assert found["gasket_m"] == pytest.approx((end + 2 * math.pi * 2.52 * math.sqrt(10) * reaction * 3.0 * 0.6) / 16, rel=1e-5)
     assert found["combined"] < 0.9 * 660 * 352.504
 
 
@@ -31,7 +37,7 @@ def test_use_is_the_typical_load_over_the_limit() -> None:
     group = compute(cover()).groups[0]
     for one in group.limits:
         assert one.use == pytest.approx(group.preload.typical_N / one.clamp_N)
-        assert one.input.startswith("groups/studs/")
+        assert one.input.startswith(("groups/studs/", "sources/", "tools/"))
 
 
 @settings(max_examples=60, deadline=None)
@@ -44,7 +50,7 @@ def test_a_target_called_fine_exceeds_no_limit(torque: float, share: float) -> N
     document["groups"][0]["required_clamp"] = "12 kN"
     group = compute(document).groups[0]
     inside = all(group.preload.high_N <= x.clamp_N if x.side == "upper" else group.preload.low_N >= x.clamp_N
-                 for x in group.limits)
+                 for x in group.limits if x.code not in ("wrench", "drive"))
     assert (group.window.verdict == "fine") is inside
 
 
@@ -80,7 +86,7 @@ def test_many_pulls_lower_the_bound_of_the_hand_force() -> None:
     document["groups"][0]["layout"]["diameter"] = "900 mm"
     document["tools"]["w"]["length"] = "400 mm"
     finding = next(f for f in compute(document).findings if f.code == "hand_force")
-    assert "48 pulls" in finding.text
+    assert "pulls: 48" in finding.text
     assert "250 N" in finding.remedy
 
 

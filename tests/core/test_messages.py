@@ -37,7 +37,7 @@ def test_findings_cautions_and_run_texts_are_sentences() -> None:
         assert text[0].isupper()
         assert text[-1] in ".?"
     assert set(KEYS) == set(ANSWERS)
-    assert all(re.search(r"[.?}]$", text) for text in DEVIATIONS.values())
+    assert all(re.search(r"[.?}]$", text) and (not advice or advice[-1] in ".?") for text, advice in DEVIATIONS.values())
 
 
 def test_errors_are_both_ours_and_the_builtin_kind() -> None:

@@ -7,61 +7,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from orthotorq.core.documents.result import Result
-from orthotorq.core.documents.run import Instruction, RunState
-from orthotorq.core.planning.compute import compute
-from orthotorq.core.running import Fact, judge, record_of, state_of
+from orthotorq.core.running import record_of, state_of
+from tests.core.play import SUPERVISOR, Play
 from tests.plans import cover, small, wheel
 
-FITTER, SUPERVISOR = frozenset({"fitter"}), frozenset({"supervisor"})
 USUAL = {"condition": "done", "item": "done", "check": "good", "hand": "done", "pull": "turned"}
-
-
-class Play:
-    """Plays a run in memory, asking the judge before every event."""
-
-    def __init__(self, document: dict[str, Any]) -> None:
-        self.result: Result = compute(document)
-        self.facts: list[Fact] = []
-
-    @property
-    def state(self) -> RunState:
-        return state_of(self.result, self.facts)
-
-    @property
-    def step(self) -> Instruction:
-        found = self.state.instruction
-        assert found is not None
-        return found
-
-    def send(self, kind: str, step: str, payload: dict[str, Any], roles: frozenset[str] = FITTER) -> tuple[str, str]:
-        judgement = judge(self.result, self.facts, kind, step, payload, roles)
-        if judgement.verdict != "refused":
-            number = len(self.facts) + 1
-            self.facts.append(Fact(number, f"e{number}", step, kind, payload, "Tam", f"t{number:04}",
-                                   accepted=judgement.verdict == "accepted"))
-        return judgement.verdict, judgement.text
-
-    def answer(self, answer: str, **more: Any) -> str:
-        step = self.step
-        assert self.send("answer", step.step, {"answer": answer, **more}) == ("accepted", "")
-        return step.step
-
-    def usual(self) -> str:
-        step = self.step
-        if step.kind == "reading":
-            return self.answer("value", value="3.2 mm" if step.limit_text and "3.0" in step.limit_text else "0.2 mm")
-        return self.answer("did_not_turn" if step.check_round else USUAL[step.kind])
-
-    def until(self, text: str) -> None:
-        while text not in self.step.step:
-            self.usual()
-
-    def finish(self) -> list[str]:
-        done = []
-        while self.state.instruction is not None:
-            done.append(self.usual())
-        return done
 
 
 def test_steps_of_a_small_plan_in_order() -> None:
@@ -75,7 +25,7 @@ def test_one_stage_at_all_positions_before_the_next() -> None:
     done = Play(wheel()).finish()
     heads = [s.split("/")[:2] for s in done]
     blocks = [a for a, b in zip(heads, [[], *heads], strict=False) if a != b]
-    assert blocks == [["-", "stand"], ["L", "seats"], ["R", "seats"], ["L", "snug"], ["R", "snug"], ["-", "lower"],
+    assert blocks == [["-", "safe"], ["L", "seats"], ["R", "seats"], ["L", "snug"], ["R", "snug"], ["-", "lower"],
                       ["L", "full"], ["R", "full"], ["L", "paint"], ["R", "paint"]]
 
 
@@ -170,9 +120,16 @@ def test_a_correction_in_the_check_round_asks_for_another_round() -> None:
 def test_a_reading_outside_its_limit_is_a_deviation() -> None:
     play = Play(cover())
     play.until("/faces/marks")
-    play.answer("value", value="0.6 mm")
-    assert [d.code for d in play.state.deviations] == ["out_of_limit"]
-    assert "0.6 mm" in play.state.deviations[0].text
+    step = play.answer("value", value="0.6 mm")
+    assert (play.step.kind, play.step.step) == ("decision", f"{step}/then")
+    assert [b.answer for b in play.step.buttons] == ["repair", "replace", "accept"]
+    play.answer("repair")
+    assert play.step.step == f"{step}/a2"
+    play.answer("value", value="0.5 mm")
+    assert play.send("answer", play.step.step, {"answer": "accept"})[0] == "refused"
+    play.answer("accept", reason="shallow, away from the seat")
+    assert play.codes == ["out_of_limit"]
+    assert "0.5 mm" in play.state.deviations[0].text
 
 
 @pytest.mark.parametrize(("kind", "step", "payload", "verdict"), [
@@ -236,15 +193,15 @@ def test_ended_early_says_why_and_takes_nothing_more() -> None:
 @given(st.lists(st.sampled_from(["turned", "did_not_turn", "not_sure"]), min_size=10, max_size=60))
 def test_any_prefix_resumes_to_the_same_state(answers: list[str]) -> None:
     play = Play(small())
-    states = [play.state.model_dump()]
+    states = [state_of(play.result, play.facts, 0.0).model_dump()]
     for answer in answers:
         step = play.state.instruction
         if step is None:
             break
         play.answer(answer if step.kind == "pull" else USUAL[step.kind])
-        states.append(play.state.model_dump())
+        states.append(state_of(play.result, play.facts, 0.0).model_dump())
     for length, expected in enumerate(states):
-        assert state_of(play.result, play.facts[:length]).model_dump() == expected
+        assert state_of(play.result, play.facts[:length], 0.0).model_dump() == expected
 
 
 def test_the_instruction_says_what_to_set_and_what_comes() -> None:
@@ -267,4 +224,4 @@ def test_record_of_a_finished_run_is_complete() -> None:
     record = record_of(play.result, play.facts)
     assert [(t.position, len(t.rows), len(t.columns)) for t in record.tables] == [("L", 6, 4), ("R", 6, 4)]
     assert all(cell is not None for t in record.tables for row in t.rows for cell in row.cells)
-    assert {line.answer for line in record.lines} == {"Done", "Good"}
+    assert {line.answer for line in record.lines} == {"Done", "Good", "0.3 mm", "Yes, it is"}

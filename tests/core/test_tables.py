@@ -40,7 +40,8 @@ def test_every_thread_of_the_series_reads_back() -> None:
 
 def test_hexagons_fit_their_bolts() -> None:
     for row in hexagons.table().values():
-        assert row.face_diameter < row.across_flats
+        # of a socket head the width is that of the key
+        assert (row.face_diameter < row.across_flats) is (row.head != "socket head")
         diameter = parse_thread(row.size if row.size.startswith("M") else f"{row.size}-20").diameter
         assert diameter < row.hole < row.face_diameter, row
 

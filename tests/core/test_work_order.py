@@ -8,13 +8,15 @@ import pytest
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import fold, state_of
 from orthotorq.core.running.fold import Fact
-from orthotorq.core.running.program import segments, step_id
-from tests.core.test_running import Play
+from orthotorq.core.running.program import segments_of, step_id, units_of
+from orthotorq.core.running.setup import Setup
+from tests.core.play import Play
 from tests.plans import cover, small, wheel
 
 
 def bases(document: dict[str, Any], occasion: str = "install") -> list[str]:
-    return [s.base() for s in segments(compute(document), occasion)]
+    units = units_of(compute(document), Setup(occasion))
+    return [s.base() for u in units for s in segments_of(u)]
 
 
 @pytest.mark.parametrize(("arguments", "text"), [
@@ -38,7 +40,7 @@ def test_neighbouring_stages_go_whole_position_by_position() -> None:
         stage.pop("across", None)
     heads = ["/".join(b.split("/")[:2]) for b in bases(document)]
     assert list(dict.fromkeys(heads)) == [
-        "-/stand", "L/seats", "L/snug", "R/seats", "R/snug", "-/lower", "L/full", "L/paint", "R/full", "R/paint"]
+        "-/safe", "L/seats", "L/snug", "R/seats", "R/snug", "-/lower", "L/full", "L/paint", "R/full", "R/paint"]
 
 
 def test_a_plan_without_positions_is_done_once() -> None:
@@ -67,7 +69,7 @@ def test_every_kind_of_step_offers_its_answers_and_keys() -> None:
     assert seen == {
         ("item", False): [("done", "space")], ("condition", False): [("done", "space"), ("not_good", "g")],
         ("reading", False): [("value", "enter")], ("check", False): [("good", "space"), ("not_good", "g")],
-        ("hand", False): [("done", "space")],
+        ("hand", False): [("done", "space"), ("refuses", "r"), ("not_sure", "n")],
         ("pull", False): [("turned", "space"), ("did_not_turn", "d"), ("not_sure", "n")],
         ("pull", True): [("did_not_turn", "space"), ("turned", "m"), ("not_sure", "n")]}
 
@@ -116,10 +118,10 @@ def test_moved_bolts_are_marked_until_a_round_finds_them_still() -> None:
 
 def test_recent_answers_are_the_latest_first_and_can_be_corrected() -> None:
     play = Play(small())
-    for _ in range(6):
+    for _ in range(8):
         play.usual()
     recent = play.state.recent
-    assert len(recent) == 4
+    assert len(recent) == 6
     assert recent[0].event == play.facts[-1].id
     assert play.state.last == recent[0]
 

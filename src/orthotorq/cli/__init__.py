@@ -14,9 +14,14 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "verify": ("database", "Walk the hash chains of all runs."),
     "migrate": ("database", "Bring the database schema up to date."),
     "prepare-demo": ("database", "Migrate, then load Vellmark Saltworks into an empty database."),
+    "worker": ("database", "Work the queue of long jobs."),
+    "import": ("exchange", "Import a folder of plan files."),
+    "export": ("exchange", "Export every plan into a folder."),
     "openapi": ("web", "Write the OpenAPI document."),
     "health": ("web", "Ask an application whether it is well."),
 }
+#: commands whose name is a word of the language
+_FUNCTIONS = {"import": "import_folder", "export": "export_folder"}
 
 
 class LazyGroup(click.Group):
@@ -31,7 +36,7 @@ class LazyGroup(click.Group):
         if cmd_name not in COMMANDS:
             return None
         module = importlib.import_module(f".{COMMANDS[cmd_name][0]}", __name__)
-        command: click.Command = getattr(module, cmd_name.replace("-", "_"))
+        command: click.Command = getattr(module, _FUNCTIONS.get(cmd_name, cmd_name.replace("-", "_")))
         return command
 
     def format_commands(self, ctx: click.Context, formatter: click.HelpFormatter) -> None:

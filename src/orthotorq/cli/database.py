@@ -47,3 +47,12 @@ def verify() -> None:
         click.echo(f"run {one.run}, entry {one.sequence}: {one.what}")
     click.echo(f"{count} chains walked, {len(breaks)} do not hold.")
     sys.exit(1 if breaks else 0)
+
+
+@click.command()
+@click.option("--until-empty", is_flag=True, help="Stop when nothing is left to do.")
+def worker(until_empty: bool) -> None:
+    """Work the queue of long jobs until told to stop."""
+    from ..services.jobs import run_worker
+
+    run_worker(settings.read("ORTHOTORQ_DATABASE_URL"), wait=not until_empty)

@@ -12,6 +12,7 @@ from ..core.documents.plan import Plan
 from ..core.documents.read import parse_json
 from ..core.errors import OrthotorqError
 from ..core.planning.compute import compute as compute_document
+from ..core.running import expand
 
 
 def fail(text: str) -> None:
@@ -23,17 +24,20 @@ def fail(text: str) -> None:
 @click.command()
 @click.argument("plan", type=click.Path(path_type=Path))
 @click.option("-o", "output", type=click.Path(path_type=Path), help="Write the result to a file.")
-def compute(plan: Path, output: Path | None) -> None:
+@click.option("--steps", is_flag=True, help="Enumerate the steps that can be known beforehand.")
+def compute(plan: Path, output: Path | None, steps: bool) -> None:
     """Compute PLAN.json and print the result document."""
     try:
         result = compute_document(parse_json(plan.read_bytes()))
+        if steps:
+            result.steps = expand(result)
     except OSError as error:
         fail(f"{plan}: {error.strerror}.")
     except DocumentErrors as error:
         fail("\n".join(f"{e.pointer()}: {e.text}" for e in error.errors))
     except OrthotorqError as error:
         fail(str(error))
-    text = result.model_dump_json(indent=1)
+    text = result.model_dump_json(indent=1, exclude=None if steps else {"steps"})
     if output is None:
         click.echo(text)
     else:

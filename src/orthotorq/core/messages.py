@@ -43,7 +43,12 @@ class Message(StrEnum):
     CONDITION_MISSING = "condition_missing"
     PLACES_OVERLAP = "places_overlap"
     PASS_FORM = "pass_form"
+    STAGE_CYCLE = "stage_cycle"
     NO_TARGET = "no_target"
+    NO_VALID_SOURCE = "no_valid_source"
+    SOURCE_WITHOUT_FIGURE = "source_without_figure"
+    ANGLE_NEEDS_STACK = "angle_needs_stack"
+    TOOL_DOES_NOT_FIT = "tool_does_not_fit"
     MISSING_FIELD = "missing_field"
     UNKNOWN_FIELD = "unknown_field"
     WRONG_TYPE = "wrong_type"
@@ -91,9 +96,14 @@ TEXTS: dict[Message, str] = {
     Message.CONDITION_MISSING:
         "A stage that tightens, checks or measures names the condition it is valid in, for example “wheel hanging”.",
     Message.PLACES_OVERLAP:
-        "{count} bolts on {diameter} mm stand {spacing} mm apart: less than the head ({head} mm) needs.",
+        "{count} bolts stand {spacing} mm apart at their nearest: less than their own thread ({head} mm).",
     Message.PASS_FORM: "{what}.",
+    Message.STAGE_CYCLE: "These stages wait for each other on the occasion {occasion}: {loop}. Break the circle in “after”.",
     Message.NO_TARGET: "The group “{group}” is tightened but has no target.",
+    Message.NO_VALID_SOURCE: "No source of this plan is valid for “{group}” and gives a figure.",
+    Message.SOURCE_WITHOUT_FIGURE: "The source “{source}” gives no figure for “{group}”; choose another.",
+    Message.ANGLE_NEEDS_STACK: "Torque plus angle on “{group}” needs the clamped stack, to know what an angle gives.",
+    Message.TOOL_DOES_NOT_FIT: "{serial} goes from {low} to {high} N·m and cannot be set to {setting} for “{step}”.",
     Message.MISSING_FIELD: "This field is needed.",
     Message.UNKNOWN_FIELD: "“{field}” is not a field here.",
     Message.WRONG_TYPE: "Expected {expected}.",

@@ -28,9 +28,10 @@ FACTORS: dict[str, dict[str, float]] = {
     "angle": {"deg": math.pi / 180, "°": math.pi / 180, "rad": 1.0, "turn": 2 * math.pi, "flat": math.pi / 3},
     "time": {"s": 1.0, "min": 60.0, "h": 3600.0, "d": 86400.0},
     "temperature": {"°C": 1.0},
+    "cycles": {"cycles": 1.0},
 }
 EXAMPLES = {"torque": "480 N·m", "force": "120 kN", "length": "24 mm", "stress": "640 MPa", "angle": "60 deg",
-            "time": "10 min", "temperature": "20 °C"}
+            "time": "10 min", "temperature": "20 °C", "cycles": "10 cycles"}
 
 _ALIASES = {
     "ftlb": "ft·lbf", "ft·lb": "ft·lbf", "ft·lbs": "ft·lbf", "ftlbs": "ft·lbf", "lb·ft": "ft·lbf", "lbf·ft": "ft·lbf",
@@ -42,7 +43,7 @@ _ALIASES = {
     '"': "in", "″": "in", "”": "in", "feet": "ft", "foot": "ft", "um": "µm", "μm": "µm", "n/mm2": "N/mm²",
     "n/mm^2": "N/mm²", "degree": "deg", "degrees": "deg", "º": "deg", "turns": "turn", "flats": "flat",
     "rev": "turn", "sec": "s", "hour": "h", "hours": "h", "hr": "h", "minutes": "min", "day": "d", "days": "d",
-    "c": "°C", "newton": "N",
+    "c": "°C", "newton": "N", "cycle": "cycles",
 }
 
 
@@ -209,3 +210,17 @@ def show_quantity(base: float, kind: str, unit: str, digits: int = 4) -> str:
     '450.1 N·m'
     """
     return f"{show(convert(base, kind, unit), digits)} {unit}"
+
+
+def pair_difference(first: Quantity, second: Quantity) -> tuple[float, bool]:
+    """(difference of the second from the first as a share, whether the two agree).
+
+    They agree when their intervals of half a unit in the last written digit overlap. Raises BadQuantity for a first of zero.
+
+    >>> pair_difference(parse("250 N·m", "torque"), parse("184 ft·lbf", "torque"))[1]
+    True
+    """
+    if first.base == 0:
+        raise BadQuantity(Message.OUT_OF_RANGE, ("first",), value=first.text, range="a figure other than zero")
+    gap = abs(second.base - first.base)
+    return second.base / first.base - 1, gap <= (first.half_digit + second.half_digit) * (1 + 1e-12)

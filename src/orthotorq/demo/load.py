@@ -13,15 +13,39 @@ from ..services.accounts.queries import DEMO_PASSWORD
 from ..services.context import Actor, Ctx
 from ..services.planning.commands import create_plan, release, save_draft
 from ..services.registers.commands import add_equipment, add_joint, add_person, people_exist
+from ..services.registers.tables import save_own_entry, set_in_store
+from ..services.registers.tools import add_calibration, add_tool
 from .runs import finish_run
+from .tools import TOOLS
 
 PEOPLE = (("mira", "Mira Oslund", ["planner"]), ("tam", "Tam Hollis", ["fitter"]),
           ("runa", "Runa Keel", ["supervisor"]), ("jory", "Jory Vane", ["administrator"]))
-EQUIPMENT = (("EV-2", "Evaporator 2", "Boiling house", (("channel-cover", "Channel cover", "gasketed_cover",
-                                                         "evaporator-cover"),)),
-             ("TR-3", "Salt trolley 3", "Pans and railway", (("wheel", "Trolley wheel", "wheel", "trolley-wheel"),)),
-             ("BE-1", "Bucket elevator 1", "Store", (("gearbox-foot", "Gearbox foot", "machine_mount", None),)))
+#: tag, name, area, joints as (tag, name, kind, plan file)
+EQUIPMENT = (
+    ("AG-2", "Agitator 2", "Boiling house", (("coupling", "Agitator coupling", "centre_bolt", "agitator-coupling"),)),
+    ("BC-2", "Belt conveyor 2", "Store", (("drum-journal", "Drum journal", "axle_nut", "drum-journal-nut"),)),
+    ("BC-4", "Belt conveyor 4", "Store", (("drum-hub", "Drive drum hub", "locking_hub", "drum-locking-hub"),)),
+    ("BE-1", "Bucket elevator 1", "Store", (("gearbox-foot", "Gearbox foot", "machine_mount", "gearbox-foot"),
+                                            ("head-bearing", "Head shaft bearing", "bearing_nut", "elevator-bearing-nut"))),
+    ("BL-7", "Brine line 7", "Brine field", (("bellows", "Bellows clamp", "soft_clamp", "bellows-clamp"),)),
+    ("BP-3", "Brine pump 3", "Brine field", (("casing", "Pump casing", "casing_studs", "pump-casing-studs"),)),
+    ("EV-2", "Evaporator 2", "Boiling house", (("channel-cover", "Channel cover", "gasketed_cover", "evaporator-cover"),)),
+    ("MS-1", "Magnetic separator 1", "Bagging", (("hanger", "Separator hanger", "hung_equipment", "magnet-hanger"),)),
+    ("QC-1", "Quay crane", "Quay", (("rail-stop", "Rail stop anchors", "stud_row", "rail-stop-anchors"),)),
+    ("ST-1", "Stacker 1", "Pans and railway", (("drive-rear", "Twin drive wheel", "twin_wheel", "twin-drive-wheel"),)),
+    ("TR-3", "Salt trolley 3", "Pans and railway", (("wheel", "Trolley wheel", "wheel", "trolley-wheel"),)),
+    ("WS-1", "Workshop", "Workshop", (("valve-fixture", "Valve block fixture", "fixture", "valve-block-fixture"),
+                                      ("press-frame", "Press frame foot", "machine_mount", None))),
+)
+#: plans whose joint has a finished run
+FINISHED = ("evaporator-cover", "trolley-wheel", "bellows-clamp")
+IN_STORE = ("moly-paste", "nickel-anti-seize", "light-oil", "engine-oil", "threadlocker-medium")
 BEGIN = datetime(2026, 11, 2, 7, 30, tzinfo=UTC)
+
+
+def plan_names() -> list[str]:
+    """Names of the demo's plan files."""
+    return [plan for _, _, _, joints in EQUIPMENT for _, _, _, plan in joints if plan is not None]
 
 
 def plan_document(name: str) -> Any:
@@ -35,7 +59,8 @@ def load(session: Session) -> bool:
         return False
     start = Ctx(session, BEGIN)
     password = HASHER.hash(DEMO_PASSWORD)
-    actors: dict[str, Actor] = {login: add_person(start, login, name, password, roles) for login, name, roles in PEOPLE}
+    actors = {login: add_person(start, login, name, password, roles) for login, name, roles in PEOPLE}
+    _registers(session, actors)
     planner = Ctx(session, BEGIN, actors["mira"])
     later = BEGIN + timedelta(days=3)
     for tag, name, area, joints in EQUIPMENT:
@@ -48,6 +73,22 @@ def load(session: Session) -> bool:
             made = create_plan(planner, joint, document["title"])
             save_draft(planner, made, 1, document)
             revision = release(planner, made, 2)
-            finish_run(session, revision.id, actors["tam"], actors["runa"], later)
-            later += timedelta(days=1)
+            if plan in FINISHED:
+                finish_run(session, revision.id, actors["tam"], actors["runa"], later)
+                later += timedelta(days=1)
     return True
+
+
+def _registers(session: Session, actors: dict[str, Actor]) -> None:
+    """Tools with calibrations, what is in store, and own entries of the tables."""
+    chief, planner = Ctx(session, BEGIN, actors["runa"]), Ctx(session, BEGIN, actors["mira"])
+    for serial, spec, months, note in TOOLS:
+        tool = add_tool(chief, serial, spec, note)
+        calibrated = BEGIN - timedelta(days=30 * (12 - months))
+        add_calibration(chief, tool, calibrated, calibrated + timedelta(days=365), f"C-{serial}-26")
+    for lubricant in IN_STORE:
+        set_in_store(planner, lubricant, True)
+    save_own_entry(planner, "lubricant", "vellmark-white", {
+        "name": "White paste, measured here", "mu_thread": [0.1, 0.115, 0.13], "mu_bearing": [0.1, 0.12, 0.14],
+        "source": "ten bolts on the works' own load cell"})
+    set_in_store(planner, "vellmark-white", True)

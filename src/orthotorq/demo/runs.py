@@ -9,28 +9,65 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
+from ..core.documents.result import ToolOut
 from ..core.documents.run import Instruction, RunState
 from ..services.context import Actor, Ctx
+from ..services.planning.queries import read_revision
 from ..services.running.chain import time_text
-from ..services.running.commands import append_events, start_run
+from ..services.running.commands import append_events
 from ..services.running.queries import read_run
+from ..services.running.start import Choices, start_run
 
 DEVICE = "tablet-2"
 
 
-def sensible_answer(step: Instruction, chance: Random) -> dict[str, Any]:
-    """What a fitter would answer: a few bolts move in the first check round; pulls carry readings."""
-    if step.kind == "reading":
-        return {"answer": "value", "value": "0.2 mm" if "mark" in step.text else f"{chance.uniform(3.15, 3.4):.2f} mm"}
-    if step.kind == "check":
-        return {"answer": "good"}
-    if step.kind != "pull":
-        return {"answer": "done"}
-    moved = not step.check_round or (step.round == 1 and chance.random() < 0.2)
+def _within(step: Instruction, chance: Random) -> str:
+    """A reading inside the limits of a step."""
+    words = (step.limit_text or "").replace("at least ", "").replace("at most ", "").split(", ")
+    figures = [w.split(" ", 1) for w in words if w]
+    unit = step.unit or "mm"
+    values = [float(f[0]) for f in figures]
+    if len(values) == 2:
+        middle, half = (values[0] + values[1]) / 2, (values[1] - values[0]) / 2
+        return f"{chance.uniform(middle - 0.6 * half, middle + 0.6 * half):.3g} {unit}"
+    high = "at most" in (step.limit_text or "")
+    return f"{values[0] * (chance.uniform(0.2, 0.7) if high else chance.uniform(1.01, 1.05)):.3g} {unit}"
+
+
+def _pull(step: Instruction, chance: Random) -> dict[str, Any]:
+    """A pull with readings: a few bolts move in the first round of a check, fewer in every further one."""
+    again = (step.round or 1) - 1 + (step.pull or 1) - 1
+    settles = step.check_round or (step.pass_name is not None and "104" in step.pass_name)
+    moved = not settles or chance.random() < (0.2 if step.check_round else 0.6) * 0.4**again
+    if step.check_round and again > 1:
+        moved = False
     torque = step.settings[0].bolt_torque_Nm * chance.gauss(1.0, 0.009) if step.settings else 0.0
-    angle = chance.uniform(6, 14) if step.check_round else chance.uniform(20, 55)
-    reading = {"torque": f"{torque:.0f} N·m", **({"angle": f"{angle:.0f} deg"} if moved else {})}
+    angle = chance.uniform(6, 14) if settles else chance.uniform(20, 55)
+    reading = {"torque": f"{torque:.3g} N·m", **({"angle": f"{angle:.0f} deg"} if moved else {})}
     return {"answer": "turned" if moved else "did_not_turn", "reading": reading}
+
+
+def sensible_answer(step: Instruction, chance: Random) -> dict[str, Any]:
+    """What a fitter would answer when all goes well."""
+    usual = step.buttons[0].answer
+    if step.kind == "reading":
+        return {"answer": "value", "value": _within(step, chance)}
+    if step.kind == "pull":
+        return _pull(step, chance)
+    if step.kind == "angle":
+        low, high = step.window_deg or [(step.turn_deg or 60) - 3, (step.turn_deg or 60) + 3]
+        return {"answer": "turned", "reading": {"angle": f"{chance.uniform(low + 1, high - 1):.0f} deg"}}
+    if step.kind == "gap":
+        rounds = step.round or 1
+        return {"answer": "value", "value": f"{max(3.8, 11.0 - 1.9 * rounds + chance.uniform(-0.12, 0.12)):.2f} mm"}
+    if step.kind == "jack":
+        return {"answer": "free" if (step.round or 1) >= 4 else "not_yet"}
+    return {"answer": usual}
+
+
+def tools_for(wanted: list[ToolOut]) -> tuple[tuple[str, str], ...]:
+    """The preferred tools of a plan by serial."""
+    return tuple((tool.id, tool.prefer[0]) for tool in wanted if tool.prefer)
 
 
 def finish_run(session: Session, revision: uuid.UUID, fitter: Actor, supervisor: Actor, begin: datetime,
@@ -39,22 +76,25 @@ def finish_run(session: Session, revision: uuid.UUID, fitter: Actor, supervisor:
     chance = Random(str(begin))
     now = begin
     sent = 0
-    run = start_run(Ctx(session, now, fitter), revision, DEVICE)
+    tools = tools_for(read_revision(Ctx(session, now, fitter), revision).result.tools)
+    run = start_run(Ctx(session, now, fitter), revision, Choices(DEVICE, tools=tools))
 
     def send(actor: Actor, device: str, number: int, step: str, kind: str, payload: dict[str, Any]) -> RunState:
         ctx = Ctx(session, now, actor)
         event = {"id": str(ctx.new_id()), "run": str(run), "step": step, "kind": kind, "payload": payload, "device": device,
                  "device_sequence": number, "device_time": time_text(now), "lease": 1, "last_seen": 0}
-        answers, state = append_events(ctx, run, [event])
+        answers, state = append_events(ctx, run, [event], time_text(now))
         if answers[0].verdict != "accepted":
             raise RuntimeError(f"demo run: {answers[0].text}")
         return state
 
     state = read_run(Ctx(session, now, fitter), run).state
-    while state.instruction is not None:
+    while (step := state.instruction) is not None:
         now += timedelta(seconds=chance.uniform(14, 40))
+        if step.ready_at is not None and step.ready_at > now.timestamp():
+            now = datetime.fromtimestamp(step.ready_at, now.tzinfo) + timedelta(seconds=20)
         sent += 1
-        state = send(fitter, DEVICE, sent, state.instruction.step, "answer", answer(state.instruction, chance))
+        state = send(fitter, DEVICE, sent, step.step, "answer", answer(step, chance))
     now += timedelta(minutes=2)
     send(fitter, DEVICE, sent + 1, "-", "sign_off", {"role": "fitter"})
     now += timedelta(hours=1)

@@ -4,7 +4,18 @@ from __future__ import annotations
 import uuid
 from datetime import datetime
 
-from sqlalchemy import ARRAY, CheckConstraint, DateTime, ForeignKey, Index, MetaData, String, Text, UniqueConstraint
+from sqlalchemy import (
+    ARRAY,
+    CheckConstraint,
+    DateTime,
+    ForeignKey,
+    Index,
+    LargeBinary,
+    MetaData,
+    String,
+    Text,
+    UniqueConstraint,
+)
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 NAMING = {"ix": "ix_%(column_0_label)s", "uq": "uq_%(table_name)s_%(column_0_name)s",
@@ -146,6 +157,7 @@ class Event(Base):
     last_seen: Mapped[int]
     person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     received_at: Mapped[datetime] = mapped_column(UTC)
+    happened_at: Mapped[datetime | None] = mapped_column(UTC)
     canonical: Mapped[str] = mapped_column(Text)
     previous_hash: Mapped[str] = mapped_column(String(64))
     hash: Mapped[str] = mapped_column(String(64))
@@ -181,3 +193,81 @@ class Reading(Base):
     typed: Mapped[str] = mapped_column(String(80))
     at: Mapped[datetime] = mapped_column(UTC)
     __table_args__ = (Index("ix_reading_quantity_at", "quantity", "at"),)
+
+
+class Tool(Base):
+    """A registered tool by serial; `spec` has the form of a plan's tool."""
+
+    __tablename__ = "tool"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    serial: Mapped[str] = mapped_column(String(60), unique=True)
+    spec: Mapped[str] = mapped_column(Text)
+    blocked: Mapped[bool] = mapped_column(default=False)
+    note: Mapped[str] = mapped_column(String(300), default="")
+    calibrations: Mapped[list[Calibration]] = relationship(back_populates="tool", order_by="Calibration.at")
+
+
+class Calibration(Base):
+    """A calibration or comparison of a tool; never edited."""
+
+    __tablename__ = "calibration"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    tool_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("tool.id"), index=True)
+    at: Mapped[datetime] = mapped_column(UTC)
+    until: Mapped[datetime] = mapped_column(UTC)
+    certificate: Mapped[str] = mapped_column(String(80))
+    passed: Mapped[bool]
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    tool: Mapped[Tool] = relationship(back_populates="calibrations")
+
+
+class OwnEntry(Base):
+    """An entry of the users' own tables, kept apart from the shipped ones; `body` has the form of a plan's definition."""
+
+    __tablename__ = "own_entry"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    key: Mapped[str] = mapped_column(String(120))
+    body: Mapped[str] = mapped_column(Text)
+    active: Mapped[bool] = mapped_column(default=True)
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+    __table_args__ = (UniqueConstraint("kind", "key"),
+                      CheckConstraint("kind in ('lubricant', 'grade', 'material', 'method')", name="kind"))
+
+
+class Stock(Base):
+    """A lubricant that is in store."""
+
+    __tablename__ = "stock"
+    lubricant: Mapped[str] = mapped_column(String(40), primary_key=True)
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+
+
+class Photo(Base):
+    """A photo of a run, re-encoded; never edited."""
+
+    __tablename__ = "photo"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), index=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+    digest: Mapped[str] = mapped_column(String(64))
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+
+
+class Job(Base):
+    """Long work with its progress; the queue only knows its id."""
+
+    __tablename__ = "job"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    status: Mapped[str] = mapped_column(String(12))
+    done: Mapped[int] = mapped_column(default=0)
+    total: Mapped[int] = mapped_column(default=0)
+    answer: Mapped[str] = mapped_column(Text, default="{}")
+    payload: Mapped[bytes | None] = mapped_column(LargeBinary)
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+    __table_args__ = (CheckConstraint("status in ('waiting', 'working', 'done', 'failed', 'cancelled')", name="status"),)

@@ -10,6 +10,7 @@ from pydantic import (
     BaseModel,
     ConfigDict,
     Discriminator,
+    Field,
     GetCoreSchemaHandler,
     GetJsonSchemaHandler,
     ValidationError,
@@ -19,7 +20,7 @@ from pydantic_core import CoreSchema, core_schema
 from ..errors import Impossible, OrthotorqError, UnknownName
 from ..messages import Message, render
 from ..tables.lubricants import Band
-from ..units import EXAMPLES, Quantity, parse
+from ..units import EXAMPLES, Quantity, find_unit, parse, read_number
 
 
 class Model(BaseModel):
@@ -92,12 +93,45 @@ TorqueOrZero = Annotated[QuantityText, QuantityRule("torque", 0, 1e9, "0 to 1 00
 Force = Annotated[QuantityText, QuantityRule("force", 0, 1e8, "more than 0 and at most 100 MN")]
 Length = Annotated[QuantityText, QuantityRule("length", 0, 1e5, "more than 0 and at most 100 m")]
 Position = Annotated[QuantityText, QuantityRule("length", -1e5, 1e5, "-100 m to 100 m", True)]
-Reading = Annotated[QuantityText, QuantityRule("length", -1e5, 1e5, "-100 m to 100 m", True)]
 Stress = Annotated[QuantityText, QuantityRule("stress", 0, 1e4, "more than 0 and at most 10 000 MPa")]
+Duration = Annotated[QuantityText, QuantityRule("time", 0, 3.2e7, "more than 0 and at most 370 days")]
 TURN = 6.283185307179587
 Direction = Annotated[QuantityText, QuantityRule("angle", -TURN, TURN, "-360° to 360°", True)]
 Turn = Annotated[QuantityText, QuantityRule("angle", 0, 10 * TURN, "more than 0 and at most 10 turns")]
 ConeAngle = Annotated[QuantityText, QuantityRule("angle", TURN / 36 - 1e-9, TURN / 4 + 1e-9, "10° to 90°", True)]
+
+
+@dataclass(frozen=True)
+class OneOfKinds:
+    """Pydantic annotation: text of any of several kinds of quantity; which one is told by its unit."""
+
+    kinds: tuple[str, ...]
+    negative: bool = False
+    most: float = 1e9
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        return core_schema.no_info_after_validator_function(
+            self._read, core_schema.str_schema(strict=True, max_length=80),
+            serialization=core_schema.plain_serializer_function_ser_schema(str))
+
+    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        return {"type": "string", "title": " or ".join(self.kinds), "examples": [EXAMPLES[k] for k in self.kinds],
+                "description": "a figure with its unit, as typed"}
+
+    def _read(self, text: str) -> QuantityText:
+        unit = find_unit(read_number(text)[2]) if text.strip() else None
+        kind = unit[0] if unit and unit[0] in self.kinds else self.kinds[0]
+        quantity = parse(text, kind)
+        if abs(quantity.base) > self.most or (quantity.base < 0 and not self.negative):
+            words = "a figure that can be" if self.negative else f"0 to {self.most:g} in base units"
+            raise Impossible(Message.OUT_OF_RANGE, value=f"“{text.strip()}”", range=words)
+        out = QuantityText(text)
+        out.quantity = quantity
+        return out
+
+
+Reading = Annotated[QuantityText, OneOfKinds(("length", "angle", "torque", "force", "stress", "time"), True)]
+Amount = Annotated[QuantityText, OneOfKinds(("time", "length", "cycles"), most=1e13)]
 
 
 def _identifier(text: str) -> str:
@@ -109,6 +143,9 @@ def _identifier(text: str) -> str:
 
 
 Id = Annotated[str, AfterValidator(_identifier)]
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+Words = Annotated[str, Field(max_length=500)]
+Share = Annotated[float, Field(gt=0, le=1)]
 
 
 def _check_band(values: list[float], low: float, high: float, words: str) -> list[float]:

@@ -13,10 +13,14 @@ class Out(BaseModel):
 
 
 class PlacePoint(Out):
-    """A bolt's place, `group.number`, with its centre in mm (x right, y up) and its angle in degrees cw from the top."""
+    """A bolt's place, `group.number`, with its centre in mm (x right, y up) and its angle in degrees cw from the top.
+
+    `label` is what is painted on the part: the place number, or the number in tightening order.
+    """
 
     id: str
     number: int
+    label: str
     x_mm: float
     y_mm: float
     angle_deg: float
@@ -30,6 +34,8 @@ class ThreadOut(Out):
     pitch_mm: float
     stress_area_mm2: float
     across_flats_mm: float | None
+    head_mm: float
+    head: str
     effective_diameter_mm: float
 
 
@@ -57,13 +63,54 @@ class FrictionOut(Out):
 
 
 class PreloadOut(Out):
-    """Preload of one bolt at the settable torque, N."""
+    """Preload of one bolt at the settable torque [N]. Beyond yield no load is known: the figures stop at the yield load."""
 
     typical_N: float
     low_N: float
     high_N: float
     low_rss_N: float
     high_rss_N: float
+    beyond_yield: bool = False
+
+
+class LossOut(Out):
+    """What settling takes from one bolt: embedding of all faces [mm] and its load [N], creep of the gasket as a share."""
+
+    embedding_N: float | None
+    embedding_mm: float | None
+    creep_share: float
+
+
+class StiffnessOut(Out):
+    """Resiliences [mm/N], load per degree [N], elongation at the typical preload [mm], grip [mm]."""
+
+    fastener_mm_per_N: float
+    parts_mm_per_N: float
+    gain_N_per_deg: float
+    elongation_mm: float
+    grip_mm: float
+
+
+class TeethOut(Out):
+    """Engaged thread: turns, length engaged and needed so that the bolt breaks first [mm], load carried [N], weaker thread."""
+
+    turns: float
+    engaged_mm: float
+    required_mm: float
+    carries_N: float
+    weaker: str
+
+
+class SourceOut(Out):
+    """One source and what became of it."""
+
+    id: str
+    by: str
+    reference: str
+    says: str
+    torque_Nm: float | None
+    verdict: Literal["taken", "valid", "struck", "bound", "silent"]
+    why: str
 
 
 class SplitOut(Out):
@@ -100,7 +147,9 @@ class TargetOut(Out):
     kind: str
     torque_Nm: float
     set_torque_Nm: float
+    angle_deg: float | None
     calculated: bool
+    source: str | None
     why: str
 
 
@@ -109,16 +158,24 @@ class GroupOut(Out):
 
     id: str
     name: str
+    layout: Literal["circle", "row", "grid", "points"]
     places: list[PlacePoint]
-    layout_diameter_mm: float
+    span_mm: float
     thread: ThreadOut
     strength: StrengthOut
     friction: FrictionOut
-    target: TargetOut
-    preload: PreloadOut
+    target: TargetOut | None
+    preload: PreloadOut | None
+    share_of_yield: float | None
+    losses: LossOut
+    stiffness: StiffnessOut | None
+    teeth: TeethOut | None
     split: SplitOut | None
     limits: list[LimitOut]
-    window: WindowOut
+    window: WindowOut | None
+    sources: list[SourceOut]
+    history: Literal["known", "unknown"]
+    note: str
 
 
 class ScaleOut(Out):
@@ -148,53 +205,86 @@ class SettingOut(Out):
     scale: ScaleOut | None
 
 
+PassKind = Literal["hand", "snug", "feel", "torque", "angle", "back_off", "gap_round", "wait", "loosen", "jack"]
+
+
 class PassOut(Out):
-    """One pass over one group: the order, and the settings per chain."""
+    """One pass over one group: the order, the rule of its rounds, and the settings per chain.
+
+    A pass by angle has `turn_deg` and its window, an even draw its gap limits [mm] and torque cap, a wait its seconds.
+    """
 
     id: str
     name: str
     group: str
-    do: Literal["hand", "torque"]
-    percent: float | None
-    check: bool
-    order_kind: str
+    do: PassKind
+    note: str = ""
+    percent: float | None = None
+    check: bool = False
+    order_kind: str = "circle"
     order: list[list[str]]
-    rounds_max: int
-    until: Literal["once", "none_moves"]
-    moved_above_deg: float | None
-    torque_Nm: float | None
-    settings: list[SettingOut]
+    rounds_max: int = 1
+    until: Literal["once", "none_moves", "gap", "free"] = "once"
+    moved_above_deg: float | None = None
+    repeat_still: int | None = None
+    repeat_max: int | None = None
+    before_each: str | None = None
+    slacken_first: bool = False
+    turn_deg: float | None = None
+    window_deg: list[float] | None = None
+    read_by: str | None = None
+    max_spread_mm: float | None = None
+    stop_at_mm: float | None = None
+    wait_s: float | None = None
+    torque_Nm: float | None = None
+    settings: list[SettingOut] = []
 
 
 class ItemOut(Out):
-    """A thing to tick, a check to answer or a reading to take."""
+    """A thing to tick, a check to answer or a reading to take; with `places`, once at each of them. Limits in base units."""
 
     id: str
     text: str
-    answer: Literal["done", "good", "length"]
-    min_mm: float | None = None
-    max_mm: float | None = None
+    answer: Literal["done", "good", "value", "wait", "moved"]
+    quantity: str | None = None
+    min: float | None = None
+    max: float | None = None
     limit_text: str | None = None
     unit: str | None = None
+    gauge: str | None = None
+    places: list[str] = []
+    on_fail: list[str] = []
+    wait_s: float | None = None
 
 
 class StageOut(Out):
-    """One stage in work order."""
+    """One stage in the order of the document; `after` names, by occasion, what it comes after."""
 
     id: str
     kind: str
     title: str
+    note: str = ""
     occasions: list[str]
+    variants: list[str] = []
+    after: dict[str, list[str]] = {}
     across: Literal["once", "position_by_position", "all_positions_first"]
     condition: list[str]
     cautions: list[str]
-    impact: str | None
+    impact: str | None = None
+    watch_for: str | None = None
+    groups: list[str] = []
     items: list[ItemOut]
     passes: list[PassOut]
+    sets_in_s: float | None = None
+    sets_before: list[str] = []
+    redo: str | None = None
+    fit: str | None = None
+    temporary: bool = False
+    seconds: float = 0.0
 
 
 class FindingOut(Out):
-    """A finding as a sentence, with its remedy and the field it hangs on."""
+    """A finding as a sentence, with its remedy and the field it hangs on; `waived` is the planner's reason."""
 
     code: str
     severity: Literal["stop", "caution", "note"]
@@ -203,6 +293,7 @@ class FindingOut(Out):
     where: str
     text: str
     remedy: str
+    waived: str | None = None
 
 
 class PositionOut(Out):
@@ -210,6 +301,46 @@ class PositionOut(Out):
 
     id: str
     name: str
+
+
+class VariantOut(Out):
+    """A variant to be chosen at the start of a run."""
+
+    id: str
+    name: str
+    choice: str
+
+
+class KitLine(Out):
+    """Something to bring, and what for."""
+
+    kind: Literal["tool", "socket", "wrench", "multiplier", "adapter", "compound", "gauge", "sundry", "part", "consumable"]
+    text: str
+    count: int
+    for_: str
+
+
+class ToolOut(Out):
+    """What the plan asks of a wrench, for choosing one by serial at the start of a run."""
+
+    id: str
+    kind: str
+    name: str
+    low_Nm: float
+    high_Nm: float
+    prefer: list[str]
+    groups: list[str]
+
+
+class RecheckOut(Out):
+    """When to come back: readings of a meter in its unit, rising, then every so much."""
+
+    id: str
+    meter: str
+    at: list[float]
+    every: float | None
+    occasion: str
+    reason: str
 
 
 class Result(Out):
@@ -222,8 +353,17 @@ class Result(Out):
     core: str
     title: str
     joint_kind: str
+    note: str = ""
+    links_before: list[str] = []
+    links_after: list[str] = []
+    variants: list[VariantOut] = []
     positions: list[PositionOut]
     groups: list[GroupOut]
+    tools: list[ToolOut] = []
     stages: list[StageOut]
+    kit: list[KitLine] = []
+    rechecks: list[RecheckOut] = []
+    minutes: float = 0.0
     findings: list[FindingOut]
     calculated: bool
+    steps: list[str] | None = None

@@ -8,8 +8,12 @@ from pydantic import Field
 from .base import Model
 from .result import Out, SettingOut
 
-EventKind = Literal["answer", "problem", "note", "suggest", "correct", "accept", "sign_off", "abandon"]
-Answer = Literal["done", "good", "not_good", "turned", "did_not_turn", "not_sure", "value"]
+EventKind = Literal["answer", "problem", "note", "suggest", "photo", "correct", "redo", "accept", "settle", "sign_off",
+                    "abandon"]
+Answer = Literal["done", "good", "not_good", "turned", "did_not_turn", "not_sure", "value", "refuses", "turns_on", "stopped_early",
+                 "cap", "free", "not_yet", "moved", "still", "repair", "replace", "accept", "skip"]
+StepKind = Literal["condition", "item", "check", "reading", "wait", "watch", "decision", "hand", "snug", "feel", "pull", "angle",
+                   "back_off", "gap", "loosen", "jack"]
 
 
 class EventIn(Model):
@@ -35,20 +39,43 @@ class Button(Out):
     key: str
 
 
+class Ahead(Out):
+    """A later step of the same round, for walking on without network: everything else is as in the instruction."""
+
+    step: str
+    places: list[str]
+    label: str
+
+
+class Clock(Out):
+    """A compound that is setting: torque on these stages must be done by then (seconds since 1970)."""
+
+    what: str
+    deadline: float
+    stages: list[str]
+    set: bool
+
+
 class Instruction(Out):
     """The one thing to do next."""
 
     step: str
-    kind: Literal["condition", "item", "check", "reading", "hand", "pull"]
+    kind: StepKind
     position: str | None
     stage: str
+    stage_id: str
     pass_name: str | None
+    do: str | None
     round: int | None
+    pull: int | None
     attempt: int
     label: str
     places: list[str]
     text: str
     hint: str
+    before_each: str | None
+    watch_for: str | None
+    note: str
     settings: list[SettingOut]
     buttons: list[Button]
     cautions: list[str]
@@ -58,16 +85,28 @@ class Instruction(Out):
     upcoming: list[str]
     limit_text: str | None
     unit: str | None
+    quantity: str | None
+    gauge: str | None
+    turn_deg: float | None
+    window_deg: list[float] | None
+    read_by: str | None
+    ready_at: float | None
+    deadline: float | None
     check_round: bool
     changed_setting: bool
+    can_skip: bool
+    can_redo: bool
+    wrong: list[Button]
+    ahead: list[Ahead]
 
 
 class BoltState(Out):
     """How one bolt stands at one position: `percent` of the chosen torque it last got."""
 
     place: str
-    state: Literal["untouched", "hand", "part", "full", "checked", "moved", "deviating"]
+    state: Literal["untouched", "hand", "part", "full", "checked", "moved", "deviating", "loose"]
     percent: float
+    gap_mm: float | None = None
 
 
 class TapeBand(Out):
@@ -84,12 +123,13 @@ class TapeBand(Out):
 
 
 class Deviation(Out):
-    """Something that is not as planned, and who accepted it."""
+    """Something that is not as planned, what to do about it, and who accepted it."""
 
     id: str
     step: str
     code: str
     text: str
+    advice: str = ""
     accepted_by: str | None
     reason: str | None
 
@@ -113,10 +153,30 @@ class LastAnswer(Out):
     text: str
 
 
+class Conflict(Out):
+    """An event that was kept but moves no state, and what a supervisor made of it."""
+
+    event: str
+    step: str
+    kind: str
+    text: str
+    person: str
+    settled: str | None
+    reason: str | None
+
+
 class RunState(Out):
     """All a screen needs to know about a run; the same events always give the same state."""
 
     status: Literal["running", "finished", "signed", "closed", "abandoned"]
+    occasion: str
+    variants: list[str]
+    history: Literal["known", "unknown"]
+    provisional: bool
+    waiting: list[Instruction]
+    clocks: list[Clock]
+    fitted: list[str]
+    conflicts: list[Conflict]
     sequence: int
     instruction: Instruction | None
     position: str | None
@@ -139,7 +199,9 @@ class Cell(Out):
     at: str
     torque: str | None
     angle: str | None
+    value: str | None
     attempt: int
+    pulls: int
     corrected: bool
 
 
@@ -149,6 +211,9 @@ class Column(Out):
     id: str
     title: str
     setting: str | None
+    do: str
+    check: bool
+    percent: float | None
 
 
 class PlaceRow(Out):
@@ -188,12 +253,30 @@ class RecordNote(Out):
     text: str
     person: str
     at: str
+    photo: str | None = None
+
+
+class ToolUsed(Out):
+    """A tool bound at the start, by serial, with its calibration as it stood then."""
+
+    tool: str
+    serial: str
+    name: str
+    calibrated_until: str | None
+    expired: bool
+    pulls: int
 
 
 class Record(Out):
     """What was done, in full."""
 
     status: str
+    occasion: str
+    variants: list[str]
+    history: str
+    provisional: bool
+    tools: list[ToolUsed]
+    conflicts: list[Conflict]
     tables: list[GroupTable]
     lines: list[RecordLine]
     notes: list[RecordNote]

@@ -47,3 +47,14 @@ def required_engagement(load: float, shear: float, area_per_length: float) -> fl
     7.84
     """
     return load / (shear * area_per_length)
+
+
+@formula(r"F = \tau\,A", ("F", "force", "load the thread carries"), "shear over the engaged length",
+         shear=(r"\tau", "stress", "shear strength"), area=("A", "area", "shear area"))
+def stripping_load(shear: float, area: float) -> float:
+    """Load [N] at which a thread of a shear area [mm²] strips at a shear strength [MPa].
+
+    >>> round(stripping_load(150.0, 703.7))
+    105555
+    """
+    return shear * area

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ..errors import Impossible, in_range
 from ..messages import Message
-from .formula import formula
+from .formula import Formula, Step, Symbol, formula
 
 STEEL = 205_000.0
 _GRIP = ("l_K", "length", "clamped length")
@@ -94,6 +94,31 @@ def parts_resilience(layers: tuple[Layer, ...], face_diameter: float, hole: floa
                           tapped) / layer.modulus
         at += layer.thickness
     return total
+
+
+_PARTS = Formula(
+    "parts_resilience", r"\delta_p = \sum_i \frac{1}{E_i}\int_{z_{i-1}}^{z_i}\frac{4\,dz}{\pi\,(D(z)^2 - d_h^2)},\quad "
+    r"D(z) = \min(d_w + 2 z \tan\varphi,\ D_A)",
+    Symbol(r"\delta_p", "resilience", "resilience of the parts"), {},
+    "VDI 2230-1, section 5.1.2: deformation cone and sleeve", "the load spreads in a cone; layers count where they lie")
+
+
+def explain_parts(layers: tuple[Layer, ...], face_diameter: float, hole: float, outer_diameter: float, slope: float,
+                  tapped: bool) -> Step:
+    """parts_resilience with its numbers kept for the working; lengths [mm].
+
+    >>> step = explain_parts((Layer(50.0, 205000.0),), 22.49, 17.5, 60.0, 0.51552, False)
+    >>> f"{step.value:.4e}", len(step.inputs)
+    ('4.5489e-07', 6)
+    """
+    value = parts_resilience(layers, face_diameter, hole, outer_diameter, slope, tapped)
+    inputs = [(Symbol("d_w", "length", "outer diameter of the bearing face"), face_diameter),
+              (Symbol("d_h", "length", "hole diameter"), hole), (Symbol("D_A", "length", "outside diameter"), outer_diameter),
+              (Symbol(r"\tan\varphi", "-", "slope of the cone"), slope)]
+    for i, layer in enumerate(layers, 1):
+        inputs += [(Symbol(f"l_{{{i}}}", "length", f"thickness of layer {i}"), layer.thickness),
+                   (Symbol(f"E_{{{i}}}", "stress", f"modulus of layer {i}"), layer.modulus)]
+    return Step(_PARTS, tuple(inputs), value)
 
 
 def _between(start: float, end: float, grip: float, meets: float, face: float, hole: float, outer: float, slope: float,

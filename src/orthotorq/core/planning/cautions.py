@@ -14,6 +14,9 @@ CAUTIONS: dict[str, str] = {
     "compound_sheet": "Read the compound's data sheet; gloves, no skin contact.",
     "hot_work": "Heat or cutting needs a permit and may spoil the temper of bolts.",
     "overhead": "Overhead work: stand firmly, secure the tool, nobody below.",
+    "stay_out_of_line": "Stay out of line with the joint while it is cracked; nuts stay on until it is seen to be empty.",
+    "heavy_lift": "Heavy part: lifting gear in test, eyes where the maker says, nobody under it.",
+    "two_persons": "Two persons: agree on signs before you begin.",
     "road_vehicle": "On public roads the vehicle maker's figures and local law come first.",
 }
 ALWAYS = ("Planning aid. The equipment maker's instructions, the code in force and a qualified person come first; pressure "

@@ -1,10 +1,13 @@
 """The door of running: a stored result and its events give the state of a run; nothing else is looked at.
 
-`state_of` walks the plan in work order and stops at the first step without an answer; that step is the instruction.
+`state_of` walks the plan in work order and stops at the steps without an answer; the one that is offered is the instruction.
 """
-from .fold import Fact, fold
-from .judge import Judgement, judge
+from .fold import Fact, Log, fold
+from .judge import Judgement, judge, judge_in
+from .program import expand
 from .record import record_of
-from .state import state_of
+from .setup import Setup, choices_errors, setup_of
+from .state import state_from, state_of
 
-__all__ = ["Fact", "Judgement", "fold", "judge", "record_of", "state_of"]
+__all__ = ["Fact", "Judgement", "Log", "Setup", "choices_errors", "expand", "fold", "judge", "judge_in", "record_of", "setup_of",
+           "state_from", "state_of"]

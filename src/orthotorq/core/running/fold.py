@@ -5,10 +5,15 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Any
 
+from .setup import Setup, setup_of
+
 
 @dataclass(frozen=True, slots=True)
 class Fact:
-    """One event of the log as the core sees it; `accepted` is false for conflicts, which move no state."""
+    """One event of the log as the core sees it; `accepted` is false for conflicts, which move no state.
+
+    `at` is when it happened, as text for people; `happened` the same in seconds since 1970, for clocks and waits.
+    """
 
     sequence: int
     id: str
@@ -19,6 +24,7 @@ class Fact:
     at: str
     hash: str = ""
     accepted: bool = True
+    happened: float = 0.0
 
 
 @dataclass(slots=True)
@@ -29,6 +35,11 @@ class Given:
     answer: dict[str, Any] | None
     corrected: bool = False
 
+    @property
+    def word(self) -> str:
+        """The answer's own word, empty when it was voided."""
+        return str((self.answer or {}).get("answer", ""))
+
 
 @dataclass(slots=True)
 class Log:
@@ -38,38 +49,71 @@ class Log:
     by_event: dict[str, Given] = field(default_factory=dict)
     order: list[Given] = field(default_factory=list)
     others: list[Fact] = field(default_factory=list)
+    redos: dict[str, list[Fact]] = field(default_factory=dict)
     accepted: dict[str, Fact] = field(default_factory=dict)
+    settled: dict[str, Fact] = field(default_factory=dict)
+    conflicts: list[Fact] = field(default_factory=list)
     sign_offs: list[Fact] = field(default_factory=list)
     abandoned: Fact | None = None
     start: Fact | None = None
+    setup: Setup = field(default_factory=Setup)
     sequence: int = 0
+
+    def add(self, fact: Fact) -> None:
+        """Fold one more event in; the fold of a prefix goes on from where it was."""
+        self.sequence = fact.sequence
+        if not fact.accepted:
+            # only what says something of the bolts has to be settled by somebody
+            if fact.kind in ("answer", "correct", "redo", "problem"):
+                self.conflicts.append(fact)
+        elif fact.kind == "answer":
+            self._answer(fact)
+        elif fact.kind == "correct":
+            self._correct(fact)
+        elif fact.kind == "redo":
+            self.redos.setdefault(fact.step, []).append(fact)
+            self.others.append(fact)
+        elif fact.kind == "accept":
+            self.accepted[str(fact.payload.get("deviation"))] = fact
+        elif fact.kind == "settle":
+            self._settle(fact)
+        elif fact.kind == "sign_off":
+            self.sign_offs.append(fact)
+        elif fact.kind == "abandon":
+            self.abandoned = fact
+        elif fact.kind == "start":
+            self.start, self.setup = fact, setup_of(fact.payload)
+        else:
+            self.others.append(fact)
+
+    def _answer(self, fact: Fact) -> None:
+        given = Given(fact, fact.payload)
+        self.answers[fact.step] = self.by_event[fact.id] = given
+        self.order.append(given)
+
+    def _correct(self, fact: Fact) -> None:
+        voided = self.by_event.get(str(fact.payload.get("voids")))
+        if voided is not None:
+            voided.answer, voided.corrected = fact.payload.get("answer"), True
+            self.by_event[fact.id] = voided
+        self.others.append(fact)
+
+    def _settle(self, fact: Fact) -> None:
+        """A supervisor's word on a conflict: the answer kept there is taken, or it stays aside."""
+        event = str(fact.payload.get("event"))
+        self.settled[event] = fact
+        kept = next((c for c in self.conflicts if c.id == event), None)
+        if fact.payload.get("take") and kept is not None and kept.kind == "answer":
+            given = self.answers.get(kept.step)
+            if given is None:
+                self._answer(kept)
+            else:
+                given.answer, given.corrected = kept.payload, True
 
 
 def fold(facts: Iterable[Fact]) -> Log:
-    """Fold accepted events in sequence order."""
+    """Fold events in sequence order."""
     log = Log()
     for fact in facts:
-        log.sequence = fact.sequence
-        if not fact.accepted:
-            continue
-        if fact.kind == "answer":
-            given = Given(fact, fact.payload)
-            log.answers[fact.step] = log.by_event[fact.id] = given
-            log.order.append(given)
-        elif fact.kind == "correct":
-            voided = log.by_event.get(str(fact.payload.get("voids")))
-            if voided is not None:
-                voided.answer, voided.corrected = fact.payload.get("answer"), True
-                log.by_event[fact.id] = voided
-            log.others.append(fact)
-        elif fact.kind == "accept":
-            log.accepted[str(fact.payload.get("deviation"))] = fact
-        elif fact.kind == "sign_off":
-            log.sign_offs.append(fact)
-        elif fact.kind == "abandon":
-            log.abandoned = fact
-        elif fact.kind == "start":
-            log.start = fact
-        else:
-            log.others.append(fact)
+        log.add(fact)
     return log

@@ -1,4 +1,4 @@
-"""The work order of a run: stages over positions, each a sequence of segments. Rounds are not enumerated beforehand."""
+"""The work order of a run: units (a stage at a position) in order, each a sequence of segments. Rounds are not enumerated."""
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -6,16 +6,32 @@ from dataclasses import dataclass
 from itertools import groupby
 
 from ..documents.result import ItemOut, PassOut, Result, StageOut
+from .setup import Setup
+
+
+@dataclass(frozen=True, slots=True)
+class Unit:
+    """A stage at a position; `cycle` counts redos."""
+
+    stage: StageOut
+    position: str | None
+    cycle: int = 1
+
+    @property
+    def key(self) -> tuple[str, str | None]:
+        """Stage and position."""
+        return self.stage.id, self.position
 
 
 @dataclass(frozen=True, slots=True)
 class Segment:
-    """A piece of work at one stage and position: its condition, one item, or one pass."""
+    """A piece of work of a unit: its condition, one item (at one place, or at none), or one pass."""
 
     stage: StageOut
     position: str | None
     item: ItemOut | None = None
     one: PassOut | None = None
+    place: str | None = None
 
     def base(self) -> str:
         """`position/stage/pass` of the step ids in this segment."""
@@ -23,40 +39,92 @@ class Segment:
         return f"{self.position or '-'}/{self.stage.id}/{part}"
 
 
-def step_id(base: str, round_: int | None, place: str | None, attempt: int) -> str:
-    """`position/stage/pass/rROUND/place`, with `/aATTEMPT` after a redo and `-` where there is none.
+def step_id(base: str, round_: int | None, place: str | None, attempt: int, pull: int | None = None) -> str:
+    """`position/stage/pass/rROUND/place`, with `/kPULL` and `/aATTEMPT` after a redo; `-` where there is none.
 
     >>> step_id("L/full/again", 1, "inner.3", 1), step_id("-/chock/stand", None, None, 2)
     ('L/full/again/r1/inner.3', '-/chock/stand/-/-/a2')
+    >>> step_id("-/row/full", 1, "m30.2", 2, 3)
+    '-/row/full/r1/m30.2/k3/a2'
     """
     text = f"{base}/{f'r{round_}' if round_ else '-'}/{place or '-'}"
+    text = text if pull is None else f"{text}/k{pull}"
     return text if attempt == 1 else f"{text}/a{attempt}"
 
 
-def _at_position(stage: StageOut, position: str | None) -> Iterator[Segment]:
+def segments_of(unit: Unit) -> Iterator[Segment]:
+    """The pieces of a unit in order: condition first, items, passes."""
+    stage, position = unit.stage, unit.position
     if stage.condition:
         yield Segment(stage, position)
     for item in stage.items:
-        yield Segment(stage, position, item=item)
+        places: list[str | None] = [*item.places] or [None]
+        for place in places:
+            yield Segment(stage, position, item=item, place=place)
     for one in stage.passes:
         yield Segment(stage, position, one=one)
 
 
-def segments(result: Result, occasion: str = "install") -> list[Segment]:
-    """Every segment in work order.
+def sorted_stages(result: Result, setup: Setup) -> list[StageOut]:
+    """The stages of a run so that each comes after what it waits for; otherwise in the order of the plan."""
+    left = [s for s in result.stages if setup.takes(s)]
+    names = {s.id for s in left}
+    out: list[StageOut] = []
+    done: set[str] = set()
+    while left:
+        ready = next((s for s in left if all(a in done or a not in names for a in s.after.get(setup.occasion, []))), left[0])
+        left.remove(ready)
+        done.add(ready.id)
+        out.append(ready)
+    return out
+
+
+def units_of(result: Result, setup: Setup) -> list[Unit]:
+    """Every unit in work order.
 
     Neighbouring stages that go position by position form a block that is done whole at one position before the next;
     a stage at all positions first is a block of its own; a stage done once has no position.
     """
     positions: list[str | None] = [p.id for p in result.positions] or [None]
-    stages = [s for s in result.stages if occasion in s.occasions]
-    out: list[Segment] = []
-    for across, block in groupby(stages, key=lambda s: s.across):
+    out: list[Unit] = []
+    for across, block in groupby(sorted_stages(result, setup), key=lambda s: s.across):
         members = list(block)
         if across == "once":
-            out += [seg for s in members for seg in _at_position(s, None)]
+            out += [Unit(s, None) for s in members]
         elif across == "all_positions_first":
-            out += [seg for s in members for p in positions for seg in _at_position(s, p)]
+            out += [Unit(s, p) for s in members for p in positions]
         else:
-            out += [seg for p in positions for s in members for seg in _at_position(s, p)]
+            out += [Unit(s, p) for p in positions for s in members]
     return out
+
+
+def waits_for(unit: Unit, units: list[Unit], setup: Setup) -> list[Unit]:
+    """The units a unit comes after: of the named stages, at the same position where both have one."""
+    named = set(unit.stage.after.get(setup.occasion, []))
+    return [u for u in units if u.stage.id in named
+            and (u.position is None or unit.position is None or u.position == unit.position
+                 or u.stage.across == "all_positions_first" == unit.stage.across)]
+
+
+def expand(result: Result, setup: Setup | None = None) -> list[str]:
+    """Step ids of every step that can be known beforehand: first rounds and first pulls, in work order."""
+    out: list[str] = []
+    for unit in units_of(result, setup or Setup(variants=_first_variants(result))):
+        for segment in segments_of(unit):
+            base = segment.base()
+            if segment.one is None:
+                out.append(step_id(base, None, segment.place, 1))
+            elif segment.one.do == "wait":
+                out.append(step_id(base, None, None, 1))
+            else:
+                pull = 1 if segment.one.repeat_still else None
+                out += [step_id(base, 1, None if m[0] == "-" else m[0], 1, pull) for m in segment.one.order]
+    return out
+
+
+def _first_variants(result: Result) -> tuple[str, ...]:
+    """The first variant of each choice."""
+    first: dict[str, str] = {}
+    for variant in result.variants:
+        first.setdefault(variant.choice, variant.id)
+    return tuple(first.values())

@@ -4,20 +4,56 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from ..documents.result import GroupOut, PassOut, Result
-from ..documents.run import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, RecordNote
+from ..documents.run import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, RecordNote, ToolUsed
 from .fold import Fact, Given, Log, fold
-from .instruct import label_of
-from .passes import settled
-from .program import Segment, segments, step_id
-from .state import all_deviations, answer_text, sign_offs_of, status_of, walk_run
+from .items import KINDS as ITEM_KINDS
+from .program import Segment, segments_of, step_id, units_of
+from .pulls import KINDS as PASS_KINDS
+from .state import all_deviations, answer_text, conflicts_of, sign_offs_of, status_of, walk_run
 
 
-def _cell(given: Given, attempt: int, check: bool) -> Cell:
+def _words_kind(one: PassOut, pull: int | None) -> str:
+    if one.do == "torque":
+        return "check_pull" if one.check or (pull or 1) > 1 else "pull"
+    return PASS_KINDS[one.do]
+
+
+def _tries(log: Log, base: str, round_: int | None, place: str | None, pull: int | None) -> list[Given]:
+    """Every answer a step ever had, in order of attempts."""
+    out: list[Given] = []
+    while (given := log.answers.get(step_id(base, round_, place, len(out) + 1, pull))) is not None:
+        out.append(given)
+    return out
+
+
+def _cell(log: Log, base: str, one: PassOut, round_: int, place: str) -> Cell | None:
+    """What happened to one bolt in one pass and round: its last answer, with attempts and pulls counted."""
+    pulls: list[list[Given]] = []
+    for pull in range(1, (one.repeat_max or 1) + 1):
+        tries = _tries(log, base, round_, place, pull if one.repeat_still else None)
+        if not tries:
+            break
+        pulls.append(tries)
+    if not pulls:
+        return None
+    given, number = pulls[-1][-1], len(pulls)
     answer = given.answer or {}
     reading = answer.get("reading") or {}
-    return Cell(answer=str(answer.get("answer")), text=answer_text(given.answer, check),
-                person=given.fact.person, at=given.fact.at, torque=reading.get("torque"), angle=reading.get("angle"),
-                attempt=attempt, corrected=given.corrected)
+    then = _tries_then(log, given)
+    text = answer_text(given.answer, _words_kind(one, number if one.repeat_still else None))
+    if then is not None:
+        text = f"{text}; {answer_text(then.answer)}"
+    return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
+                angle=reading.get("angle"), value=answer.get("value"), attempt=sum(len(p) for p in pulls) - number + 1,
+                pulls=number, corrected=any(g.corrected for p in pulls for g in p))
+
+
+def _tries_then(log: Log, given: Given) -> Given | None:
+    """What was done about a failed answer, the last word."""
+    found, attempt = None, 1
+    while (then := log.answers.get(f"{given.fact.step}/then" + (f"/a{attempt}" if attempt > 1 else ""))) is not None:
+        found, attempt = then, attempt + 1
+    return found
 
 
 def _rounds(log: Log, base: str, one: PassOut) -> int:
@@ -36,28 +72,47 @@ def _table(log: Log, group: GroupOut, position: str | None, parts: list[Segment]
         one = segment.one
         assert one is not None
         base = segment.base()
+        settings = log.setup.settings_of(segment.stage, one)
         for round_ in range(1, _rounds(log, base, one) + 1):
             title = one.name if round_ == 1 else f"{one.name}, round {round_}"
-            columns.append(Column(id=f"{base}/r{round_}", title=title,
-                                  setting=one.settings[0].text if one.settings else None))
-            for move in one.order:
-                given, attempt = settled(log, base, round_, move[0])
-                for place in move:
-                    cells[place].append(_cell(given, attempt, one.check) if given else None)
-    rows = [PlaceRow(place=p.id, label=label_of(p.id), cells=cells[p.id]) for p in group.places]
+            columns.append(Column(id=f"{base}/r{round_}", title=title, do=one.do, check=one.check, percent=one.percent,
+                                  setting=settings[0].text if settings else None))
+            found = {place: _cell(log, base, one, round_, move[0]) for move in one.order for place in move}
+            for place in cells:
+                cells[place].append(found.get(place))
+    rows = [PlaceRow(place=p.id, label=p.label, cells=cells[p.id]) for p in group.places]
     return GroupTable(group=group.id, name=group.name, position=position, columns=columns, rows=rows)
 
 
-def _lines(log: Log, parts: list[Segment]) -> list[RecordLine]:
+def _lines(log: Log, parts: list[Segment], labels: dict[str, str]) -> list[RecordLine]:
     out = []
     for segment in parts:
-        attempt = 1
-        while (given := log.answers.get(step_id(segment.base(), None, None, attempt))) is not None:
-            text = segment.item.text if segment.item else "Condition: " + ", ".join(segment.stage.condition)
-            out.append(RecordLine(stage=segment.stage.title, position=segment.position, text=text,
-                                  answer=answer_text(given.answer), person=given.fact.person,
-                                  at=given.fact.at))
-            attempt += 1
+        kind = "condition" if segment.item is None else ITEM_KINDS[segment.item.answer]
+        text = segment.item.text if segment.item else "Condition: " + ", ".join(segment.stage.condition)
+        if segment.place:
+            text = f"{text}, bolt {labels.get(segment.place, segment.place)}"
+        for given in _tries(log, segment.base(), None, segment.place, None):
+            answer, then = answer_text(given.answer, kind), _tries_then(log, given)
+            if then is not None:
+                answer = f"{answer}; {answer_text(then.answer)}"
+            out.append(RecordLine(stage=segment.stage.title, position=segment.position, text=text, answer=answer,
+                                  person=given.fact.person, at=given.fact.at))
+    return out
+
+
+def _pauses(log: Log, parts: list[Segment]) -> list[RecordLine]:
+    """Waits and jacking inside stages."""
+    out = []
+    for segment in parts:
+        one = segment.one
+        if one is None or one.do not in ("wait", "jack"):
+            continue
+        rounds: list[int | None] = [None] if one.do == "wait" else [*range(1, one.rounds_max + 1)]
+        for round_ in rounds:
+            for given in _tries(log, segment.base(), round_, None, None):
+                answer = answer_text(given.answer, PASS_KINDS[one.do])
+                out.append(RecordLine(stage=segment.stage.title, position=segment.position, text=one.name, answer=answer,
+                                      person=given.fact.person, at=given.fact.at))
     return out
 
 
@@ -69,24 +124,48 @@ def _notes(log: Log) -> list[RecordNote]:
             given = log.by_event.get(str(fact.payload.get("voids")))
             step = given.fact.step if given else "?"
             text = f"{step}: {answer_text(fact.payload.get('answer'))}"
-        out.append(RecordNote(kind=fact.kind, step=fact.step, text=text, person=fact.person, at=fact.at))
+        elif fact.kind == "redo":
+            text = f"{fact.payload.get('stage')} is done again: {fact.payload.get('reason')}"
+        photo = str(fact.payload["photo"]) if fact.kind == "photo" and "photo" in fact.payload else None
+        out.append(RecordNote(kind=fact.kind, step=fact.step, text=text, person=fact.person, at=fact.at, photo=photo))
     return out
 
 
-def record_of(result: Result, facts: Iterable[Fact]) -> Record:
+def _tools(log: Log, parts: list[Segment]) -> list[ToolUsed]:
+    """Bound tools with the pulls they made, counted against their calibration."""
+    stages: dict[str, str] = {}
+    for segment in parts:
+        settings = log.setup.settings_of(segment.stage, segment.one) if segment.one else []
+        if settings:
+            stages["/".join(segment.base().split("/")[1:3])] = settings[0].tool
+    counts = dict.fromkeys((t.name for t in log.setup.tools), 0)
+    for given in log.order:
+        tool = stages.get("/".join(given.fact.step.split("/")[1:3]))
+        if tool in counts and given.word in ("turned", "did_not_turn", "not_sure", "turns_on"):
+            counts[tool] += 1
+    return [ToolUsed(tool=t.tool, serial=t.serial, name=t.name, calibrated_until=t.until, expired=t.expired,
+                     pulls=counts[t.name]) for t in log.setup.tools]
+
+
+def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record:
     """The record of a run from its stored result and its events in sequence order."""
     listed = list(facts)
     log = fold(listed)
-    walk, pending = walk_run(result, log)
-    parts = segments(result)
+    walk, pending, _ = walk_run(result, log, now)
+    parts = [s for unit in units_of(result, log.setup) for s in segments_of(unit)]
+    labels = {p.id: p.label for g in result.groups for p in g.places}
     tables = []
-    positions: list[str | None] = [p.id for p in result.positions]
-    for position in positions or [None]:
+    passes = [s for s in parts if s.one is not None and s.one.group]
+    for position in dict.fromkeys(s.position for s in passes):
         for group in result.groups:
-            own = [s for s in parts if s.one is not None and s.one.group == group.id and s.position == position]
+            own = [s for s in passes if s.one is not None and s.one.group == group.id and s.position == position]
             if own:
                 tables.append(_table(log, group, position, own))
-    return Record(status=status_of(log, pending), tables=tables, lines=_lines(log, [s for s in parts if s.one is None]),
-                  notes=_notes(log), deviations=all_deviations(walk, log), sign_offs=sign_offs_of(log),
-                  started=listed[0].at if listed else None, ended=listed[-1].at if listed else None,
-                  people=sorted({f.person for f in listed}))
+    lines = _lines(log, [s for s in parts if s.one is None], labels) + _pauses(log, parts)
+    names = {v.id: v.name for v in result.variants}
+    return Record(
+        status=status_of(log, pending), occasion=log.setup.occasion, variants=[names.get(v, v) for v in log.setup.variants],
+        history=log.setup.history, provisional=walk.provisional, tools=_tools(log, parts), conflicts=conflicts_of(log),
+        tables=tables, lines=sorted(lines, key=lambda x: x.at), notes=_notes(log), deviations=all_deviations(walk, log),
+        sign_offs=sign_offs_of(log), started=listed[0].at if listed else None, ended=listed[-1].at if listed else None,
+        people=sorted({f.person for f in listed}))

@@ -1,21 +1,114 @@
-"""The state of a run: the walk through the work order up to the first step without an answer."""
+"""The state of a run: the walk through the work order up to the steps that are open."""
 from __future__ import annotations
 
 from collections.abc import Iterable
 from typing import Any
 
 from ..documents.result import Result
-from ..documents.run import Deviation, Instruction, LastAnswer, RunState, SignOff
+from ..documents.run import Conflict, Deviation, LastAnswer, RunState, SignOff
 from .fold import Fact, Given, Log, fold
-from .instruct import Pending, instruction_for, label_of
-from .passes import Walk, walk_item, walk_pass
-from .program import segments
-from .texts import ANSWERS, CHECK_ANSWERS
+from .gaps import walk_gaps
+from .instruct import instruction_for
+from .items import walk_item
+from .program import Unit, segments_of, units_of, waits_for
+from .pulls import sketch, walk_pass
+from .texts import ANSWERS, DEVIATIONS, WORDS
+from .walk import Pending, Walk, label_of
+
+
+def _walk_unit(walk: Walk, unit: Unit) -> Pending | None:
+    """Every segment of a unit up to its first open step; passes after that are sketched on the tape."""
+    pending: Pending | None = None
+    for segment in segments_of(unit):
+        if pending is not None:
+            sketch(walk, unit, segment)
+        elif segment.one is None:
+            pending = walk_item(walk, unit, segment)
+        elif segment.one.do == "gap_round":
+            pending = walk_gaps(walk, unit, segment)
+        else:
+            pending = walk_pass(walk, unit, segment)
+    return pending
+
+
+def _again(past: list[Unit], current: Unit, stage: str) -> list[Unit]:
+    """Copies of the units from a stage's last visit up to the current one, at its position, to be done again."""
+    start = next((i for i in range(len(past) - 1, -1, -1) if past[i].stage.id == stage
+                  and (past[i].position == current.position or None in (past[i].position, current.position))), len(past) - 1)
+    same = [u for u in past[start:] if u.position == current.position or u.position is None or current.position is None]
+    return [Unit(u.stage, u.position, u.cycle + 1) for u in dict.fromkeys(same)]
+
+
+def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
+    """The stage to be done again after this unit: because a watch saw movement, or because somebody said so."""
+    if pending is not None:
+        asked = walk.log.redos.get(pending.step, [])
+        seen = walk.redone.get(pending.step, 0)
+        if seen < len(asked):
+            walk.redone[pending.step] = seen + 1
+            return str(asked[seen].payload.get("stage"))
+        return None
+    if unit.stage.kind == "watch" and unit.stage.redo is not None:
+        base = f"{unit.position or '-'}/{unit.stage.id}/watch/-/-"
+        attempt = walk.used.get(base, 0)
+        given = walk.log.answers.get(base if attempt == 1 else f"{base}/a{attempt}")
+        if given is not None and given.word == "moved":
+            return unit.stage.redo
+    return None
+
+
+def _choose(open_: list[Pending], begun: set[int], now: float) -> Pending | None:
+    """What to offer: the unit that is under way, else the first that need not wait, else the shortest wait."""
+    for one in open_:
+        if id(one) in begun and one.kind != "wait":
+            return one
+    for one in open_:
+        if one.ready_at is None or one.ready_at <= now:
+            return one
+    return min(open_, key=lambda p: p.ready_at or 0.0, default=None)
+
+
+def walk_run(result: Result, log: Log, now: float = 0.0) -> tuple[Walk, Pending | None, list[Pending]]:
+    """Walk the whole work order: (the walk, the step that is offered, waits that run meanwhile)."""
+    walk = Walk(result, log, now, last_at=log.start.happened if log.start else 0.0)
+    queue = units_of(result, log.setup)
+    every = list(queue)
+    open_: list[Pending] = []
+    begun: set[int] = set()
+    closed: list[Unit] = []
+    incomplete: set[tuple[str, str | None]] = set()
+    while queue:
+        unit = queue.pop(0)
+        if any(u.key in incomplete for u in waits_for(unit, every, log.setup)):
+            incomplete.add(unit.key)
+            for segment in segments_of(unit):
+                sketch(walk, unit, segment)
+            continue
+        before = walk.answered
+        pending = _walk_unit(walk, unit)
+        closed.append(unit)
+        again = _redo_of(walk, unit, pending)
+        if again is not None:
+            queue[:0] = _again(closed, unit, again)
+        elif pending is not None:
+            incomplete.add(unit.key)
+            open_.append(pending)
+            if walk.answered > before:
+                begun.add(id(pending))
+    chosen = _choose(open_, begun, now)
+    waits = [p for p in open_ if p.kind == "wait" and p is not chosen]
+    return walk, chosen, waits
 
 
 def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
-    """Deviations of the walk and reported problems, with who accepted them."""
+    """Deviations of the walk, tools out of calibration and reported problems, with who accepted them."""
     found = list(walk.deviations)
+    for tool in log.setup.tools:
+        if tool.expired:
+            text, advice = DEVIATIONS["tool_expired"]
+            found.append(Deviation(id=f"tool/{tool.serial}:tool_expired", step="-", code="tool_expired", advice=advice,
+                                   text=text.format(name=tool.name, serial=tool.serial, until=tool.until or "no calibration"),
+                                   accepted_by=None, reason=None))
     for fact in log.others:
         if fact.kind == "problem":
             found.append(Deviation(id=f"{fact.id}:problem", step=fact.step, code="problem",
@@ -28,34 +121,24 @@ def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
     return out
 
 
-def _last(given: Given) -> LastAnswer:
-    answer = str((given.answer or {}).get("answer", "voided"))
-    place = given.fact.step.split("/")[4] if given.fact.step.count("/") >= 4 else "-"
-    return LastAnswer(event=given.fact.id, step=given.fact.step, label=label_of(place), answer=answer,
-                      text=answer_text(given.answer))
+def _last(result: Result, given: Given) -> LastAnswer:
+    answer = given.word or "voided"
+    parts = given.fact.step.split("/")
+    place = parts[4] if len(parts) > 4 else "-"
+    return LastAnswer(event=given.fact.id, step=given.fact.step, label="-" if place == "-" else label_of(result, place),
+                      answer=answer, text=answer_text(given.answer))
 
 
-def answer_text(answer: dict[str, Any] | None, check: bool = False) -> str:
-    """An answer in words, as record and screen show it."""
+def answer_text(answer: dict[str, Any] | None, kind: str = "") -> str:
+    """An answer in words, as record and screen show it; `kind` is the kind of step, where its words differ."""
     if answer is None:
         return "taken back"
-    kind = str(answer.get("answer"))
-    if kind == "value":
-        return str(answer.get("value"))
-    return (CHECK_ANSWERS if check else {}).get(kind) or ANSWERS.get(kind, kind)
-
-
-def walk_run(result: Result, log: Log) -> tuple[Walk, Pending | None]:
-    """Walk the whole work order; the pending step, if any, is where the run stands."""
-    walk = Walk(result, log)
-    pending: Pending | None = None
-    for segment in segments(result):
-        found = walk_pass(walk, segment) if segment.one is not None else walk_item(walk, segment)
-        if found is not None:
-            pending = pending or found
-            # the tape still wants to know what comes, the rest of the walk stops here
-            walk.blocked = True
-    return walk, pending
+    word = str(answer.get("answer"))
+    if word in ("value", "cap") and answer.get("value"):
+        return str(answer.get("value")) + (" (cap)" if word == "cap" else "")
+    if word in ("skip", "accept"):
+        return f"{ANSWERS[word]}: {answer.get('reason', '')}" if answer.get("reason") else ANSWERS[word]
+    return WORDS.get(kind, {}).get(word) or ANSWERS.get(word, word)
 
 
 def status_of(log: Log, pending: Pending | None) -> str:
@@ -76,20 +159,36 @@ def sign_offs_of(log: Log) -> list[SignOff]:
                     head_hash=str(f.payload.get("head_hash", ""))) for f in log.sign_offs]
 
 
-def state_of(result: Result, facts: Iterable[Fact]) -> RunState:
-    """The state of a run from its stored result and its events in sequence order."""
-    log = fold(facts)
-    walk, pending = walk_run(result, log)
+def conflicts_of(log: Log) -> list[Conflict]:
+    """Events that were kept aside, with what a supervisor made of them."""
+    out = []
+    for fact in log.conflicts:
+        word = log.settled.get(fact.id)
+        out.append(Conflict(event=fact.id, step=fact.step, kind=fact.kind, text=answer_text(fact.payload), person=fact.person,
+                            settled=word.person if word else None,
+                            reason=str(word.payload.get("reason", "")) if word else None))
+    return out
+
+
+def state_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> RunState:
+    """The state of a run from its stored result and its events in sequence order, at a time in seconds since 1970."""
+    return state_from(result, fold(facts), now)
+
+
+def state_from(result: Result, log: Log, now: float = 0.0) -> RunState:
+    """The state of a run from its folded log."""
+    walk, pending, waits = walk_run(result, log, now)
     status = status_of(log, pending)
-    instruction: Instruction | None = None
-    if pending is not None and status == "running":
-        instruction = instruction_for(walk, pending)
+    instruction = instruction_for(walk, pending) if pending is not None and status == "running" else None
     position = pending.segment.position if pending else walk.position
     if position is None and result.positions:
         position = result.positions[0].id
-    recent = [_last(g) for g in log.order[-4:]][::-1]
+    recent = [_last(result, g) for g in log.order[-6:]][::-1]
     return RunState(
-        status=status, sequence=log.sequence, instruction=instruction, position=position,
-        bolts=walk.bolt_states(position), tape=walk.tape, deviations=all_deviations(walk, log),
+        status=status, occasion=log.setup.occasion, variants=list(log.setup.variants),
+        history="unknown" if log.setup.history == "unknown" else "known", provisional=walk.provisional,
+        waiting=[instruction_for(walk, w) for w in waits] if status == "running" else [], clocks=walk.clock_outs(),
+        fitted=list(walk.fitted.values()), conflicts=conflicts_of(log), sequence=log.sequence, instruction=instruction,
+        position=position, bolts=walk.bolt_states(position), tape=walk.tape, deviations=all_deviations(walk, log),
         sign_offs=sign_offs_of(log), last=recent[0] if recent else None, recent=recent, done=walk.done,
-        notes=sum(1 for f in log.others if f.kind in ("note", "suggest")))
+        notes=sum(1 for f in log.others if f.kind in ("note", "suggest", "photo")))

@@ -7,7 +7,7 @@ from ..errors import BadQuantity, Impossible
 from ..mechanics import tools as mech
 from ..mechanics.formula import Step, explain
 from ..messages import Message
-from ..units import FACTORS, Quantity, find_unit, parse, read_number
+from ..units import FACTORS, Quantity, find_unit, pair_difference, parse, read_number
 from .fields import Answer
 
 
@@ -51,21 +51,6 @@ def _statement(text: str, name: str) -> Quantity:
     if unit is None:
         raise BadQuantity(Message.UNIT_MISSING, (name,), text=text, example="250 N·m")
     return parse(text, unit[0])
-
-
-def pair_difference(first: Quantity, second: Quantity) -> tuple[float, bool]:
-    """(difference of the second from the first as a share, whether the two agree).
-
-    They agree when their intervals of half a unit in the last written digit overlap. Raises Impossible for a first of zero.
-
-    >>> from ..units import parse
-    >>> pair_difference(parse("250 N·m", "torque"), parse("184 ft·lbf", "torque"))[1]
-    True
-    """
-    if first.base == 0:
-        raise Impossible(Message.OUT_OF_RANGE, ("first",), value=first.text, range="a figure other than zero")
-    gap = abs(second.base - first.base)
-    return second.base / first.base - 1, gap <= (first.half_digit + second.half_digit) * (1 + 1e-12)
 
 
 def pair_sum(v: dict[str, Any]) -> Answer:

@@ -7,7 +7,7 @@ from functools import lru_cache
 from .reader import rows
 from .threads import Thread
 
-_HEADS = ("hex", "heavy hex")
+_HEADS = ("hex", "heavy hex", "socket head")
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,7 +18,10 @@ class Band(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class Lubricant:
-    """A friction condition with its bands and the faces it belongs on."""
+    """A friction condition with its bands, the faces it belongs on, and where it is forbidden.
+
+    `solid` marks pastes and coatings with solid lubricant, which a friction hub must never see.
+    """
 
     id: str
     name: str
@@ -26,6 +29,8 @@ class Lubricant:
     mu_bearing: Band
     nut_factor: Band
     faces: tuple[str, ...]
+    solid: bool
+    forbidden: tuple[str, ...]
     notes: str
     certainty: str = "typical"
 
@@ -44,5 +49,6 @@ def _band(text: str) -> Band:
 def table() -> dict[str, Lubricant]:
     """All shipped conditions by id."""
     return {r["id"]: Lubricant(r["id"], r["name"], _band(r["mu_thread"]), _band(r["mu_bearing"]),
-            _band(r["nut_factor"]), tuple(r["faces"].split(";")), r["notes"])
+            _band(r["nut_factor"]), tuple(r["faces"].split(";")), r["solid"] == "yes",
+            tuple(filter(None, r["forbidden"].split(";"))), r["notes"])
             for r in rows("lubricants.csv", delimiter="|")}

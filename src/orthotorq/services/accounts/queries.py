@@ -37,3 +37,9 @@ def find_actor(session: Session, person_id: uuid.UUID) -> Actor | None:
     """The actor of a signed session cookie, or None when gone or no longer active."""
     person = session.get(Person, person_id)
     return actor_of(person) if person is not None and person.active else None
+
+
+def actor_by_login(session: Session, login: str) -> Actor | None:
+    """The active person of a login, for the command line."""
+    person = session.scalar(select(Person).where(Person.login == login, Person.active))
+    return actor_of(person) if person is not None else None

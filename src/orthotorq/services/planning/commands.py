@@ -95,7 +95,7 @@ def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int) -> Revision:
         raise Refused("The draft has changed since you opened it; look at it again before releasing.")
     document = json.loads(plan.draft)
     result = compute(document)
-    stops = [f for f in result.findings if f.severity == "stop" and not f.waivable]
+    stops = [f for f in result.findings if f.severity == "stop" and f.waived is None]
     if stops:
         raise Refused(f"{len(stops)} stop finding(s) keep this plan from release. The first: {stops[0].text}")
     latest = plan.revisions[-1] if plan.revisions else None

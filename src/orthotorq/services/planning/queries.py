@@ -9,12 +9,14 @@ from typing import Any
 
 from sqlalchemy import select
 
+from ...core.documents.plan import OwnLubricant
 from ...core.documents.result import Result
 from ...core.planning.compute import compute
+from ...core.planning.compute.alternatives import AlternativeOut, alternatives
 from ...core.planning.compute.working import WorkingOut, working
 from ...core.sums import SUMS, Answer, answer
 from ...exchange.sheet import render_sheet
-from ...store.models import Person, Plan, Revision, SideDraft
+from ...store.models import OwnEntry, Person, Plan, Revision, SideDraft, Stock
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
@@ -74,6 +76,15 @@ def compute_plan(ctx: Ctx, document: Any) -> Result:
 def explain_figure(ctx: Ctx, document: Any, figure: str) -> WorkingOut:
     """The working of one figure of a document; nothing is stored."""
     return working(document, figure)
+
+
+@use_case
+def other_lubricants(ctx: Ctx, document: Any, group: str) -> list[AlternativeOut]:
+    """What each lubricant that is in store would do in a group of a document; nothing is stored."""
+    wanted = list(ctx.session.scalars(select(Stock.lubricant).order_by(Stock.lubricant)))
+    rows = ctx.session.scalars(select(OwnEntry).where(OwnEntry.kind == "lubricant", OwnEntry.active))
+    own = {e.key: OwnLubricant.model_validate_json(e.body) for e in rows}
+    return alternatives(document, group, wanted, own)
 
 
 @use_case

@@ -81,12 +81,12 @@ def _latest(plan: Plan) -> Revision | None:
 
 def _glyph(result: Result) -> Glyph:
     group = result.groups[0]
-    flats = group.thread.across_flats_mm or 1.5 * group.thread.diameter_mm
-    return Glyph([p for g in result.groups for p in g.places], flats, group.layout_diameter_mm)
+    return Glyph([p for g in result.groups for p in g.places], group.thread.head_mm, group.span_mm)
 
 
 def _summary(result: Result) -> str:
-    parts = [f"{len(g.places)} × {g.thread.designation}, {g.target.set_torque_Nm:g} N·m" for g in result.groups]
+    parts = [f"{len(g.places)} × {g.thread.designation}" + (f", {g.target.set_torque_Nm:.4g} N·m" if g.target else "")
+             for g in result.groups]
     where = f", {len(result.positions)} positions" if result.positions else ""
     return "; ".join(parts) + where
 

@@ -1,4 +1,4 @@
-"""Starting runs, taking their lease, appending events."""
+"""Taking a run's lease, appending events: every event gets its verdict, refusals are kept."""
 from __future__ import annotations
 
 import json
@@ -7,21 +7,22 @@ from dataclasses import dataclass
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy import func, select, text
-from sqlalchemy.orm import Session
+from sqlalchemy import func, select
 
 from ...core.documents.base import field_errors
 from ...core.documents.read import canonical
 from ...core.documents.result import Result
 from ...core.documents.run import EventIn, RunState
 from ...core.errors import OrthotorqError
-from ...core.running import Fact, judge, state_of
-from ...core.units import parse
-from ...store.models import Event, Person, Reading, RefusedEvent, Revision, Run
+from ...core.running import Fact, Log, fold, judge_in, state_from
+from ...core.units import find_unit, parse, read_number
+from ...store.models import Event, Person, Photo, Reading, RefusedEvent, Run
 from ..context import Ctx
-from ..errors import BadField, NotFound, Refused
+from ..errors import BadField, NotFound
 from ..permissions import use_case
-from .chain import GENESIS, canonical_event, chain_hash, facts_of, time_text
+from .append import append, happened
+from .chain import facts_of
+from .start import result_of
 
 MAX_BATCH = 100
 
@@ -37,44 +38,23 @@ class EventAnswer:
     missing: int | None = None
 
 
+@dataclass(slots=True)
+class _Batch:
+    """A batch under way: the locked run, its result, its folded log, and when the device sent it."""
+
+    ctx: Ctx
+    run: Run
+    result: Result
+    log: Log
+    sent_at: str
+
+
 def locked_run(ctx: Ctx, run_id: uuid.UUID) -> Run:
     """The run under a row lock. Raises NotFound."""
     run = ctx.session.scalar(select(Run).where(Run.id == run_id).with_for_update())
     if run is None:
         raise NotFound("There is no such run.")
     return run
-
-
-def result_of(session: Session, run: Run) -> Result:
-    """The stored result a run works from."""
-    return Result.model_validate_json(session.get_one(Revision, run.revision_id).result)
-
-
-@use_case
-def start_run(ctx: Ctx, revision_id: uuid.UUID, device: str) -> uuid.UUID:
-    """Start a run of a released revision on a device; its first event keeps what it was started from."""
-    revision = ctx.session.get(Revision, revision_id)
-    if revision is None:
-        raise NotFound("There is no such revision.")
-    if revision.status != "released":
-        raise Refused("A newer revision has replaced this one; start from that.")
-    if not 1 <= len(device) <= 80:
-        raise BadField("The device needs an id of 1 to 80 characters.", "device")
-    number = ctx.session.scalar(text("SELECT nextval('run_number')"))
-    run = Run(id=ctx.new_id(), number=number, revision_id=revision.id, status="running", started_by=ctx.person.id,
-              started_at=ctx.now, lease_epoch=1, lease_device=device, lease_person=ctx.person.id, head_sequence=0,
-              head_hash=GENESIS)
-    ctx.session.add(run)
-    ctx.session.flush()
-    result = Result.model_validate_json(revision.result)
-    settings = [{"stage": s.id, "pass": p.id, "group": p.group, "chain": x.chain, "tool": x.tool, "setting": x.text}
-                for s in result.stages for p in s.passes for x in p.settings]
-    client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "start", "device": "server",
-              "device_sequence": 1, "device_time": time_text(ctx.now), "lease": 1, "last_seen": 0,
-              "payload": {"revision": revision.number, "plan_hash": revision.plan_hash, "tables": result.tables,
-                          "core": result.core, "settings": settings}}
-    _append(ctx, run, client, "accepted", {})
-    return run.id
 
 
 @use_case
@@ -88,26 +68,6 @@ def take_lease(ctx: Ctx, run_id: uuid.UUID, device: str) -> int:
         run.lease_device, run.lease_person = device, ctx.person.id
         ctx.session.flush()
     return run.lease_epoch
-
-
-def _append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: dict[str, Any]) -> Fact:
-    """Append one event to the chain under the run's lock and move the head."""
-    sequence = run.head_sequence + 1
-    server: dict[str, Any] = {"sequence": sequence, "verdict": verdict, "person": str(ctx.person.id),
-                              "received_at": time_text(ctx.now)}
-    if payload:
-        server["payload"] = payload
-    body = canonical_event(client, server)
-    own_hash = chain_hash(run.head_hash, body)
-    ctx.session.add(Event(
-        run_id=run.id, sequence=sequence, id=uuid.UUID(client["id"]), step=client["step"], kind=client["kind"],
-        verdict=verdict, device=client["device"], device_sequence=client["device_sequence"],
-        device_time=client["device_time"], lease=client["lease"], last_seen=client["last_seen"], person_id=ctx.person.id,
-        received_at=ctx.now, canonical=body, previous_hash=run.head_hash, hash=own_hash))
-    run.head_sequence, run.head_hash = sequence, own_hash
-    ctx.session.flush()
-    return Fact(sequence, client["id"], client["step"], client["kind"], {**client["payload"], **payload}, ctx.person.name,
-                server["received_at"], own_hash, verdict == "accepted")
 
 
 def _keep_refused(ctx: Ctx, run: Run, raw: Any, reason: str) -> EventAnswer:
@@ -149,7 +109,8 @@ def _next_device_sequence(ctx: Ctx, run: Run, device: str) -> int:
     return highest + 1
 
 
-def _one_event(ctx: Ctx, run: Run, result: Result, facts: list[Fact], raw: Any) -> EventAnswer:
+def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
+    ctx, run = batch.ctx, batch.run
     try:
         event = EventIn.model_validate(raw)
     except ValidationError as error:
@@ -169,49 +130,70 @@ def _one_event(ctx: Ctx, run: Run, result: Result, facts: list[Fact], raw: Any) 
         return EventAnswer(event.id, "gap", f"Number {expected} of this device has not arrived yet.", missing=expected)
     if event.device_sequence < expected:
         return _keep_refused(ctx, run, raw, f"Number {event.device_sequence} of this device was already used.")
-    judgement = judge(result, facts, event.kind, event.step, event.payload, ctx.person.roles)
+    return _judged(batch, event, client, raw)
+
+
+def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> EventAnswer:
+    """The verdict of the core, the lease's, and what follows from them."""
+    ctx, run = batch.ctx, batch.run
+    now = happened(ctx.now, event.device_time, batch.sent_at).timestamp()
+    judgement = judge_in(batch.result, batch.log, event.kind, event.step, event.payload, ctx.person.roles, now)
     verdict, sentence = judgement.verdict, judgement.text
+    extra: dict[str, Any] = {"head_hash": run.head_hash} if event.kind == "sign_off" else {}
+    if event.kind == "photo" and verdict == "accepted":
+        digest = _photo_digest(ctx, run, event.payload)
+        if digest is None:
+            return _keep_refused(ctx, run, raw, "This run has no such photo; send it first.")
+        extra = {"digest": digest}
     if verdict == "refused":
         return _keep_refused(ctx, run, raw, sentence)
-    if event.lease != run.lease_epoch and event.kind in ("answer", "correct"):
+    if event.lease != run.lease_epoch and event.kind in ("answer", "correct", "redo"):
         holder = ctx.session.get_one(Person, run.lease_person)
         verdict = "conflict"
         sentence = f"{holder.name} has taken this run over on another device; this is kept, but moves nothing."
-    extra = {"head_hash": run.head_hash} if event.kind == "sign_off" else {}
-    fact = _append(ctx, run, client, verdict, extra)
-    facts.append(fact)
+    fact = append(ctx, run, client, verdict, extra, batch.sent_at)
+    batch.log.add(fact)
     if verdict == "accepted":
         _keep_readings(ctx, run, fact)
     return EventAnswer(event.id, verdict, sentence, fact.sequence)
+
+
+def _photo_digest(ctx: Ctx, run: Run, payload: dict[str, Any]) -> str | None:
+    try:
+        wanted = uuid.UUID(str(payload.get("photo")))
+    except ValueError:
+        return None
+    return ctx.session.scalar(select(Photo.digest).where(Photo.id == wanted, Photo.run_id == run.id))
 
 
 def _keep_readings(ctx: Ctx, run: Run, fact: Fact) -> None:
     if fact.kind != "answer":
         return
     typed = dict((fact.payload.get("reading") or {}).items())
-    if fact.payload.get("answer") == "value":
-        typed["length"] = fact.payload["value"]
+    value = fact.payload.get("value")
+    if isinstance(value, str) and (unit := find_unit(read_number(value)[2])) is not None:
+        typed[unit[0]] = value
     place = fact.step.split("/")[4]
     for quantity, words in typed.items():
         try:
-            value = parse(words, quantity).base
+            base = parse(words, quantity).base
         except OrthotorqError:
             continue
         ctx.session.add(Reading(run_id=run.id, sequence=fact.sequence, quantity=quantity, step=fact.step,
-                                place=None if place == "-" else place, value=value, typed=words, at=ctx.now))
+                                place=None if place == "-" else place, value=base, typed=words, at=ctx.now))
     ctx.session.flush()
 
 
 @use_case
-def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any]) -> tuple[list[EventAnswer], RunState]:
+def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str = "") -> tuple[list[EventAnswer], RunState]:
     """Append up to 100 events under the run's lock; every one is answered, and the state after them returned."""
     if not 1 <= len(events) <= MAX_BATCH:
         raise BadField(f"A batch has 1 to {MAX_BATCH} events.", "events")
     run = locked_run(ctx, run_id)
     result = result_of(ctx.session, run)
-    facts = facts_of(ctx.session, run)
-    answers = [_one_event(ctx, run, result, facts, raw) for raw in events]
-    state = state_of(result, facts)
+    batch = _Batch(ctx, run, result, fold(facts_of(ctx.session, run)), sent_at)
+    answers = [_one_event(batch, raw) for raw in events]
+    state = state_from(result, batch.log, ctx.now.timestamp())
     run.status = state.status
     ctx.session.flush()
     return answers, state

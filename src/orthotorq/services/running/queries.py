@@ -1,6 +1,7 @@
 """Reading runs and records."""
 from __future__ import annotations
 
+import json
 import uuid
 from dataclasses import dataclass
 from datetime import datetime
@@ -12,12 +13,12 @@ from ...core.documents.result import GroupOut, PositionOut, Result
 from ...core.documents.run import Record, RunState
 from ...core.running import Fact, record_of, state_of
 from ...exchange.record_sheet import RecordHead, render_record
-from ...store.models import Equipment, Joint, Person, Plan, RefusedEvent, Revision, Run
+from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
 from .chain import facts_of, verify_run
-from .commands import result_of
+from .start import result_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +50,7 @@ class RunView:
     positions: list[PositionOut]
     joint_kind: str
     state: RunState
+    stages: list[PositionOut]
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,6 +107,29 @@ def list_runs(ctx: Ctx, before: int | None, limit: int) -> list[RunHead]:
             for run, title, joint, machine, tag, number, name in ctx.session.execute(query)]
 
 
+@dataclass(frozen=True, slots=True)
+class Suggestion:
+    """A fitter's wish about a step of a plan."""
+
+    run: int
+    step: str
+    text: str
+    person: str
+    at: datetime
+
+
+@use_case
+def list_suggestions(ctx: Ctx, plan_id: uuid.UUID) -> list[Suggestion]:
+    """What fitters asked to be changed, from every run of a plan, newest first."""
+    rows = ctx.session.execute(
+        select(Run.number, Event.step, Event.canonical, Person.name, Event.received_at)
+        .join(Run, Event.run_id == Run.id).join(Revision, Run.revision_id == Revision.id)
+        .join(Person, Event.person_id == Person.id).where(Revision.plan_id == plan_id, Event.kind == "suggest")
+        .order_by(Event.received_at.desc()).limit(100))
+    return [Suggestion(number, step, str(json.loads(text)["client"]["payload"].get("text", "")), name, at)
+            for number, step, text, name, at in rows]
+
+
 @use_case
 def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     """A run with its state. Raises NotFound."""
@@ -112,7 +137,12 @@ def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     result = result_of(ctx.session, run)
     holder = ctx.session.get_one(Person, run.lease_person)
     return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, result.groups, result.positions,
-                   result.joint_kind, state_of(result, facts_of(ctx.session, run)))
+                   result.joint_kind, state_of(result, facts_of(ctx.session, run), ctx.now.timestamp()), _stages(result))
+
+
+def _stages(result: Result) -> list[PositionOut]:
+    """Stages by id and title, for choosing what is done again."""
+    return [PositionOut(id=s.id, name=s.title) for s in result.stages]
 
 
 def _record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]]:
@@ -122,7 +152,7 @@ def _record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]
     rows = ctx.session.execute(select(RefusedEvent.received_at, Person.name, RefusedEvent.reason)
                                .join(Person, RefusedEvent.person_id == Person.id)
                                .where(RefusedEvent.run_id == run.id).order_by(RefusedEvent.received_at).limit(200)).all()
-    view = RecordView(_head(ctx, run), record_of(result, facts), result.groups, result.positions, result.calculated,
+    view = RecordView(_head(ctx, run), record_of(result, facts, ctx.now.timestamp()), result.groups, result.positions, result.calculated,
                       result.plan_hash, run.head_hash, run.head_sequence, verify_run(ctx.session, run) is None,
                       [Refusal(at, name, reason) for at, name, reason in rows])
     return view, result, facts

@@ -4,21 +4,25 @@ from __future__ import annotations
 import uuid
 from typing import Annotated, Any
 
-from flask import Response
+from flask import Response, request
 from pydantic import BaseModel, Field, RootModel
 
 from ...core.documents.run import RunState
-from ...services.running.commands import EventAnswer, append_events, start_run, take_lease
+from ...services.running.commands import EventAnswer, append_events, take_lease
+from ...services.running.photos import keep_photo, read_photo
 from ...services.running.queries import (
     RecordView,
     RunHead,
     RunView,
+    Suggestion,
     list_runs,
+    list_suggestions,
     read_record,
     read_run,
     record_file,
     record_pdf,
 )
+from ...services.running.start import Choices, start_run
 from ..operation import operation
 from .bricks import IdPath, answer, attachment, blueprint
 from .plans import Created
@@ -27,10 +31,14 @@ api = blueprint("runs", "Leading the fitter and keeping the record")
 
 
 class StartRun(BaseModel):
-    """A run to be started on a device."""
+    """A run to be started on a device: occasion, variants, history, tools by id of the plan's tool -> serial."""
 
     revision: uuid.UUID
     device: Annotated[str, Field(min_length=1, max_length=80)]
+    occasion: Annotated[str, Field(max_length=20)] = "install"
+    variants: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=20)] = []
+    history: Annotated[str, Field(max_length=10)] = "known"
+    tools: dict[str, Annotated[str, Field(max_length=60)]] = {}
 
 
 class Device(BaseModel):
@@ -93,7 +101,8 @@ def get_runs(query: RunQuery) -> Response:
 def post_run(body: StartRun) -> Response:
     """Start a run of a released revision."""
     with operation() as ctx:
-        made = start_run(ctx, body.revision, body.device)
+        made = start_run(ctx, body.revision, Choices(body.device, body.occasion, tuple(body.variants), body.history,
+                                                     tuple(body.tools.items())))
     return answer(Created(id=made), 201)
 
 
@@ -116,7 +125,7 @@ def post_lease(path: IdPath, body: Device) -> Response:
 def post_events(path: IdPath, body: Batch) -> Response:
     """Append events; sending the same again is harmless."""
     with operation() as ctx:
-        answers, state = append_events(ctx, path.id, body.events)
+        answers, state = append_events(ctx, path.id, body.events, body.sent_at)
     return answer(BatchOut(answers=answers, state=state))
 
 
@@ -140,3 +149,33 @@ def get_record_file(path: IdPath) -> dict[str, Any]:
     """The record as an open document."""
     with operation() as ctx:
         return record_file(ctx, path.id)
+
+
+class SuggestionList(BaseModel):
+    """What fitters wish to be changed in a plan."""
+
+    items: list[Suggestion]
+
+
+@api.get("/plans/<uuid:id>/suggestions", responses={"200": SuggestionList})
+def get_suggestions(path: IdPath) -> Response:
+    """Wishes of fitters to the planner, from the runs of a plan."""
+    with operation() as ctx:
+        return answer(SuggestionList(items=list_suggestions(ctx, path.id)))
+
+
+@api.post("/runs/<uuid:id>/photos", responses={"201": Created})
+def post_photo(path: IdPath) -> Response:
+    """Keep a photo, sent as image/jpeg, image/png or image/webp; an event names it afterwards."""
+    request.max_content_length = 25_000_000
+    with operation() as ctx:
+        made = keep_photo(ctx, path.id, request.get_data())
+    return answer(Created(id=made), 201)
+
+
+@api.get("/photos/<uuid:id>")
+def get_photo(path: IdPath) -> Response:
+    """A photo as JPEG."""
+    with operation() as ctx:
+        data = read_photo(ctx, path.id)
+    return attachment("photo.jpg", data, "image/jpeg")

@@ -8,13 +8,11 @@ from pydantic import BaseModel, Field, RootModel
 
 from ...core.documents.plan import Plan
 from ...core.documents.result import Result
-from ...core.planning.cautions import CAUTIONS
+from ...core.planning.compute.alternatives import AlternativeOut
 from ...core.planning.compute.working import StepOut, WorkingOut, step_out
-from ...core.planning.findings import RULES, Severity
 from ...core.sums import SUMS
-from ...core.tables import EDITION, grades, hexagons, lubricants, threads
 from ...core.working_text import shown_figure
-from ...services.planning.queries import answer_sum, compute_plan, explain_figure
+from ...services.planning.queries import answer_sum, compute_plan, explain_figure, other_lubricants
 from ..operation import operation
 from .bricks import answer, blueprint
 
@@ -32,36 +30,17 @@ class WorkingIn(BaseModel):
     figure: Annotated[str, Field(min_length=1, max_length=200)]
 
 
-class LubricantOut(BaseModel):
-    """A friction condition with its bands."""
+class OthersIn(BaseModel):
+    """A plan document and the group in question."""
 
-    id: str
-    name: str
-    mu_thread: list[float]
-    mu_bearing: list[float]
-    nut_factor: list[float]
-    notes: str
+    document: dict[str, Any]
+    group: Annotated[str, Field(min_length=1, max_length=40)]
 
 
-class FindingRule(BaseModel):
-    """One row of the table of findings."""
+class OthersOut(BaseModel):
+    """What the lubricants in store would do."""
 
-    code: str
-    severity: Severity
-    waivable: bool
-    role: str | None
-
-
-class TablesOut(BaseModel):
-    """Names the editor offers."""
-
-    edition: str
-    threads: list[str]
-    grades: list[str]
-    lubricants: list[LubricantOut]
-    heads: list[str]
-    cautions: dict[str, str]
-    findings: list[FindingRule]
+    items: list[AlternativeOut]
 
 
 @api.post("/compute", responses={"200": Result})
@@ -78,22 +57,11 @@ def work_out(body: WorkingIn) -> Response:
         return answer(explain_figure(ctx, body.document, body.figure))
 
 
-def _thread_names() -> list[str]:
-    known = threads.series()
-    metric = [f"M{d:g}" for d in known.metric_coarse] + [f"M{d:g}x{p:g}" for d, p in sorted(known.metric_fine)]
-    return metric + [f"{size}-{n:g} {'UN' if s == '8-UN' else s}" for (size, s), n in known.unified.items()]
-
-
-@api.get("/tables", responses={"200": TablesOut})
-def read_tables() -> Response:
-    """Threads, grades, lubricants, cautions, findings."""
-    conditions = [LubricantOut(id=x.id, name=x.name, mu_thread=list(x.mu_thread), mu_bearing=list(x.mu_bearing),
-                               nut_factor=list(x.nut_factor), notes=x.notes) for x in lubricants.table().values()]
-    names = list(dict.fromkeys(row.strength.name.replace(f":{row.standard.rpartition(':')[2]}", "") if ":" in row.standard
-                               else row.strength.name for row in grades.table()))
-    rules = [FindingRule(code=c.value, severity=r.severity, waivable=r.waivable, role=r.role) for c, r in RULES.items()]
-    return answer(TablesOut(edition=EDITION, threads=_thread_names(), grades=names, lubricants=conditions,
-                            heads=list(hexagons.head_kinds()), cautions=CAUTIONS, findings=rules))
+@api.post("/other-lubricants", responses={"200": OthersOut})
+def read_others(body: OthersIn) -> Response:
+    """What each lubricant in store would do in one group: at the same torque, and for the same clamp."""
+    with operation() as ctx:
+        return answer(OthersOut(items=other_lubricants(ctx, body.document, body.group)))
 
 
 @api.get("/plan-schema")

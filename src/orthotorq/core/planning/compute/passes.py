@@ -1,42 +1,90 @@
 """Tighten stages: orders and settings of every pass, and the findings about tools and passes."""
 from __future__ import annotations
 
+import math
+from functools import lru_cache
 from itertools import pairwise
+from typing import Any
 
+from ...documents.joint import Group
+from ...documents.layouts import Circle, Grid, Layout, Row
+from ...documents.passes import AnglePass, BackOffPass, GapPass, Order, Pass, TorquePass, WaitPass
+from ...documents.places import points_of
 from ...documents.plan import Plan
 from ...documents.result import PassOut, SettingOut
-from ...documents.stages import HandPass, Order, Pass, TightenStage, TorquePass
+from ...documents.stages import ApplyStage, LoosenStage, TightenStage
 from ...errors import Impossible
+from ...messages import Message
 from ...tables.materials import drives
-from .. import orders
+from ...units import show
+from .. import layouts, orders
 from ..findings import Finding
+from .chosen import Chosen
 from .collect import Collector, newton_metre
-from .groups import Facts
+from .facts import Facts
 from .settings import Chain, chain_of, setting_for
 
-HAND_FORCE_MANY, HAND_FORCE_ANY, MANY_PULLS = 250.0, 400.0, 20
+HAND_FORCE_MANY, HAND_FORCE_ANY, MANY_PULLS, REACTION_MUCH = 250.0, 400.0, 20, 2500.0
 
 
-def order_of(group_id: str, count: int, order: Order) -> list[list[str]]:
-    """Moves of a pass as lists of places that are tightened together."""
-    if order.kind == "circle":
+@lru_cache(maxsize=1024)
+def _circle(count: int, kind: str, start: int, sense: str, group: int, tools: int) -> tuple[tuple[int, ...], ...]:
+    if kind == "circle":
         plain = orders.circle_order(count)
-    elif order.group > 1:
-        plain = orders.grouped_cross_order(count, order.group)
+    elif group > 1:
+        plain = orders.grouped_cross_order(count, group)
     else:
         plain = orders.cross_order(count)
-    begun = orders.turned(plain, order.start, order.sense, count)
-    moves = orders.tool_moves(count, order.tools, begun) if order.tools > 1 else [[bolt] for bolt in begun]
-    return [[f"{group_id}.{bolt}" for bolt in move] for move in moves]
+    begun = orders.turned(plain, start, sense, count)
+    moves = orders.tool_moves(count, tools, begun) if tools > 1 else [[bolt] for bolt in begun]
+    return tuple(tuple(move) for move in moves)
+
+
+def _plain_order(layout: Layout, order: Order) -> list[int]:
+    """Place numbers of a layout that is no circle, one after the other."""
+    if order.kind == "listed":
+        places = order.places or []
+        if sorted(places) != list(range(1, layout.count + 1)):
+            raise Impossible(Message.ORDER_IMPOSSIBLE, ("places",), what="A listed order",
+                             expected=f"every place from 1 to {layout.count} once")
+        return list(places)
+    if order.kind == "circle":
+        return orders.turned(orders.circle_order(layout.count), order.start, order.sense, layout.count)
+    if order.start != 1 or order.sense != "cw" or order.group != 1:
+        raise Impossible(Message.ORDER_IMPOSSIBLE, ("start",), what="Start, sense and groups belong to a circle",
+                         expected="an order from the middle out without them")
+    if isinstance(layout, Row):
+        return layouts.row_order(layout.count)
+    if isinstance(layout, Grid) and not layout.perimeter:
+        return layouts.grid_order(layout.rows, layout.columns)
+    return list(layouts.centre_out_order(tuple((round(x, 6), round(y, 6)) for x, y in points_of(layout))))
+
+
+def order_of(group: Group, order: Order) -> list[list[str]]:
+    """Moves of a pass as lists of places that are tightened together. Raises Impossible for an order that cannot be."""
+    layout = group.layout
+    if isinstance(layout, Circle) and order.kind in ("cross", "star", "circle"):
+        moves = _circle(layout.count, order.kind, order.start, order.sense, order.group, order.tools)
+        return [[f"{group.id}.{bolt}" for bolt in move] for move in moves]
+    plain = _plain_order(layout, order)
+    if layout.count % order.tools:
+        raise Impossible(Message.ORDER_IMPOSSIBLE, ("tools",), what=f"{order.tools} tools on {layout.count} bolts",
+                         expected="a number of tools that divides the number of bolts")
+    return [[f"{group.id}.{b}" for b in plain[i : i + order.tools]] for i in range(0, len(plain), order.tools)]
+
+
+_NAMES = {"hand": "By hand", "snug": "Snug", "feel": "By feel", "angle": "Angle", "back_off": "Back off",
+          "gap_round": "Even draw", "wait": "Let it settle"}
 
 
 def pass_name(one: Pass) -> str:
     """The pass in words when the plan gives it no name."""
     if one.name:
         return one.name
-    if isinstance(one, HandPass):
-        return "By hand"
-    return f"Check at {one.percent:g} %" if one.check else f"{one.percent:g} %"
+    if isinstance(one, TorquePass):
+        return f"Check at {one.percent:g} %" if one.check else f"{one.percent:g} %"
+    turn = f" {one.turn}" if isinstance(one, AnglePass | BackOffPass) else ""
+    return _NAMES[one.do] + turn
 
 
 def _tool_findings(collector: Collector, where: str, stage: TightenStage, share: float, chain: Chain,
@@ -44,7 +92,11 @@ def _tool_findings(collector: Collector, where: str, stage: TightenStage, share:
     name = chain.tool.name or chain.tool.kind
     value, (low, high) = setting.settable_Nm * 1e3, (r.base for r in chain.tool.range)
     words = {"stage": stage.title or stage.id, "setting": setting.text, "tool": name, "percent": f"{share:g}"}
-    if value > high * (1 + 1e-9):
+    if chain.tool.kind == "preset driver":
+        if not low * 0.99 <= setting.exact_Nm * 1e3 <= high * 1.01:
+            collector.add(Finding.PRESET_OFF, where, **{**words, "preset": str(chain.tool.range[1]),
+                                                        "setting": newton_metre(setting.exact_Nm * 1e3)})
+    elif value > high * (1 + 1e-9):
         collector.add(Finding.TOOL_OVER_RANGE, where, maximum=str(chain.tool.range[1]), **words)
     elif value < low * (1 - 1e-9):
         collector.add(Finding.TOOL_UNDER_RANGE, where, minimum=str(chain.tool.range[0]), **words)
@@ -63,94 +115,171 @@ def _tool_findings(collector: Collector, where: str, stage: TightenStage, share:
                       reaction=newton_metre(setting.reaction_Nm * 1e3), arm=arm)
 
 
-def _settings(plan: Plan, stage: TightenStage, one: TorquePass, torque: float, ceiling: float | None, where: str,
+def chains_for(stage: TightenStage, group: str) -> list[str]:
+    """The chains a group is pulled with."""
+    return [stage.chain_for[group]] if group in stage.chain_for else stage.chains
+
+
+def _settings(plan: Plan, stage: TightenStage, group: str, percent: float, torque: float, ceiling: float | None, where: str,
               collector: Collector) -> list[SettingOut]:
     out = []
-    for name in stage.chains:
+    for name in chains_for(stage, group):
         chain = chain_of(plan, name)
         try:
             setting = setting_for(chain, torque, ceiling)
         except Impossible as error:
-            collector.add(Finding.SETTING_IMPOSSIBLE, where, stage=stage.title or stage.id, percent=f"{one.percent:g}",
+            collector.add(Finding.SETTING_IMPOSSIBLE, where, stage=stage.title or stage.id, percent=f"{percent:g}",
                           reason=str(error).rstrip("."))
             continue
-        _tool_findings(collector, where, stage, one.percent, chain, setting)
+        _tool_findings(collector, where, stage, percent, chain, setting)
         out.append(setting)
     return out
 
 
-def passes_of(plan: Plan, index: int, stage: TightenStage, facts: dict[str, Facts], ceilings: dict[str, float | None],
-              collector: Collector) -> list[PassOut]:
+def _torque_fields(plan: Plan, stage: TightenStage, one: TorquePass, chosen: Chosen, ceiling: float | None, where: str,
+                   collector: Collector) -> dict[str, Any]:
+    torque = chosen.torque * one.percent / 100
+    if ceiling is not None and ceiling < torque * (1 - 1e-9):
+        ceiling = None
+    rounds, repeat = one.rounds, one.repeat
+    unknown = chosen.facts.group.fastener.history == "unknown"
+    return {"percent": one.percent, "check": one.check, "rounds_max": rounds.max if rounds else 1,
+            "until": "none_moves" if rounds else "once",
+            "moved_above_deg": round(math.degrees(rounds.moved_above.base), 4) if rounds else None,
+            "repeat_still": repeat.still if repeat else None, "repeat_max": repeat.max if repeat else None,
+            "before_each": one.before_each, "slacken_first": one.slacken_first or (unknown and one.check),
+            "torque_Nm": torque / 1e3,
+            "settings": _settings(plan, stage, chosen.facts.group.id, one.percent, torque, ceiling, where, collector)}
+
+
+def _fields_of(plan: Plan, stage: TightenStage, one: Pass, group: str, chosen: Chosen | None, ceiling: float | None, where: str,
+               collector: Collector) -> dict[str, Any]:
+    """The fields of a pass beyond its order."""
+    if isinstance(one, TorquePass):
+        return _torque_fields(plan, stage, one, chosen, ceiling, where, collector) if chosen else {}
+    if isinstance(one, AnglePass):
+        window = [round(math.degrees(w.base), 3) for w in one.window] if one.window else None
+        return {"turn_deg": round(math.degrees(one.turn.base), 3), "window_deg": window, "read_by": one.read_by}
+    if isinstance(one, BackOffPass):
+        return {"turn_deg": round(math.degrees(one.turn.base), 3)}
+    if isinstance(one, GapPass):
+        cap = _settings(plan, stage, group, 100.0, one.cap.base, one.cap.base, where, collector) if one.cap else []
+        return {"turn_deg": round(math.degrees(one.turn.base), 3), "max_spread_mm": one.max_spread.base,
+                "stop_at_mm": one.stop_at.base, "rounds_max": one.max, "until": "gap",
+                "torque_Nm": one.cap.base / 1e3 if one.cap else None, "settings": cap}
+    return {}
+
+
+def passes_of(plan: Plan, index: int, stage: TightenStage, passes: list[Pass], facts: dict[str, Facts],
+              chosen: dict[str, Chosen], ceilings: dict[str, float | None], collector: Collector) -> list[PassOut]:
     """Every pass of a stage over each of its groups, in work order."""
     out: list[PassOut] = []
     where = f"stages/{index}"
-    for number, one in enumerate(stage.passes):
+    for number, one in enumerate(passes):
+        if isinstance(one, WaitPass):
+            out.append(PassOut(id=one.id, name=pass_name(one), group="", do="wait", note=one.note, order=[],
+                               wait_s=one.lasts.base))
+            continue
         for group_id in stage.groups:
             fact = facts.get(group_id)
             if fact is None:
                 continue
-            count = fact.group.layout.count
             moves: list[list[str]] = []
             with collector.at("stages", index, "passes", number, "order"):
-                moves = order_of(group_id, count, one.order)
-            common = {"id": one.id, "name": pass_name(one), "group": group_id, "order_kind": one.order.kind,
-                      "order": moves}
-            if isinstance(one, HandPass):
-                out.append(PassOut(**common, do="hand", percent=None, check=False, rounds_max=1, until="once",
-                                   moved_above_deg=None, torque_Nm=None, settings=[]))
-                continue
-            torque = fact.torque * one.percent / 100
-            ceiling = ceilings.get(group_id)
-            if ceiling is not None:
-                ceiling = None if ceiling < torque * (1 - 1e-9) else ceiling
-            settings = _settings(plan, stage, one, torque, ceiling, where, collector)
-            moved = one.rounds.moved_above.base if one.rounds else None
-            out.append(PassOut(
-                **common, do="torque", percent=one.percent, check=one.check,
-                rounds_max=one.rounds.max if one.rounds else 1, until="none_moves" if one.rounds else "once",
-                moved_above_deg=round(moved * 57.29577951308232, 4) if moved is not None else None,
-                torque_Nm=torque / 1e3, settings=settings))
+                moves = order_of(fact.group, one.order)
+            fields = _fields_of(plan, stage, one, group_id, chosen.get(group_id), ceilings.get(group_id), where, collector)
+            out.append(PassOut(id=one.id, name=pass_name(one), group=group_id, do=one.do, note=one.note,
+                               order_kind=one.order.kind, order=moves, **fields))
     _stage_findings(stage, out, where, collector)
     return out
 
 
+def loosen_passes(index: int, stage: LoosenStage, facts: dict[str, Facts], collector: Collector) -> list[PassOut]:
+    """The rounds of a loosen stage: a little at a time, every bolt, in the order given."""
+    out = []
+    for group_id in stage.groups:
+        if group_id not in facts:
+            continue
+        moves: list[list[str]] = []
+        with collector.at("stages", index, "order"):
+            moves = order_of(facts[group_id].group, stage.order)
+        for number in range(1, stage.rounds + 1):
+            out.append(PassOut(id=f"round{number}", name=f"Loosen {stage.turn}, round {number} of {stage.rounds}",
+                               group=group_id, do="loosen", order_kind=stage.order.kind, order=moves,
+                               turn_deg=round(math.degrees(stage.turn.base), 3)))
+    return sorted(out, key=lambda p: p.id)
+
+
 def _stage_findings(stage: TightenStage, passes: list[PassOut], where: str, collector: Collector) -> None:
+    title = stage.title or stage.id
     torque_passes = [p for p in passes if p.do == "torque"]
-    if torque_passes and not stage.chains:
-        collector.add(Finding.NO_TOOL, where, stage=stage.title or stage.id)
+    if any(not p.settings and not chains_for(stage, p.group) for p in torque_passes):
+        collector.add(Finding.NO_TOOL, where, stage=title)
     pulls: dict[str, list[float]] = {}
     for one in torque_passes:
         for setting in one.settings:
             if setting.hand_force_N is not None:
                 pulls.setdefault(setting.chain, []).extend([setting.hand_force_N] * len(one.order))
+    reaction = max((s.reaction_N or 0.0 for p in torque_passes for s in p.settings), default=0.0)
+    if reaction > REACTION_MUCH and "install" in stage.in_:
+        collector.add(Finding.REACTION_HIGH, where, stage=title, force=f"{show(reaction, 3)} N")
+    if "install" not in stage.in_:
+        return  # what the install says of hand and reaction holds for the recheck too
     for forces in pulls.values():
         hard = [f for f in forces if f > HAND_FORCE_ANY]
         many = [f for f in forces if f > HAND_FORCE_MANY]
         if hard or len(many) > MANY_PULLS:
             limit = HAND_FORCE_ANY if hard else HAND_FORCE_MANY
-            collector.add(Finding.HAND_FORCE, where, stage=stage.title or stage.id, force=f"{max(forces):.0f} N",
+            collector.add(Finding.HAND_FORCE, where, stage=title, force=f"{max(forces):.0f} N",
                           pulls=len(hard or many), limit=f"{limit:.0f} N")
 
 
-def sequence_findings(plan: Plan, facts: dict[str, Facts], collector: Collector) -> None:
+def _falls(before: TorquePass, after: TorquePass) -> bool:
+    """Whether the percentages fall without a reason: coming back from over-torque rounds is one."""
+    over = before.percent > 100 and before.rounds is not None and after.percent >= 100
+    return after.percent < before.percent and not after.falls and not over
+
+
+def sequence_findings(plan: Plan, stage_passes: dict[str, list[Pass]], facts: dict[str, Facts], collector: Collector) -> None:
     """What the passes of one group over all install stages leave out or get wrong."""
     for group_id, fact in facts.items():
-        seen: list[TorquePass] = []
-        for stage in plan.stages:
-            if isinstance(stage, TightenStage) and group_id in stage.groups and "install" in stage.in_:
-                seen += [p for p in stage.passes if isinstance(p, TorquePass)]
-        if not seen:
-            continue
-        where, name = f"groups/{group_id}", fact.group.name
-        for before, after in pairwise(seen):
-            if after.percent < before.percent:
-                collector.add(Finding.PERCENT_FALLS, where, group=name, percent=f"{after.percent:g}",
-                              before=f"{before.percent:g}")
-        if seen[-1].percent < 100:
-            collector.add(Finding.ENDS_BELOW_FULL, where, group=name, percent=f"{seen[-1].percent:g}")
-        if fact.group.layout.count > 1 and not any(p.check for p in seen):
-            collector.add(Finding.NO_CHECK_ROUND, where, group=name)
-        if plan.joint_kind == "gasketed_cover" and seen[0].percent > 50:
-            collector.add(Finding.NO_RISING_PASSES, where, group=name, percent=f"{seen[0].percent:g}")
+        mine = [s for s in plan.stages if isinstance(s, TightenStage) and group_id in s.groups and "install" in s.in_]
+        variants: list[str | None] = [*sorted({v for s in mine for v in s.variants})] or [None]
+        for variant in variants:
+            taken = [s for s in mine if not s.variants or variant in s.variants]
+            _sequence(plan, [(s, p) for s in taken for p in stage_passes[s.id]], group_id, fact, collector)
 
 
+def _sequence(plan: Plan, every: list[tuple[TightenStage, Pass]], group_id: str, fact: Facts, collector: Collector) -> None:
+    """The passes of one group in one variant."""
+    seen = [p for _, p in every if isinstance(p, TorquePass)]
+    where, name = f"groups/{group_id}", fact.group.name
+    if any(p.do == "feel" for _, p in every):
+        collector.add(Finding.PROVISIONAL, where, group=name)
+    _angle_findings(plan, every, collector)
+    if not seen:
+        return
+    for before, after in pairwise(seen):
+        if _falls(before, after):
+            collector.add(Finding.PERCENT_FALLS, where, group=name, percent=f"{after.percent:g}",
+                          before=f"{before.percent:g}")
+    if max(p.percent for p in seen) < 100:
+        collector.add(Finding.ENDS_BELOW_FULL, where, group=name, percent=f"{seen[-1].percent:g}")
+    turned = any(p.do in ("angle", "back_off") for _, p in every)
+    # what a threadlocker holds is not pulled again: the bond would break
+    locked = any(isinstance(s, ApplyStage) and s.sets_in is not None and group_id in s.groups for s in plan.stages)
+    if fact.group.layout.count > 1 and not turned and not locked and not any(p.check or p.repeat for p in seen) \
+            and plan.joint_kind != "fixture":
+        collector.add(Finding.NO_CHECK_ROUND, where, group=name)
+    if plan.joint_kind == "gasketed_cover" and fact.group.gasket is not None and seen[0].percent > 50:
+        collector.add(Finding.NO_RISING_PASSES, where, group=name, percent=f"{seen[0].percent:g}")
+
+
+def _angle_findings(plan: Plan, every: list[tuple[TightenStage, Pass]], collector: Collector) -> None:
+    snug = False
+    for stage, one in every:
+        if one.do in ("torque", "snug"):
+            snug = True
+        elif one.do == "angle" and not snug:
+            collector.add(Finding.ANGLE_WITHOUT_SNUG, f"stages/{plan.stages.index(stage)}", stage=stage.title or stage.id,
+                          name=pass_name(one))

@@ -3,8 +3,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ...documents.plan import Adapter, Multiplier, Plan, Tool
+from ...documents.plan import Plan
 from ...documents.result import ScaleOut, SettingOut
+from ...documents.tooling import Adapter, Multiplier, Tool
 from ...mechanics import tools as mech
 from ...units import convert, show
 from .sources import second_unit

@@ -1,0 +1,242 @@
+"""References inside a plan: every id that is named exists, nothing runs in a circle, no two bolts stand in one place."""
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+from ..errors import Impossible, OrthotorqError
+from ..messages import Message, render
+from ..planning.layouts import nearest_spacing
+from ..planning.method_names import METHOD_NAMES
+from ..tables.threads import parse_thread
+from .base import FieldError, unknown
+from .places import points_of
+from .plan import Plan
+from .stages import (
+    NEEDS_CONDITION,
+    ApplyStage,
+    FitStage,
+    InspectStage,
+    RemoveStage,
+    Stage,
+    TightenStage,
+    WatchStage,
+)
+
+_METER_KIND = {"km": "length", "h": "time", "d": "time", "cycles": "cycles", "starts": "cycles"}
+
+
+def plan_errors(plan: Plan) -> list[FieldError]:
+    """Every reference and every geometry that does not hold, with its path."""
+    groups = [g.id for g in plan.groups]
+    errors = [*_all_duplicates(plan), *_target_errors(plan, groups), *_chain_errors(plan), *_recheck_errors(plan)]
+    for i, stage in enumerate(plan.stages):
+        errors += _stage_errors(plan, i, stage, groups)
+    if not errors:
+        errors += _cycles(plan)
+    return [*errors, *_geometry(plan)]
+
+
+def _duplicates(ids: Iterable[str], kind: str, *path: str | int) -> list[FieldError]:
+    seen: set[str] = set()
+    out = []
+    for index, one in enumerate(ids):
+        if one in seen:
+            text = render(Message.DUPLICATE_ID, id=one, kind=kind)
+            out.append(FieldError((*path, index, "id"), Message.DUPLICATE_ID.value, text))
+        seen.add(one)
+    return out
+
+
+def _all_duplicates(plan: Plan) -> list[FieldError]:
+    out = []
+    for field in ("groups", "positions", "variants", "sources", "parts", "stages", "rechecks"):
+        out += _duplicates((x.id for x in getattr(plan, field)), field.removesuffix("s"), field)
+    for name, method in plan.definitions.methods.items():
+        out += _duplicates((p.id for p in method.passes), "pass", "definitions", "methods", name, "passes")
+    return out
+
+
+def _target_errors(plan: Plan, groups: list[str]) -> list[FieldError]:
+    errors = []
+    known = [s.id for s in plan.sources]
+    for name, target in plan.targets.items():
+        if name not in groups:
+            errors.append(unknown("group", name, groups, "targets", name))
+        source = getattr(target, "source", None)
+        if source is not None and source not in known:
+            errors.append(unknown("source", source, known, "targets", name, "source"))
+    for i, one in enumerate(plan.sources):
+        errors += [unknown("group", g, groups, "sources", i, "groups", j)
+                   for j, g in enumerate(one.groups) if g not in groups]
+        if one.valid_for.thread is not None:
+            try:
+                parse_thread(one.valid_for.thread)
+            except OrthotorqError as error:
+                errors.append(FieldError(("sources", i, "valid_for", "thread"), error.code.value, str(error)))
+    return errors
+
+
+def _chain_errors(plan: Plan) -> list[FieldError]:
+    errors = []
+    for name, chain in plan.chains.items():
+        adapters = 0
+        for i, link in enumerate(chain):
+            path = ("chains", name, i)
+            if isinstance(link, str) and link not in plan.tools:
+                errors.append(unknown("tool", link, list(plan.tools), *path))
+            if isinstance(link, str) != (i == 0):
+                errors.append(_bad(path, "A chain begins with one tool; adapters and multipliers follow it"))
+            adapters += hasattr(link, "adapter")
+            if hasattr(link, "adapter") and adapters > 1:
+                errors.append(_bad(path, "One offset adapter on the wrench; give the length of both together"))
+            if hasattr(link, "adapter") and any(hasattr(before, "multiplier") for before in chain[:i]):
+                reason = ("No adapter on a multiplier's output: the bolt torque would depend on where the reaction "
+                          "rests; put the adapter on the wrench")
+                text = render(Message.CHAIN_IMPOSSIBLE, what=reason)
+                errors.append(FieldError(path, Message.CHAIN_IMPOSSIBLE.value, text))
+        tool = plan.tools.get(chain[0]) if isinstance(chain[0], str) else None
+        if adapters and tool is not None and tool.length is None:
+            errors.append(_bad(("tools", str(chain[0]), "length"), "An offset adapter needs the wrench's length"))
+    return errors
+
+
+def _bad(path: Sequence[str | int], reason: str) -> FieldError:
+    return FieldError(tuple(path), Message.BAD_VALUE.value, render(Message.BAD_VALUE, reason=reason))
+
+
+def _recheck_errors(plan: Plan) -> list[FieldError]:
+    errors = []
+    for i, one in enumerate(plan.rechecks):
+        kind = _METER_KIND[one.meter]
+        for field, values in (("at", one.at), ("every", [one.every] if one.every else [])):
+            for j, value in enumerate(values):
+                if value.quantity.kind != kind or value.base <= 0:
+                    path = ("rechecks", i, field) if field == "every" else ("rechecks", i, field, j)
+                    errors.append(_bad(path, f"A meter of {one.meter} is read in {one.meter}, more than 0; "
+                                             f"“{value}” is not"))
+        if not one.at and one.every is None:
+            errors.append(_bad(("rechecks", i, "at"), "Say at which reading, or every how much"))
+    return errors
+
+
+def _ids(values: Iterable[str], known: Sequence[str], kind: str, *path: str | int) -> list[FieldError]:
+    return [unknown(kind, v, list(known), *path, j) for j, v in enumerate(values) if v not in known]
+
+
+def _stage_errors(plan: Plan, i: int, stage: Stage, groups: list[str]) -> list[FieldError]:
+    path = ("stages", i)
+    stages = [s.id for s in plan.stages]
+    errors = []
+    if stage.kind in NEEDS_CONDITION and not stage.condition:
+        errors.append(FieldError((*path, "condition"), Message.CONDITION_MISSING.value,
+                                 render(Message.CONDITION_MISSING)))
+    for field in ("items", "checks", "passes"):
+        errors += _duplicates((x.id for x in getattr(stage, field, None) or []), field.removesuffix("s"), *path, field)
+    errors += _ids(getattr(stage, "groups", []), groups, "group", *path, "groups")
+    errors += _ids(stage.after or [], stages, "stage", *path, "after")
+    errors += _ids(stage.variants, [v.id for v in plan.variants], "variant", *path, "variants")
+    return errors + _kind_errors(plan, path, stage, groups, stages)
+
+
+def _kind_errors(plan: Plan, path: tuple[str | int, ...], stage: Stage, groups: list[str],
+                 stages: list[str]) -> list[FieldError]:
+    """References that only one kind of stage has."""
+    errors = []
+    if isinstance(stage, TightenStage):
+        errors += _ids(stage.chains, list(plan.chains), "chain", *path, "chains")
+        errors += [unknown("group", g, stage.groups, *path, "chain_for", g) for g in stage.chain_for if g not in stage.groups]
+        errors += [unknown("chain", c, list(plan.chains), *path, "chain_for", g)
+                   for g, c in stage.chain_for.items() if c not in plan.chains]
+        known = [*plan.definitions.methods, *METHOD_NAMES]
+        if stage.method is not None and stage.method not in known:
+            errors.append(unknown("method", stage.method, known, *path, "method"))
+        for group in stage.groups:
+            if group in groups and group not in plan.targets and _needs_target(stage):
+                errors.append(FieldError(("targets",), Message.NO_TARGET.value, render(Message.NO_TARGET, group=group)))
+    elif isinstance(stage, RemoveStage) and stage.fit is not None:
+        fits = [s.id for s in plan.stages if isinstance(s, FitStage)]
+        if stage.fit not in fits:
+            errors.append(unknown("fit stage", stage.fit, fits, *path, "fit"))
+    elif isinstance(stage, WatchStage) and stage.if_moved is not None and stage.if_moved.redo not in stages:
+        errors.append(unknown("stage", stage.if_moved.redo, stages, *path, "if_moved", "redo"))
+    elif isinstance(stage, ApplyStage):
+        errors += _ids(stage.before, stages, "stage", *path, "before")
+    elif isinstance(stage, InspectStage):
+        errors += [unknown("group", c.per, [*groups, "position", "run"], *path, "checks", j, "per")
+                   for j, c in enumerate(stage.checks) if c.per not in (*groups, "position", "run")]
+    return errors
+
+
+def _needs_target(stage: TightenStage) -> bool:
+    return stage.passes is None or any(p.do in ("torque", "angle") for p in stage.passes)
+
+
+def resolved_after(stages: Sequence[Stage], occasion: str) -> dict[str, list[str]]:
+    """For every stage of an occasion, the stages it comes after: the one before when the plan says nothing.
+
+    Stages that are not on the occasion are left out: what is not done cannot be waited for.
+    """
+    out: dict[str, list[str]] = {}
+    on = [s for s in stages if occasion in s.in_]
+    names = {s.id for s in on}
+    previous: str | None = None
+    for stage in on:
+        if stage.after is None:
+            out[stage.id] = [previous] if previous else []
+        else:
+            out[stage.id] = [a for a in stage.after if a in names]
+        previous = stage.id
+    return out
+
+
+def _cycles(plan: Plan) -> list[FieldError]:
+    for occasion in ("install", "dismantle", "recheck"):
+        after = resolved_after(plan.stages, occasion)
+        state: dict[str, int] = {}
+        for start in after:
+            if (loop := _loop_from(start, after, state)) is not None:
+                index = next(i for i, s in enumerate(plan.stages) if s.id == loop[0])
+                text = render(Message.STAGE_CYCLE, loop=" → ".join([*loop, loop[0]]), occasion=occasion)
+                return [FieldError(("stages", index, "after"), Message.STAGE_CYCLE.value, text)]
+    return []
+
+
+def _loop_from(start: str, after: dict[str, list[str]], state: dict[str, int]) -> list[str] | None:
+    """A loop reached from a stage, by depth-first search without recursion; 1 is on the way, 2 is done."""
+    if state.get(start) == 2:
+        return None
+    path, todo = [start], [iter(after[start])]
+    state[start] = 1
+    while todo:
+        step = next(todo[-1], None)
+        if step is None:
+            state[path.pop()] = 2
+            todo.pop()
+        elif state.get(step) == 1:
+            return path[path.index(step):]
+        elif step not in state:
+            state[step] = 1
+            path.append(step)
+            todo.append(iter(after[step]))
+    return None
+
+
+def _geometry(plan: Plan) -> list[FieldError]:
+    """Two bolts of a group cannot stand in one place: their distance must leave room for the thread itself."""
+    errors = []
+    for i, group in enumerate(plan.groups):
+        try:
+            thread = parse_thread(group.fastener.thread)
+        except OrthotorqError as error:
+            errors.append(FieldError(("groups", i, "fastener", "thread"), error.code.value, str(error)))
+            continue
+        if group.layout.count > 400:
+            text = render(Message.OUT_OF_RANGE, value=f"{group.layout.count} bolts", range="1 to 400 bolts in a group")
+            errors.append(FieldError(("groups", i, "layout"), Message.OUT_OF_RANGE.value, text))
+            continue
+        spacing = nearest_spacing(points_of(group.layout))
+        if spacing < thread.diameter:
+            problem = Impossible(Message.PLACES_OVERLAP, count=group.layout.count, spacing=f"{spacing:.1f}",
+                                 head=f"{thread.diameter:g}")
+            errors.append(FieldError(("groups", i, "layout"), problem.code.value, str(problem)))
+    return errors

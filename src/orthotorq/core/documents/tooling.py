@@ -1,0 +1,71 @@
+"""What a plan asks of tools, and the chains they form between hand and bolt."""
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Discriminator, Field, Tag, model_validator
+
+from ..errors import Impossible
+from ..messages import Message
+from .base import Direction, Length, Model, Name, Share, Torque
+
+Drive = Literal["1/4 in", "3/8 in", "1/2 in", "3/4 in", "1 in", "1-1/2 in"]
+
+
+class Tool(Model):
+    """What the plan asks of a wrench; `mark` is the step of the main scale of a two-part (mark + collar) scale.
+
+    `prefer` names registered wrenches by serial. A preset driver gives one figure: its range is from it to it.
+    """
+
+    kind: Literal["click wrench", "dial wrench", "beam wrench", "electronic wrench", "preset driver"]
+    name: Name | None = None
+    range: Annotated[list[Torque], Field(min_length=2, max_length=2)]
+    increment: Torque | None = None
+    mark: Torque | None = None
+    accuracy: Annotated[float, Field(gt=0, le=0.5)] | None = None
+    length: Length | None = None
+    drive: Drive | None = None
+    prefer: Annotated[list[Name], Field(max_length=10)] = []
+
+    @model_validator(mode="after")
+    def _rising(self) -> Tool:
+        low, high = self.range[0].base, self.range[1].base
+        if low > high or (low == high and self.kind != "preset driver"):
+            raise Impossible(Message.RANGE_REVERSED, ("range",), low=str(self.range[0]), high=str(self.range[1]))
+        return self
+
+
+class Multiplier(Model):
+    """A torque multiplier in a chain; efficiency low, typical, high."""
+
+    multiplier: Annotated[float, Field(gt=1, le=200)]
+    efficiency: Annotated[list[Share], Field(min_length=3, max_length=3)] = [1.0, 1.0, 1.0]
+    arm: Length | None = None
+    rests_on: Name | None = None
+
+    @model_validator(mode="after")
+    def _band(self) -> Multiplier:
+        low, typical, high = self.efficiency
+        if not low <= typical <= high:
+            raise Impossible(Message.BAND_ORDER, ("efficiency",), low=low, typical=typical, high=high)
+        return self
+
+
+class Adapter(Model):
+    """An offset adapter at the wrench."""
+
+    adapter: Length
+    angle: Annotated[Direction, Field(validate_default=True)] = "0 deg"  # type: ignore[assignment]
+
+
+def link(value: object) -> str | None:
+    """Discriminator of a chain's links: a tool's id, a multiplier, an adapter."""
+    if isinstance(value, str):
+        return "~tool"
+    keys = value if isinstance(value, dict) else getattr(value, "__dict__", {})
+    return next((f"~{k}" for k in ("multiplier", "adapter") if k in keys), None)
+
+
+Link = Annotated[Annotated[str, Tag("~tool")] | Annotated[Multiplier, Tag("~multiplier")]
+                 | Annotated[Adapter, Tag("~adapter")], Discriminator(link)]

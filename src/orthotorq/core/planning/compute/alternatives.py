@@ -1,0 +1,70 @@
+"""Another lubricant in the same joint: what it does at the same torque, and which torque keeps the clamp."""
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from typing import Any
+
+from pydantic import BaseModel
+
+from ...documents.base import DocumentErrors, as_band
+from ...documents.plan import OwnLubricant
+from ...documents.read import read_plan
+from ...errors import UnknownName
+from ...mechanics.preload import torque_from_preload
+from ...messages import Message
+from ...tables import lubricants
+from .chosen import choose
+from .collect import Collector
+from .facts import gather
+
+
+class AlternativeOut(BaseModel):
+    """One other lubricant: load at the same torque [N], its change, and the torque for the same typical clamp [N·m]."""
+
+    lubricant: str
+    name: str
+    typical_N: float
+    low_N: float
+    high_N: float
+    change: float
+    same_clamp_Nm: float
+    forbidden: list[str]
+
+
+def alternatives(document: Any, group_id: str, wanted: Sequence[str],
+                 own: dict[str, OwnLubricant] | None = None) -> list[AlternativeOut]:
+    """What each wanted lubricant (of the table, the plan, or own entries given) would do in one group.
+
+    Raises DocumentErrors for a bad plan, UnknownName for no such group; unknown lubricants are left out.
+    """
+    plan = read_plan(document)
+    index = next((i for i, g in enumerate(plan.groups) if g.id == group_id), None)
+    if index is None:
+        raise UnknownName(Message.UNKNOWN_REFERENCE, ("group",), id=group_id[:60], kind="group",
+                          known=", ".join(g.id for g in plan.groups))
+    collector = Collector()
+    facts = gather(plan, index, collector)
+    chosen = choose(plan, facts, collector) if facts is not None else None
+    if collector.errors or chosen is None or facts is None:
+        raise DocumentErrors(collector.errors)
+    now = chosen.band(chosen.torque, ())
+    entries = {**(own or {}), **plan.definitions.lubricants}
+    out = []
+    for name in wanted:
+        entry, shipped = entries.get(name), lubricants.table().get(name)
+        if entry is not None:
+            mu_t = as_band(entry.mu_thread)
+            mu_b = as_band(entry.mu_bearing) if entry.mu_bearing else mu_t
+            title, forbidden = entry.name, ["dry seat"] if not entry.dry else []
+        elif shipped is not None:
+            mu_t, mu_b, title, forbidden = shipped.mu_thread, shipped.mu_bearing, shipped.name, list(shipped.forbidden)
+        else:
+            continue
+        joint = replace(facts.joint, mu_thread=mu_t, mu_bearing=mu_b, nut_factor=None)
+        other = replace(chosen, facts=replace(facts, joint=joint))
+        band = other.band(chosen.torque, ())
+        same = torque_from_preload(now.typical - chosen.gain(), joint.band_per_preload().typical, joint.prevailing)
+        out.append(AlternativeOut(lubricant=name, name=title, typical_N=band.typical, low_N=band.low, high_N=band.high,
+                                  change=band.typical / now.typical - 1, same_clamp_Nm=same / 1e3, forbidden=forbidden))
+    return out

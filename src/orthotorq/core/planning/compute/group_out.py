@@ -1,0 +1,125 @@
+"""One group as the result shows it, with the findings that hang on its load and condition."""
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+
+from ...documents.joint import Group
+from ...documents.places import angle_of, points_of, span_of
+from ...documents.plan import Plan
+from ...documents.result import (
+    FrictionOut,
+    GroupOut,
+    PlacePoint,
+    PreloadOut,
+    SourceOut,
+    SplitOut,
+    StiffnessOut,
+    StrengthOut,
+    TargetOut,
+    TeethOut,
+    ThreadOut,
+)
+from ...mechanics.angle import preload_gain
+from ...mechanics.preload import torque_split
+from ...mechanics.window import PreloadBand
+from ..orders import circle_order, cross_order
+from .chosen import Chosen
+from .collect import Collector
+from .facts import Facts
+from .joint_findings import joint_findings
+from .limits import bounds_of, limit_outs, loss_of, teeth_of, window_of
+from .load_findings import load_findings, share_of_yield
+
+
+@lru_cache(maxsize=256)
+def _tightening_numbers(count: int) -> tuple[str, ...]:
+    """Painted numbers where bolts are numbered in tightening order: place -> its number in the cross order."""
+    rank = {place: i + 1 for i, place in enumerate(cross_order(count))}
+    return tuple(str(rank[place]) for place in circle_order(count))
+
+
+def place_points(group: Group) -> list[PlacePoint]:
+    """Places in mm, x to the right and y up, 0° at the top, seen from the turning side."""
+    layout = group.layout
+    points = points_of(layout)
+    ox, oy = layout.origin[0].quantity.base, layout.origin[1].quantity.base
+    labels = (_tightening_numbers(layout.count) if layout.labels == "order"
+              else tuple(str(i + 1) for i in range(layout.count)))
+    return [PlacePoint.model_construct(
+        id=f"{group.id}.{i + 1}", number=i + 1, label=labels[i], x_mm=round(x, 4), y_mm=round(y, 4),
+        angle_deg=round(angle_of(round(x - ox, 6), round(y - oy, 6)), 4)) for i, (x, y) in enumerate(points)]
+
+
+def _thread(facts: Facts) -> ThreadOut:
+    thread, hexa, fastener = facts.thread, facts.hexagon, facts.group.fastener
+    flats = fastener.across_flats.base if fastener.across_flats else hexa.across_flats if hexa else None
+    socket = fastener.head == "socket head"
+    head = (hexa.face_diameter if hexa and socket else flats) or 1.5 * thread.diameter
+    return ThreadOut(designation=thread.designation, diameter_mm=thread.diameter, pitch_mm=thread.pitch,
+                     stress_area_mm2=thread.stress_area, across_flats_mm=flats, head_mm=head, head=fastener.head,
+                     effective_diameter_mm=facts.joint.bearing_diameter)
+
+
+def _split(facts: Facts) -> SplitOut | None:
+    joint, thread = facts.joint, facts.thread
+    if joint.nut_factor is not None:
+        return None
+    shares = torque_split(thread.pitch, thread.pitch_diameter, joint.mu_thread.typical, joint.mu_bearing.typical / joint.cone,
+                          joint.bearing_diameter)
+    return SplitOut(pitch=shares.pitch, thread=shares.thread, bearing=shares.bearing)
+
+
+def _sources(chosen: Chosen | None) -> list[SourceOut]:
+    if chosen is None:
+        return []
+    out = []
+    for reading in chosen.sources.readings:
+        source = reading.source
+        bound = source.says.at_most is not None or source.says.at_least is not None
+        verdict = ("struck" if reading.struck else "taken" if source.id == chosen.source
+                   else "bound" if reading.torque is None and bound else "silent" if reading.torque is None else "valid")
+        limits = [f"at most {source.says.at_most}" if source.says.at_most else "",
+                  f"at least {source.says.at_least}" if source.says.at_least else ""]
+        says = "; ".join(x for x in (reading.how, *limits) if x) or "no figure"
+        out.append(SourceOut(id=source.id, by=source.by, reference=source.reference, says=says,
+                             torque_Nm=reading.torque / 1e3 if reading.torque is not None else None,
+                             verdict=verdict, why=reading.struck or ""))
+    return out
+
+
+def group_out(plan: Plan, facts: Facts, chosen: Chosen | None, band: PreloadBand | None, torque: float,
+              most: dict[str, float], accuracies: tuple[float, ...], collector: Collector) -> GroupOut:
+    """The group with target, band, limits and window; findings of its load and condition go to the collector."""
+    group, thread, strength, friction = facts.group, facts.thread, facts.strength, facts.friction
+    losses = loss_of(facts)
+    limits = limit_outs(bounds_of(plan, chosen, most), band.typical) if chosen and band else []
+    if chosen is not None and band is not None:
+        load_findings(plan, chosen, limits, band, losses, collector)
+        joint_findings(plan, chosen, band, accuracies, collector)
+    teeth = teeth_of(plan, facts)
+    stiff = facts.stiffness
+    factors = [k / thread.diameter for k in facts.joint.band_per_preload()]
+    return GroupOut(
+        id=group.id, name=group.name, layout=group.layout.kind, places=place_points(group), span_mm=span_of(group.layout),
+        thread=_thread(facts),
+        strength=StrengthOut(grade=strength.name, proof_MPa=strength.proof, yield_MPa=strength.yield_,
+                             tensile_MPa=strength.tensile, certainty=strength.certainty, assumed=list(strength.assumed)),
+        friction=FrictionOut(lubricant=friction.lubricant, name=friction.name,
+                             mu_thread=list(friction.mu_thread) if friction.mu_thread else None,
+                             mu_bearing=list(friction.mu_bearing) if friction.mu_bearing else None,
+                             nut_factor=factors, form="short" if friction.nut_factor else "long", source=friction.source),
+        target=TargetOut(kind="calculated" if chosen.calculated else "given", torque_Nm=chosen.torque / 1e3,
+                         set_torque_Nm=torque / 1e3, angle_deg=math.degrees(chosen.angle) if chosen.angle else None,
+                         calculated=chosen.calculated, source=chosen.source, why=chosen.why) if chosen else None,
+        preload=PreloadOut(typical_N=band.typical, low_N=band.low, high_N=band.high, low_rss_N=band.low_rss,
+                           high_rss_N=band.high_rss, beyond_yield=bool(chosen and chosen.beyond_yield(torque))) if band else None,
+        share_of_yield=share_of_yield(facts, band) if band else None, losses=losses,
+        stiffness=StiffnessOut(fastener_mm_per_N=stiff.fastener, parts_mm_per_N=stiff.parts,
+                               gain_N_per_deg=preload_gain(thread.pitch, math.radians(1), stiff.both),
+                               elongation_mm=(band.typical if band else 0.0) * stiff.fastener,
+                               grip_mm=stiff.grip) if stiff else None,
+        teeth=TeethOut(turns=teeth.turns, engaged_mm=teeth.engaged, required_mm=teeth.required, carries_N=teeth.carries,
+                       weaker=teeth.weaker) if teeth else None,
+        split=_split(facts), limits=limits, window=window_of(limits, band, losses) if band else None,
+        sources=_sources(chosen), history=group.fastener.history, note=group.note)

@@ -1,0 +1,179 @@
+"""Plans in and out as files: one, or a folder of them as a zip; importing many is a job with progress."""
+from __future__ import annotations
+
+import io
+import json
+import uuid
+import zipfile
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, selectinload, sessionmaker
+
+from ...core.documents.base import DocumentErrors
+from ...core.documents.read import MAX_BYTES, parse_json
+from ...core.errors import OrthotorqError
+from ...core.planning.compute import compute
+from ...store.models import Equipment, Job, Joint, Plan
+from ..context import Ctx
+from ..errors import BadField, NotFound, Refused
+from ..permissions import use_case
+
+MOST_FILES, MOST_TOTAL = 5000, 200_000_000
+STEP = 25
+
+
+@dataclass(frozen=True, slots=True)
+class FileError:
+    """What is wrong in one file of an import."""
+
+    file: str
+    path: str
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class JobView:
+    """How far a job is, and what came of it."""
+
+    id: uuid.UUID
+    kind: str
+    status: str
+    done: int
+    total: int
+    at: datetime
+    imported: int
+    errors: list[FileError]
+
+
+def _safe(name: str) -> str:
+    return "".join(c if c.isalnum() or c in "-_." else "-" for c in name)
+
+
+@use_case
+def export_plans(ctx: Ctx, plan_id: uuid.UUID | None = None) -> tuple[str, bytes]:
+    """(file name, bytes): one plan's draft as JSON, or every plan as a zip of files. Raises NotFound."""
+    if plan_id is not None:
+        plan = ctx.session.get(Plan, plan_id)
+        if plan is None:
+            raise NotFound("There is no such plan.")
+        text = json.dumps(json.loads(plan.draft), ensure_ascii=False, indent=1)
+        return f"{_safe(plan.title)}.json", text.encode()
+    out = io.BytesIO()
+    load = selectinload(Plan.joint).selectinload(Joint.equipment)
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for plan in ctx.session.scalars(select(Plan).options(load).order_by(Plan.created_at)):
+            name = f"{_safe(plan.joint.equipment.tag)}-{_safe(plan.joint.tag)}-{str(plan.id)[:8]}.json"
+            archive.writestr(name, json.dumps(json.loads(plan.draft), ensure_ascii=False, indent=1))
+    return "plans.zip", out.getvalue()
+
+
+def _files(data: bytes) -> list[tuple[str, bytes]]:
+    """Name and text of every JSON file of a zip. Raises BadField for what is no zip or too much."""
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            infos = [i for i in archive.infolist() if not i.is_dir() and i.filename.lower().endswith(".json")]
+            if not infos:
+                raise BadField("The zip holds no .json files.", "file")
+            if len(infos) > MOST_FILES or sum(i.file_size for i in infos) > MOST_TOTAL:
+                raise BadField(f"An import holds at most {MOST_FILES} files and 200 MB.", "file")
+            # a file over the limit is not even unpacked: reading one byte more than allowed is enough to refuse it
+            return [(i.filename[:200], archive.open(i).read(MAX_BYTES + 1)) for i in infos]
+    except (zipfile.BadZipFile, RuntimeError, NotImplementedError, EOFError, OSError):
+        raise BadField("This is no zip file that can be read.", "file") from None
+
+
+@use_case
+def start_import(ctx: Ctx, data: bytes) -> uuid.UUID:
+    """Begin importing a zip of plans; returns the job's id. Raises BadField for a bad zip."""
+    files = _files(data)
+    job = Job(id=ctx.new_id(), kind="import", status="waiting", done=0, total=len(files), answer="{}", payload=data,
+              person_id=ctx.person.id, at=ctx.now)
+    ctx.session.add(job)
+    ctx.session.flush()
+    return job.id
+
+
+@use_case
+def read_job(ctx: Ctx, job_id: uuid.UUID) -> JobView:
+    """How far a job is. Raises NotFound."""
+    job = ctx.session.get(Job, job_id)
+    if job is None:
+        raise NotFound("There is no such job.")
+    answer = json.loads(job.answer)
+    return JobView(job.id, job.kind, job.status, job.done, job.total, job.at, answer.get("imported", 0),
+                   [FileError(**e) for e in answer.get("errors", [])])
+
+
+@use_case
+def cancel_job(ctx: Ctx, job_id: uuid.UUID) -> None:
+    """Stop a job; what it has not finished is not done at all. Raises NotFound, Refused."""
+    job = ctx.session.scalar(select(Job).where(Job.id == job_id).with_for_update())
+    if job is None:
+        raise NotFound("There is no such job.")
+    if job.status not in ("waiting", "working"):
+        raise Refused(f"The job is already {job.status}.")
+    job.status = "cancelled"
+    ctx.session.flush()
+
+
+def read_file(name: str, text: bytes, joints: dict[str, uuid.UUID]) -> tuple[Any, list[FileError]]:
+    """(document, errors) of one file: JSON, plan, computable, and for a joint that exists."""
+    try:
+        document = parse_json(text)
+        compute(document)
+    except DocumentErrors as error:
+        return None, [FileError(name, e.pointer(), e.text) for e in error.errors[:20]]
+    except OrthotorqError as error:
+        return None, [FileError(name, "", str(error))]
+    if document.get("joint") not in joints:
+        return None, [FileError(name, "joint", f"“{document.get('joint')}” is not a joint registered here (equipment/joint).")]
+    return document, []
+
+
+def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]) -> None:
+    """The work of an import: every file is read first; plans are written only when none has an error.
+
+    Raises LookupError when the job is not there yet, so that the queue tries again.
+    """
+    with sessions.begin() as session:
+        job = session.get(Job, job_id)
+        if job is None:
+            raise LookupError("the job is not committed yet")
+        if job.status != "waiting" or job.payload is None:
+            return
+        job.status, files, person = "working", _files(job.payload), job.person_id
+        rows = session.execute(select(Joint.id, Joint.tag, Equipment.tag).join(Equipment, Joint.equipment_id == Equipment.id))
+        joints = {f"{machine}/{tag}": joint for joint, tag, machine in rows}
+    documents, errors = [], list[FileError]()
+    for number, (name, text) in enumerate(files, 1):
+        document, wrong = read_file(name, text, joints)
+        errors += wrong
+        documents.append(document)
+        if (number % STEP == 0 or number == len(files)) and not _progress(sessions, job_id, number):
+            return
+    with sessions.begin() as session:
+        job = session.scalar(select(Job).where(Job.id == job_id).with_for_update())
+        if job is None or job.status != "working":
+            return
+        if not errors:
+            ctx = make(session)
+            for document in documents:
+                session.add(Plan(id=ctx.new_id(), joint_id=joints[document["joint"]], title=document["title"],
+                                 created_at=ctx.now, version=1, draft=json.dumps(document, ensure_ascii=False), draft_by=person, draft_at=ctx.now))
+        job.status, job.payload = ("failed" if errors else "done"), None
+        job.answer = json.dumps({"imported": 0 if errors else len(documents),
+                                 "errors": [{"file": e.file, "path": e.path, "text": e.text} for e in errors[:500]]})
+
+
+def _progress(sessions: sessionmaker[Session], job_id: uuid.UUID, done: int) -> bool:
+    """Write how far the job is; False when somebody has stopped it."""
+    with sessions.begin() as session:
+        job = session.scalar(select(Job).where(Job.id == job_id).with_for_update())
+        if job is None or job.status != "working":
+            return False
+        job.done = done
+    return True

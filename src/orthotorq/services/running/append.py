@@ -1,0 +1,52 @@
+"""One event onto the chain of a run, under the run's lock."""
+from __future__ import annotations
+
+import uuid
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from ...core.running import Fact
+from ...store.models import Event, Run
+from ..context import Ctx
+from .chain import canonical_event, chain_hash, time_text
+
+#: a device's clock is believed so far back and no further
+OLDEST = timedelta(days=30)
+
+
+def happened(received: datetime, device_time: str, sent_at: str) -> datetime:
+    """When an event happened: the device's clock, corrected by its own time of sending; never in the future.
+
+    >>> at = datetime(2026, 11, 24, 12, 0, tzinfo=UTC)
+    >>> happened(at, "2026-11-24T09:00:00Z", "2026-11-24T09:10:00Z").isoformat()
+    '2026-11-24T11:50:00+00:00'
+    """
+    try:
+        told, sent = (datetime.fromisoformat(t) for t in (device_time, sent_at))
+        ago = (sent if sent.tzinfo else sent.replace(tzinfo=UTC)) - (told if told.tzinfo else told.replace(tzinfo=UTC))
+    except ValueError:
+        return received
+    return received - min(max(ago, timedelta(0)), OLDEST)
+
+
+def append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: dict[str, Any], sent_at: str = "") -> Fact:
+    """Append one event to the chain under the run's lock and move the head."""
+    sequence = run.head_sequence + 1
+    at = happened(ctx.now, client["device_time"], sent_at) if sent_at else ctx.now
+    server: dict[str, Any] = {"sequence": sequence, "verdict": verdict, "person": str(ctx.person.id),
+                              "received_at": time_text(ctx.now), "happened_at": time_text(at)}
+    if payload:
+        server["payload"] = payload
+    body = canonical_event(client, server)
+    own_hash = chain_hash(run.head_hash, body)
+    ctx.session.add(Event(
+        run_id=run.id, sequence=sequence, id=uuid.UUID(client["id"]), step=client["step"], kind=client["kind"],
+        verdict=verdict, device=client["device"], device_sequence=client["device_sequence"],
+        device_time=client["device_time"], lease=client["lease"], last_seen=client["last_seen"], person_id=ctx.person.id,
+        received_at=ctx.now, happened_at=at, canonical=body, previous_hash=run.head_hash, hash=own_hash))
+    run.head_sequence, run.head_hash = sequence, own_hash
+    ctx.session.flush()
+    key = ("appended", run.id)
+    ctx.session.info[key] = ctx.session.info.get(key, 0) + 1
+    return Fact(sequence, client["id"], client["step"], client["kind"], {**client["payload"], **payload}, ctx.person.name,
+                time_text(at), own_hash, verdict == "accepted", at.timestamp())

@@ -1,0 +1,55 @@
+"""Photos of a run: re-encoded, at most 2 MB, in the database."""
+from __future__ import annotations
+
+import hashlib
+import io
+import uuid
+
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from ...store.models import Photo, Run
+from ..context import Ctx
+from ..errors import BadField, NotFound
+from ..permissions import use_case
+
+MOST_BYTES, MOST_PIXELS, SIDE = 2_000_000, 60_000_000, 2048
+
+
+def reencode(data: bytes) -> bytes:
+    """A picture as an upright JPEG of at most 2 MB without its metadata. Raises BadField for what is no picture."""
+    try:
+        with Image.open(io.BytesIO(data)) as opened:
+            if opened.width * opened.height > MOST_PIXELS:
+                raise BadField("The picture is too large; send one of at most 60 megapixels.", "photo")
+            picture = ImageOps.exif_transpose(opened).convert("RGB")
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+        raise BadField("This is no picture that can be read; send a JPEG, PNG or WebP.", "photo") from None
+    picture.thumbnail((SIDE, SIDE))
+    for quality in (85, 75, 60, 45, 30):
+        out = io.BytesIO()
+        picture.save(out, "JPEG", quality=quality, optimize=True)
+        if out.tell() <= MOST_BYTES:
+            break
+    return out.getvalue()
+
+
+@use_case
+def keep_photo(ctx: Ctx, run_id: uuid.UUID, data: bytes) -> uuid.UUID:
+    """Keep a photo of a run; an event names it afterwards. Raises NotFound, BadField."""
+    if ctx.session.get(Run, run_id) is None:
+        raise NotFound("There is no such run.")
+    kept = reencode(data)
+    photo = Photo(id=ctx.new_id(), run_id=run_id, data=kept, digest=hashlib.sha256(kept).hexdigest(),
+                  person_id=ctx.person.id, at=ctx.now)
+    ctx.session.add(photo)
+    ctx.session.flush()
+    return photo.id
+
+
+@use_case
+def read_photo(ctx: Ctx, photo_id: uuid.UUID) -> bytes:
+    """A photo as JPEG. Raises NotFound."""
+    photo = ctx.session.get(Photo, photo_id)
+    if photo is None:
+        raise NotFound("There is no such photo.")
+    return photo.data

@@ -1,0 +1,102 @@
+"""Starting a run: occasion, variants, history, tools by serial; all of it is kept in the first event."""
+from __future__ import annotations
+
+import json
+import uuid
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+from sqlalchemy import select, text
+from sqlalchemy.orm import Session
+
+from ...core.documents.plan import Plan
+from ...core.documents.read import read_plan
+from ...core.documents.result import Result
+from ...core.documents.tooling import Tool as ToolSpec
+from ...core.planning.compute.bound import bound_settings
+from ...core.running import choices_errors
+from ...store.models import Revision, Run, Tool
+from ..context import Ctx
+from ..errors import BadField, NotFound, Refused
+from ..permissions import use_case
+from ..registers.tools import spec_of, until_of
+from .append import append
+from .chain import GENESIS, time_text
+
+
+@dataclass(frozen=True, slots=True)
+class Choices:
+    """What is chosen at the start of a run; tools by id of the plan's tool -> serial."""
+
+    device: str
+    occasion: str = "install"
+    variants: tuple[str, ...] = ()
+    history: str = "known"
+    tools: tuple[tuple[str, str], ...] = ()
+
+
+@lru_cache(maxsize=64)
+def _parsed(revision_id: uuid.UUID, plan_hash: str, result: str) -> Result:
+    # a revision is frozen: the same text always gives the same result
+    return Result.model_validate_json(result)
+
+
+def result_of(session: Session, run: Run) -> Result:
+    """The stored result a run works from."""
+    revision = session.get_one(Revision, run.revision_id)
+    return _parsed(revision.id, revision.plan_hash, revision.result)
+
+
+def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[str, Any]:
+    """The bound tools and their settings for the first event. Raises BadField, Impossible, Refused."""
+    bound: dict[str, tuple[str, ToolSpec]] = {}
+    kept = []
+    for name, serial in wanted.items():
+        if name not in plan.tools:
+            raise BadField(f"“{name}” is not a tool of this plan.", "tools")
+        tool = ctx.session.scalar(select(Tool).where(Tool.serial == serial))
+        if tool is None:
+            raise BadField(f"No tool with the serial “{serial}” is registered.", "tools")
+        if tool.blocked:
+            raise Refused(f"{serial} is blocked{': ' + tool.note if tool.note else ''}. Take another one.")
+        until = until_of(tool)
+        bound[name] = (serial, spec_of(tool))
+        kept.append({"tool": name, "serial": serial, "name": serial, "until": time_text(until)[:10] if until else None,
+                     "expired": until is None or until < ctx.now})
+    settings = bound_settings(plan, result, bound) if bound else {}
+    return {"tools": kept, "bound_settings": {k: [x.model_dump(mode="json") for x in v] for k, v in settings.items()}}
+
+
+@use_case
+def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
+    """Start a run of a released revision on a device; its first event keeps what it was started from.
+
+    Raises NotFound, Refused, BadField, and Impossible when a bound tool cannot be set to what a pass asks for.
+    """
+    revision = ctx.session.get(Revision, revision_id)
+    if revision is None:
+        raise NotFound("There is no such revision.")
+    if revision.status != "released":
+        raise Refused("A newer revision has replaced this one; start from that.")
+    if not 1 <= len(choices.device) <= 80:
+        raise BadField("The device needs an id of 1 to 80 characters.", "device")
+    if choices.history not in ("known", "unknown"):
+        raise BadField("The history is known or unknown.", "history")
+    result = _parsed(revision.id, revision.plan_hash, revision.result)
+    if (wrong := choices_errors(result, choices.occasion, list(choices.variants))) is not None:
+        raise BadField(wrong, "variants")
+    bound = _bind(ctx, read_plan(json.loads(revision.document)), result, dict(choices.tools)) if choices.tools else {}
+    number = ctx.session.scalar(text("SELECT nextval('run_number')"))
+    run = Run(id=ctx.new_id(), number=number, revision_id=revision.id, status="running", started_by=ctx.person.id,
+              started_at=ctx.now, lease_epoch=1, lease_device=choices.device, lease_person=ctx.person.id, head_sequence=0,
+              head_hash=GENESIS)
+    ctx.session.add(run)
+    ctx.session.flush()
+    client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "start", "device": "server",
+              "device_sequence": 1, "device_time": time_text(ctx.now), "lease": 1, "last_seen": 0,
+              "payload": {"revision": revision.number, "plan_hash": revision.plan_hash, "tables": result.tables,
+                          "core": result.core, "occasion": choices.occasion, "variants": list(choices.variants),
+                          "history": choices.history, **bound}}
+    append(ctx, run, client, "accepted", {})
+    return run.id

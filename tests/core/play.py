@@ -1,0 +1,84 @@
+"""Plays a run in memory, asking the judge before every event, with a clock of its own."""
+from __future__ import annotations
+
+from typing import Any
+
+from orthotorq.core.documents.result import Result
+from orthotorq.core.documents.run import Instruction, RunState
+from orthotorq.core.planning.compute import compute
+from orthotorq.core.running import Fact, judge, state_of
+
+FITTER, SUPERVISOR = frozenset({"fitter"}), frozenset({"supervisor"})
+BEGIN = 1_700_000_000.0
+
+
+def within(step: Instruction) -> str:
+    """A reading at the edge of a step's limit, which is inside."""
+    return (step.limit_text or "1 mm").split(",")[0].split(";")[0].removeprefix("at least ").removeprefix("at most ")
+
+
+class Play:
+    """A run under way; every event takes `pace` seconds."""
+
+    def __init__(self, document: dict[str, Any], pace: float = 20.0, **start: Any) -> None:
+        self.result: Result = compute(document)
+        self.now, self.pace = BEGIN, pace
+        self.facts: list[Fact] = []
+        if start:
+            self._keep("-", "start", start, True)
+
+    def _keep(self, step: str, kind: str, payload: dict[str, Any], accepted: bool) -> None:
+        number = len(self.facts) + 1
+        self.facts.append(Fact(number, f"e{number}", step, kind, payload, "Tam", f"t{number:05}", accepted=accepted,
+                               happened=self.now))
+
+    @property
+    def state(self) -> RunState:
+        return state_of(self.result, self.facts, self.now)
+
+    @property
+    def step(self) -> Instruction:
+        found = self.state.instruction
+        assert found is not None
+        return found
+
+    @property
+    def codes(self) -> list[str]:
+        return [d.code for d in self.state.deviations]
+
+    def send(self, kind: str, step: str, payload: dict[str, Any], roles: frozenset[str] = FITTER) -> tuple[str, str]:
+        self.now += self.pace
+        judgement = judge(self.result, self.facts, kind, step, payload, roles, self.now)
+        if judgement.verdict != "refused":
+            self._keep(step, kind, payload, judgement.verdict == "accepted")
+        return judgement.verdict, judgement.text
+
+    def answer(self, answer: str, **more: Any) -> str:
+        step = self.step
+        assert self.send("answer", step.step, {"answer": answer, **more}) == ("accepted", "")
+        return step.step
+
+    def usual(self) -> str:
+        """What a fitter answers when all goes well."""
+        step = self.step
+        if step.kind == "wait" and step.ready_at is not None:
+            self.now = max(self.now, step.ready_at)
+        if step.kind == "reading":
+            return self.answer("value", value=within(step))
+        if step.kind == "gap":
+            return self.answer("value", value=f"{max(1.0, 10.0 - 2 * (step.round or 1)):g} mm")
+        if step.kind == "jack":
+            return self.answer("free" if (step.round or 1) > 2 else "not_yet")
+        if step.kind == "pull" and not step.check_round and (step.round or 1) > 1:
+            return self.answer("did_not_turn")
+        return self.answer(step.buttons[0].answer)
+
+    def until(self, text: str) -> None:
+        while text not in self.step.step:
+            self.usual()
+
+    def finish(self) -> list[str]:
+        done = []
+        while self.state.instruction is not None:
+            done.append(self.usual())
+        return done
