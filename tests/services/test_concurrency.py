@@ -12,8 +12,9 @@ from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.context import Ctx
 from orthotorq.services.database import open_sessions
 from orthotorq.services.running.chain import verify_all
-from orthotorq.services.running.commands import append_events, start_run
-from orthotorq.store.models import Event, Person, Revision
+from orthotorq.services.running.commands import append_events
+from orthotorq.services.running.start import Choices, start_run
+from orthotorq.store.models import Event, Person, Plan, Revision
 from tests.conftest import Database
 
 DEVICES, EVENTS = 6, 12
@@ -33,7 +34,8 @@ def context(session: Any, login: str = "tam") -> Ctx:
 def new_run(sessions: Any) -> Any:
     with sessions.begin() as session:
         ctx = context(session)
-        return start_run(ctx, session.scalars(select(Revision)).first().id, "first")
+        cover = select(Revision).join(Plan).where(Plan.title == "Close the channel cover")
+        return start_run(ctx, session.scalars(cover).one().id, Choices("first"))
 
 
 def note(ctx: Ctx, run: Any, device: str, number: int) -> dict[str, Any]:

@@ -15,8 +15,9 @@ from orthotorq.services.errors import NotFound
 from orthotorq.services.planning.queries import answer_sum, explain_figure, read_draft, read_revision
 from orthotorq.services.registers.commands import add_equipment, add_joint, people_exist
 from orthotorq.services.registers.queries import joint_detail, list_equipment
-from orthotorq.services.running.commands import start_run, take_lease
+from orthotorq.services.running.commands import take_lease
 from orthotorq.services.running.queries import list_runs, read_record, read_run, record_file
+from orthotorq.services.running.start import Choices, start_run
 from orthotorq.store.models import Person, Plan, Revision
 from tests.plans import cover
 
@@ -34,7 +35,7 @@ def test_equipment_with_glyphs_and_summaries(ctx: Ctx) -> None:
     assert cover_joint.glyph is not None
     assert len(cover_joint.glyph.places) == 16
     assert joints["Trolley wheel"].summary.endswith("2 positions")
-    assert (joints["Gearbox foot"].glyph, joints["Gearbox foot"].plans) == (None, [])
+    assert (joints["Press frame foot"].glyph, joints["Press frame foot"].plans) == (None, [])
 
 
 def test_a_joint_lists_its_plans_and_latest_runs(ctx: Ctx) -> None:
@@ -57,7 +58,7 @@ def test_runs_come_by_pages_newest_first(ctx: Ctx) -> None:
     revision = ctx.session.scalars(select(Revision)).first()
     assert revision is not None
     for _ in range(5):
-        start_run(ctx, revision.id, "t")
+        start_run(ctx, revision.id, Choices("t"))
     pages: list[list[int]] = []
     before: int | None = None
     while page := list_runs(ctx, before, 3):
@@ -71,12 +72,14 @@ def test_runs_come_by_pages_newest_first(ctx: Ctx) -> None:
 
 def test_a_run_begins_with_what_it_was_started_from(ctx: Ctx) -> None:
     plan = ctx.session.scalars(select(Plan).where(Plan.title == "Close the channel cover")).one()
-    run = start_run(ctx, plan.revisions[-1].id, "t")
+    run = start_run(ctx, plan.revisions[-1].id, Choices("t", tools=(("w", "TW-08"),)))
     first = record_file(ctx, run)["events"][0]
     assert first["kind"] == "start"
     assert first["payload"]["plan_hash"] == plan.revisions[-1].plan_hash
-    assert {"stage": "close", "pass": "full", "group": "studs", "chain": "main", "tool": "TW-07",
-            "setting": "450 N·m"} in first["payload"]["settings"]
+    # TW-08 is marked in steps of 5 N·m: 30 % of 450 N·m is set to 135, where the plan's wrench has 136
+    assert first["payload"]["bound_settings"]["close/first/studs"][0]["text"] == "135 N·m"
+    assert first["payload"]["tools"][0]["expired"] is True
+    assert read_run(ctx, run).state.deviations[0].code == "tool_expired"
     assert read_run(ctx, run).lease_epoch == 1
     assert take_lease(ctx, run, "t") == 1
 

@@ -28,7 +28,7 @@ EQUIPMENT = (
     ("BE-1", "Bucket elevator 1", "Store", (("gearbox-foot", "Gearbox foot", "machine_mount", "gearbox-foot"),
                                             ("head-bearing", "Head shaft bearing", "bearing_nut", "elevator-bearing-nut"))),
     ("BL-7", "Brine line 7", "Brine field", (("bellows", "Bellows clamp", "soft_clamp", "bellows-clamp"),)),
-    ("BP-3", "Brine pump 3", "Brine field", (("casing", "Pump casing", "casing_studs", "pump-casing-studs"),)),
+    ("BP-3", "Brine pump 3", "Brine field", (("casing", "Pump casing", "casting_studs", "pump-casing-studs"),)),
     ("EV-2", "Evaporator 2", "Boiling house", (("channel-cover", "Channel cover", "gasketed_cover", "evaporator-cover"),)),
     ("MS-1", "Magnetic separator 1", "Bagging", (("hanger", "Separator hanger", "hung_equipment", "magnet-hanger"),)),
     ("QC-1", "Quay crane", "Quay", (("rail-stop", "Rail stop anchors", "stud_row", "rail-stop-anchors"),)),

@@ -10,8 +10,8 @@ from .result import Out, SettingOut
 
 EventKind = Literal["answer", "problem", "note", "suggest", "photo", "correct", "redo", "accept", "settle", "sign_off",
                     "abandon"]
-Answer = Literal["done", "good", "not_good", "turned", "did_not_turn", "not_sure", "value", "refuses", "turns_on", "stopped_early",
-                 "cap", "free", "not_yet", "moved", "still", "repair", "replace", "accept", "skip"]
+Answer = Literal["done", "good", "not_good", "turned", "did_not_turn", "not_sure", "value", "refuses", "turns_on",
+                 "stopped_early", "cap", "free", "not_yet", "moved", "still", "repair", "replace", "accept", "skip"]
 StepKind = Literal["condition", "item", "check", "reading", "wait", "watch", "decision", "hand", "snug", "feel", "pull", "angle",
                    "back_off", "gap", "loosen", "jack"]
 

@@ -149,8 +149,8 @@ def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callabl
         rows = session.execute(select(Joint.id, Joint.tag, Equipment.tag).join(Equipment, Joint.equipment_id == Equipment.id))
         joints = {f"{machine}/{tag}": joint for joint, tag, machine in rows}
     documents, errors = [], list[FileError]()
-    for number, (name, text) in enumerate(files, 1):
-        document, wrong = read_file(name, text, joints)
+    for number, (name, data) in enumerate(files, 1):
+        document, wrong = read_file(name, data, joints)
         errors += wrong
         documents.append(document)
         if (number % STEP == 0 or number == len(files)) and not _progress(sessions, job_id, number):
@@ -162,8 +162,9 @@ def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callabl
         if not errors:
             ctx = make(session)
             for document in documents:
-                session.add(Plan(id=ctx.new_id(), joint_id=joints[document["joint"]], title=document["title"],
-                                 created_at=ctx.now, version=1, draft=json.dumps(document, ensure_ascii=False), draft_by=person, draft_at=ctx.now))
+                text = json.dumps(document, ensure_ascii=False)
+                session.add(Plan(id=ctx.new_id(), joint_id=joints[document["joint"]], title=document["title"], version=1,
+                                 created_at=ctx.now, draft=text, draft_by=person, draft_at=ctx.now))
         job.status, job.payload = ("failed" if errors else "done"), None
         job.answer = json.dumps({"imported": 0 if errors else len(documents),
                                  "errors": [{"file": e.file, "path": e.path, "text": e.text} for e in errors[:500]]})

@@ -3,62 +3,182 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...core.planning.methods import passes_of_method
 from ...core.tables import EDITION
 
-_CLICK = {"kind": "click wrench", "range": ["40 N·m", "240 N·m"], "increment": "2 N·m", "mark": "10 N·m", "accuracy": 0.04,
-          "length": "600 mm", "drive": "1/2 in"}
+Doc = dict[str, Any]
+_ALWAYS = ["install", "dismantle", "recheck"]
 
 
-def _pass(identifier: str, percent: float, kind: str, **more: Any) -> dict[str, Any]:
-    return {"id": identifier, "do": "torque", "percent": percent, "order": {"kind": kind}, **more}
+def _circle(count: int, diameter: str) -> Doc:
+    return {"kind": "circle", "count": count, "diameter": diameter}
 
 
-_CHECK = {"check": True, "rounds": {"until": "none_moves", "moved_above": "5 deg", "max": 3}}
+_ONE: Doc = {"kind": "points", "points": [["0 mm", "0 mm"]]}
 
 
-def _cover() -> dict[str, Any]:
-    return {
-        "groups": [{
-            "id": "bolts", "name": "Cover bolts",
-            "layout": {"kind": "circle", "count": 12, "diameter": "400 mm"},
-            "fastener": {"thread": "M20", "grade": "ISO 898-1 8.8", "head": "hex"},
-            "friction": {"lubricant": "moly-paste"}, "limits": {"yield_fraction": 0.5}}],
-        "targets": {"bolts": {"kind": "yield_fraction", "fraction": 0.4}},
-        "tools": {"w": _CLICK}, "chains": {"main": ["w"]},
-        "stages": [
-            {"id": "safe", "kind": "prepare", "cautions": ["stored_pressure", "eye_hand"],
-             "items": [{"id": "pressure", "text": "Pressure off, drained, cold, isolated and locked"}]},
-            {"id": "lubricate", "kind": "apply", "what": "Moly paste", "groups": ["bolts"],
-             "faces": ["thread", "under head"]},
-            {"id": "close", "kind": "tighten", "title": "Close the joint", "condition": ["pressure off and cold"],
-             "groups": ["bolts"], "chains": ["main"],
-             "passes": [{"id": "hand", "do": "hand"}, _pass("first", 30, "cross"), _pass("second", 70, "cross"),
-                        _pass("full", 100, "cross"), _pass("check", 100, "circle", **_CHECK)]}]}
+def _wrench(low: str, high: str, increment: str, length: str, drive: str, mark: str) -> Doc:
+    return {"kind": "click wrench", "range": [low, high], "increment": increment, "mark": mark, "accuracy": 0.04,
+            "length": length, "drive": drive}
 
 
-def _wheel() -> dict[str, Any]:
-    return {
-        "positions": [{"id": "L", "name": "left"}, {"id": "R", "name": "right"}],
-        "groups": [{
-            "id": "nuts", "name": "Wheel nuts", "layout": {"kind": "circle", "count": 6, "diameter": "205 mm"},
-            "fastener": {"thread": "M18x1.5", "grade": "ISO 898-1 8.8", "head": "hex",
-                         "face": {"kind": "cone", "half_angle": "30 deg"}},
-            "friction": {"lubricant": "dry-steel"}, "limits": {"yield_fraction": 0.6}}],
-        "targets": {"nuts": {"kind": "yield_fraction", "fraction": 0.28}},
-        "tools": {"w": _CLICK}, "chains": {"main": ["w"]},
-        "stages": [
-            {"id": "stand", "kind": "prepare", "cautions": ["supported_load"],
-             "items": [{"id": "chock", "text": "On a stand, chocked, held still"}]},
-            {"id": "snug", "kind": "tighten", "title": "Snug, hanging", "across": "all_positions_first",
-             "condition": ["wheel hanging"], "groups": ["nuts"], "chains": ["main"], "impact": "run_down",
-             "passes": [{"id": "hand", "do": "hand"}, _pass("snug", 50, "star")]},
-            {"id": "full", "kind": "tighten", "title": "Full torque", "across": "all_positions_first",
-             "condition": ["wheel touching"], "groups": ["nuts"], "chains": ["main"],
-             "passes": [_pass("full", 100, "star"), _pass("again", 100, "star", **_CHECK)]}]}
+_MIDDLE = _wrench("20 N·m", "200 N·m", "1 N·m", "600 mm", "1/2 in", "10 N·m")
+_LARGE = _wrench("60 N·m", "420 N·m", "2 N·m", "1000 mm", "3/4 in", "20 N·m")
+_SMALL = _wrench("4 N·m", "20 N·m", "0.2 N·m", "260 mm", "3/8 in", "1 N·m")
 
 
-def blank_plan(kind: str, title: str, joint: str) -> dict[str, Any]:
+def _group(layout: Doc, thread: str, lubricant: str, share: float, **more: Any) -> Doc:
+    fastener = {"thread": thread, "grade": "ISO 898-1 8.8", "head": "hex", **more.pop("fastener", {})}
+    return {"id": "bolts", "name": "Bolts", "layout": layout, "fastener": fastener, "friction": {"lubricant": lubricant},
+            "limits": {"yield_fraction": share}, **more}
+
+
+def _tighten(identifier: str, title: str, condition: str, method: str, **more: Any) -> Doc:
+    return {"id": identifier, "kind": "tighten", "title": title, "condition": [condition], "groups": ["bolts"],
+            "chains": ["main"], "passes": passes_of_method(method), **more}
+
+
+def _prepare(text: str, *cautions: str) -> Doc:
+    return {"id": "safe", "kind": "prepare", "title": "Make safe", "in": _ALWAYS, "cautions": list(cautions),
+            "items": [{"id": "safe", "text": text}]}
+
+
+_LOCKED = "Drive locked out and tagged, tried to start"
+_APPLY: Doc = {"id": "lubricate", "kind": "apply", "what": "light oil", "compound": "light-oil", "groups": ["bolts"],
+               "faces": ["thread", "under head"]}
+
+
+def _share(fraction: float) -> Doc:
+    return {"kind": "yield_fraction", "fraction": fraction}
+
+
+def _wheel() -> Doc:
+    face = {"kind": "cone", "half_angle": "30 deg"}
+    snug = [{"id": "hand", "do": "hand", "order": {"kind": "star"}},
+            {"id": "snug", "name": "Snug, 50 %", "do": "torque", "percent": 50, "order": {"kind": "star"}}]
+    return {"positions": [{"id": "L", "name": "left"}, {"id": "R", "name": "right"}],
+            "groups": [_group(_circle(6, "205 mm"), "M18x1.5", "dry-steel", 0.6, must_be="dry", fastener={"face": face})],
+            "targets": {"bolts": _share(0.28)}, "tools": {"w": _LARGE},
+            "stages": [_prepare("On a stand, chocked, held still", "supported_load"),
+                       {**_tighten("snug", "Snug, hanging", "wheel hanging", "feel"), "passes": snug, "impact": "run_down",
+                        "across": "all_positions_first"},
+                       _tighten("full", "Full torque", "wheel touching", "wheel", across="all_positions_first"),
+                       {**_tighten("again", "Recheck", "wheel standing", "wheel"), "in": ["recheck"]}],
+            "rechecks": [{"id": "first", "meter": "km", "at": ["50 km"], "every": "1000 km"}]}
+
+
+def _cover() -> Doc:
+    paste = {**_APPLY, "what": "moly paste", "compound": "moly-paste", "keep_dry": "gasket and its faces"}
+    loosen = {"id": "loosen", "kind": "loosen", "in": ["dismantle"], "condition": ["pressure off and cold"], "groups": ["bolts"],
+              "cautions": ["stay_out_of_line"]}
+    return {"groups": [_group(_circle(12, "400 mm"), "M20", "moly-paste", 0.5)], "targets": {"bolts": _share(0.4)},
+            "tools": {"w": _MIDDLE},
+            "stages": [_prepare("Pressure off, drained, cold, isolated and locked", "stored_pressure", "eye_hand"), loosen,
+                       paste, {"id": "hold", "kind": "counter_hold", "what": "back nuts held"},
+                       _tighten("close", "Close the joint", "pressure off and cold", "rising_cross")],
+            "rechecks": [{"id": "heat", "meter": "cycles", "at": ["1 cycles"], "occasion": "dismantle"}]}
+
+
+def _mount() -> Doc:
+    layout = {"kind": "grid", "rows": 2, "columns": 2, "row_pitch": "300 mm", "column_pitch": "420 mm"}
+    return {"groups": [_group(layout, "M20", "light-oil", 0.6)], "targets": {"bolts": _share(0.45)}, "tools": {"w": _LARGE},
+            "stages": [_prepare(_LOCKED, "lockout"), _APPLY, {"id": "hold", "kind": "counter_hold", "what": "far side held"},
+                       _tighten("full", "Tighten", "parts centred", "settle"),
+                       {"id": "look", "kind": "inspect", "in": ["recheck"], "condition": ["machine held still"],
+                        "checks": [{"id": "marks", "what": "Paint lines unbroken"}]}],
+            "rechecks": [{"id": "early", "meter": "h", "at": ["24 h"], "every": "2000 h"}]}
+
+
+def _row() -> Doc:
+    return {"groups": [_group({"kind": "row", "count": 5, "pitch": "200 mm"}, "M24", "nickel-anti-seize", 0.62)],
+            "targets": {"bolts": _share(0.5)},
+            "tools": {"w": _wrench("100 N·m", "600 N·m", "2 N·m", "1400 mm", "3/4 in", "10 N·m")},
+            "stages": [_prepare("Load off and secured", "lockout"),
+                       _tighten("full", "Rising increments", "load off", "single_repeat")]}
+
+
+def _hub() -> Doc:
+    band = [0.11, 0.12, 0.14]
+    group = _group(_circle(12, "150 mm"), "M10", "light-oil", 0.85, must_be="lightly oiled", fastener={
+        "grade": "ISO 898-1 12.9", "head": "socket head"})
+    group["friction"].update(mu_thread=band, mu_bearing=band)
+    return {"groups": [group], "targets": {"bolts": {"kind": "torque", "torque": "72 N·m"}},
+            "tools": {"w": _wrench("20 N·m", "120 N·m", "0.5 N·m", "480 mm", "1/2 in", "10 N·m")},
+            "stages": [_prepare(_LOCKED, "lockout"), _APPLY,
+                       _tighten("draw", "Draw the hub", "parts centred", "over_torque_rounds",
+                                watch_for="the line-up while tightening"),
+                       {"id": "start", "kind": "watch", "what": "Marks at start-up", "if_moved": {"redo": "draw"}}]}
+
+
+def _centre() -> Doc:
+    stack = [{"material": "carbon steel", "thickness": "90 mm", "outside": "80 mm"}]
+    group = _group(_ONE, "M24x2", "engine-oil", 0.85, stack=stack,
+                   into={"kind": "tapped", "material": "carbon steel", "engaged": "36 mm"},
+                   fastener={"grade": "ISO 898-1 10.9", "condition": "new", "single_use": True})
+    return {"groups": [group], "targets": {"bolts": {"kind": "torque+angle", "torque": "150 N·m", "angle": "60 deg"}},
+            "tools": {"w": _MIDDLE},
+            "stages": [_prepare(_LOCKED, "lockout"), _APPLY,
+                       {"id": "tool", "kind": "fit", "what": "locking tool", "temporary": True},
+                       _tighten("tight", "Torque plus angle", "load off", "torque_angle"),
+                       {"id": "untool", "kind": "remove", "fit": "tool"}]}
+
+
+def _bearing() -> Doc:
+    face = {"kind": "flat", "face_diameter": "56 mm", "hole": "42 mm"}
+    group = _group(_ONE, "M40x1.5", "grease", 0.3, fastener={"grade": "shaft", "head": "other", "face": face})
+    play = {"id": "play", "what": "End play after the lock nut", "limit": {"min": "0.03 mm", "max": "0.1 mm"}}
+    return {"groups": [group], "definitions": {"grades": {"shaft": {"yield_strength": "400 MPa", "tensile": "600 MPa"}}},
+            "targets": {"bolts": {"kind": "torque", "torque": "90 N·m"}}, "tools": {"w": _MIDDLE},
+            "stages": [_prepare(_LOCKED, "lockout"), _tighten("seat", "Seat and back off", "load off", "back_off"),
+                       {"id": "tab", "kind": "lock", "what": "tab into a slot of the nut"},
+                       {"id": "play", "kind": "measure", "condition": ["load off"], "checks": [play]}]}
+
+
+def _axle() -> Doc:
+    group = _group(_ONE, "M30", "light-oil", 0.6, fastener={"condition": "new", "single_use": True})
+    passes = [{"id": "hand", "do": "hand"}, {"id": "full", "name": "Full, 100 %", "do": "torque", "percent": 100,
+                                            "order": {"kind": "circle"}}]
+    return {"groups": [group], "targets": {"bolts": {"kind": "torque", "torque": "380 N·m"}}, "tools": {"w": _LARGE},
+            "stages": [_prepare(_LOCKED, "lockout"), {**_tighten("full", "Tighten", "shaft held", "wheel"), "passes": passes},
+                       {"id": "pin", "kind": "lock", "what": "new pin", "by": "pin"}]}
+
+
+def _soft() -> Doc:
+    draw = passes_of_method("even_draw")
+    draw[1].update(cap="15 N·m", stop_at="4 mm")
+    group = _group(_circle(8, "330 mm"), "M12", "light-oil", 0.5)
+    group["limits"]["soft_part"] = "12 kN"
+    return {"groups": [group], "targets": {"bolts": {"kind": "torque", "torque": "15 N·m"}}, "tools": {"w": _SMALL},
+            "stages": [_prepare("Pressure off, drained, cold", "stored_pressure"), _APPLY,
+                       {**_tighten("draw", "Even draw", "pressure off and cold", "even_draw"), "passes": draw}]}
+
+
+def _fixture() -> Doc:
+    layout = {"kind": "grid", "rows": 2, "columns": 4, "row_pitch": "60 mm", "column_pitch": "45 mm"}
+    driver = {"kind": "preset driver", "name": "driver 8 N·m", "range": ["8 N·m", "8 N·m"], "accuracy": 0.06}
+    return {"groups": [_group(layout, "M6", "light-oil", 0.75, fastener={"head": "socket head"})],
+            "targets": {"bolts": {"kind": "torque", "torque": "8 N·m"}}, "tools": {"w": driver},
+            "stages": [_prepare("Clamp air off and bled", "spring_energy"),
+                       _tighten("click", "One click", "parts at their stops", "preset")]}
+
+
+def _studs() -> Doc:
+    into = {"kind": "tapped", "material": "grey iron", "engaged": "28 mm"}
+    return {**_cover(), "groups": [_group(_circle(12, "390 mm"), "M16", "nickel-anti-seize", 0.6, into=into)]}
+
+
+def _hung() -> Doc:
+    return {**_mount(), "stages": [_prepare("Lifting plan read, second safeguard hung", "heavy_lift", "two_persons"),
+                                   {"id": "spacer", "kind": "fit", "what": "temporary spacers", "temporary": True},
+                                   *_mount()["stages"][1:4], {"id": "out", "kind": "remove", "fit": "spacer"}], "rechecks": []}
+
+
+_BODIES = {"wheel": _wheel, "twin_wheel": _wheel, "gasketed_cover": _cover, "machine_mount": _mount, "stud_row": _row,
+           "locking_hub": _hub, "centre_bolt": _centre, "bearing_nut": _bearing, "axle_nut": _axle, "soft_clamp": _soft,
+           "fixture": _fixture, "casting_studs": _studs, "hung_equipment": _hung}
+
+
+def blank_plan(kind: str, title: str, joint: str) -> Doc:
     """A computable plan document to begin from."""
-    body = _wheel() if kind in ("wheel", "twin_wheel") else _cover()
     return {"format": "orthotorq.plan", "version": 1, "title": title, "joint_kind": kind, "joint": joint,
-            "tables": EDITION, **body}
+            "tables": EDITION, "chains": {"main": ["w"]}, **_BODIES[kind]()}

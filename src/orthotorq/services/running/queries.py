@@ -136,8 +136,9 @@ def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     run = _run(ctx, run_id)
     result = result_of(ctx.session, run)
     holder = ctx.session.get_one(Person, run.lease_person)
+    state = state_of(result, facts_of(ctx.session, run), ctx.now.timestamp())
     return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, result.groups, result.positions,
-                   result.joint_kind, state_of(result, facts_of(ctx.session, run), ctx.now.timestamp()), _stages(result))
+                   result.joint_kind, state, _stages(result))
 
 
 def _stages(result: Result) -> list[PositionOut]:
@@ -152,8 +153,9 @@ def _record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]
     rows = ctx.session.execute(select(RefusedEvent.received_at, Person.name, RefusedEvent.reason)
                                .join(Person, RefusedEvent.person_id == Person.id)
                                .where(RefusedEvent.run_id == run.id).order_by(RefusedEvent.received_at).limit(200)).all()
-    view = RecordView(_head(ctx, run), record_of(result, facts, ctx.now.timestamp()), result.groups, result.positions, result.calculated,
-                      result.plan_hash, run.head_hash, run.head_sequence, verify_run(ctx.session, run) is None,
+    record = record_of(result, facts, ctx.now.timestamp())
+    view = RecordView(_head(ctx, run), record, result.groups, result.positions, result.calculated, result.plan_hash,
+                      run.head_hash, run.head_sequence, verify_run(ctx.session, run) is None,
                       [Refusal(at, name, reason) for at, name, reason in rows])
     return view, result, facts
 

@@ -177,7 +177,8 @@ def read_sheets() -> Response:
         Sheet(id="threads", title="Threads", source=source_of("threads.csv"), rows=_thread_rows(), columns=[
             "thread", "series", "d mm", "P mm", "d2 mm", "d3 mm", "A_s mm²", "root mm²", "across flats", "face mm", "hole mm"]),
         Sheet(id="grades", title="Grades", source=source_of("grades.csv") or "published standards as named in each row",
-              rows=grade_rows, columns=["standard", "grade", "size mm", "proof MPa", "yield MPa", "tensile MPa", "certainty", "note"]),
+              rows=grade_rows, columns=[
+                  "standard", "grade", "size mm", "proof MPa", "yield MPa", "tensile MPa", "certainty", "note"]),
         Sheet(id="lubricants", title="Friction", source=source_of("lubricants.csv"), columns=[
             "id", "condition", "thread friction", "bearing friction", "nut factor", "goes on", "not on", "notes"],
             rows=[[x.id, x.name, _band(x.mu_thread), _band(x.mu_bearing), _band(x.nut_factor), ", ".join(x.faces),
@@ -194,10 +195,12 @@ def read_sheets() -> Response:
               rows=[[k, _number(v / 1e3)] for k, v in materials.drives().items()]),
         Sheet(id="marks", title="Head marks", source=source_of("head_marks.csv"), columns=[
             "standard", "grade", "mark", "where", "radial lines", "certainty", "notes"],
-            rows=[[m.standard, m.grade, m.mark, m.where, str(m.lines or "–"), m.certainty, m.notes] for m in gaskets.head_marks()]),
+            rows=[[m.standard, m.grade, m.mark, m.where, str(m.lines or "–"), m.certainty, m.notes]
+                  for m in gaskets.head_marks()]),
         Sheet(id="methods", title="Methods", source="schools of tightening as templates; edit a copy in the plan",
               columns=["id", "method", "for", "passes"],
-              rows=[[k, name, use, ", ".join(str(p.get("name", p["do"])) for p in passes)] for k, (name, use, passes) in METHODS.items()]),
+              rows=[[k, name, use, ", ".join(str(p.get("name", p["do"])) for p in passes)]
+                    for k, (name, use, passes) in METHODS.items()]),
         Sheet(id="findings", title="Findings", source="the one table of findings", columns=[
             "code", "severity", "who may waive it", "sentence", "remedy"],
             rows=[[c.value, r.severity, r.role or "nobody", r.text, r.remedy] for c, r in RULES.items()]),
