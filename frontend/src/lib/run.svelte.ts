@@ -1,20 +1,26 @@
-/** A run on this device: taps go to the outbox first, then to the server; the server says what comes next. */
+/**
+ * A run on this device. Taps go to the outbox first and are sent in order; inside a round the device walks on along
+ * `ahead` by itself, so that it neither waits for the network nor holds any rule. At a decision it waits for the server.
+ */
 import { api, must, sentence, type Schemas } from './api/client';
 import { deviceId } from './offline/device';
-import { answered, put, waiting } from './offline/outbox';
+import { answered, keepRun, keptRun, put, waiting, type OutEvent } from './offline/outbox';
+import { walkOn, type Step } from './offline/walk';
 
 type View = Schemas['RunView'];
 
 export class Run {
   view = $state<View | null>(null);
-  state = $state<Schemas['RunState'] | null>(null);
+  state = $state.raw<Schemas['RunState'] | null>(null);
   /** What the server said to the last event when it did not simply accept it. */
   said = $state('');
+  /** True while an answer is on its way that has no step ahead of it. */
   busy = $state(false);
-  unsent = $state(0);
+  unsent = $state.raw<OutEvent[]>([]);
   offline = $state(false);
   lost = $state(false);
   private retry: ReturnType<typeof setTimeout> | undefined;
+  private sending: Promise<void> | null = null;
 
   constructor(readonly id: string) {}
 
@@ -22,57 +28,81 @@ export class Run {
     return this.view?.lease_device === deviceId();
   }
 
+  /** The step to show: the server's, walked on past what is not sent yet; null where only the server knows what comes. */
+  readonly step = $derived.by<Step | null>(() => walkOn(this.state?.instruction ?? null, this.unsent));
+  /** Whether the next step is not known without the server. */
+  readonly needsServer = $derived(this.state?.instruction != null && this.step === null);
+
   async open(): Promise<void> {
-    const view = must(await api.GET('/api/v1/runs/{id}', { params: { path: { id: this.id } } }));
-    this.view = view;
-    this.state = view.state;
-    this.lost = !this.mine;
+    this.unsent = await waiting(this.id);
+    const answer = await api.GET('/api/v1/runs/{id}', { params: { path: { id: this.id } } }).catch(() => null);
+    if (answer === null) {
+      const kept = (await keptRun(this.id)) as View | undefined;
+      if (!kept) throw new Error('No connection, and this run was not opened on this device before.');
+      this.take(kept);
+      this.offline = true;
+      this.again();
+      return;
+    }
+    this.take(must(answer));
     await this.flush();
   }
 
+  private take(view: View): void {
+    this.view = view;
+    this.state = view.state;
+    this.lost = !this.mine;
+    void keepRun(this.id, $state.snapshot(view));
+  }
+
   async takeOver(): Promise<void> {
-    const lease = must(
-      await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: deviceId() } }),
-    );
+    const lease = must(await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: deviceId() } }));
     this.view = { ...this.view!, lease_epoch: lease.epoch, lease_device: deviceId() };
     this.lost = false;
     await this.open();
   }
 
-  /**
-   * Record one answer, note, correction or signature. A second answer while one is on its way is a double tap and dropped;
-   * what was written or chosen in a dialog waits for its turn.
-   */
+  /** Record one answer, note, correction or signature. */
   async send(kind: string, step: string, payload: Record<string, unknown>): Promise<void> {
-    if (kind === 'answer' && this.busy) return;
-    while (this.busy) await new Promise((done) => setTimeout(done, 30));
-    if (!this.view || !this.state) return;
-    this.busy = true;
-    this.said = '';
-    try {
-      await put(this.id, step, kind, payload, this.view.lease_epoch, this.state.sequence);
-      await this.flush();
-    } finally {
-      this.busy = false;
-    }
+    await this.sendAll(kind, [{ step, payload }]);
   }
 
-  /** Send what waits; on failure it keeps waiting and is tried again. */
+  /** Record several at once, as for a whole round. A second answer to one step is a double tap and dropped. */
+  async sendAll(kind: string, answers: { step: string; payload: Record<string, unknown> }[]): Promise<void> {
+    if (!this.view || !this.state) return;
+    if (kind === 'answer' && (this.busy || this.unsent.some((e) => e.step === answers[0]?.step))) return;
+    if (kind !== 'answer') while (this.sending) await this.sending;
+    this.said = '';
+    for (const { step, payload } of answers) {
+      const event = await put(this.id, step, kind, payload, this.view.lease_epoch, this.state.sequence);
+      this.unsent = [...this.unsent, event];
+    }
+    this.busy = kind !== 'answer' || this.needsServer;
+    await this.flush();
+    this.busy = false;
+  }
+
+  /** Send what waits, one batch at a time; on failure it keeps waiting and is tried again. */
   async flush(): Promise<void> {
+    while (this.sending) await this.sending;
     clearTimeout(this.retry);
     const events = (await waiting(this.id)).slice(0, 100);
-    this.unsent = events.length;
-    if (!events.length) return;
+    if (!events.length) {
+      this.unsent = [];
+      return;
+    }
+    this.sending = this.batch(events).finally(() => (this.sending = null));
+    await this.sending;
+  }
+
+  private async batch(events: OutEvent[]): Promise<void> {
     const { data, error, response } = await api
-      .POST('/api/v1/runs/{id}/events', {
-        params: { path: { id: this.id } },
-        body: { sent_at: new Date().toISOString(), events },
-      })
+      .POST('/api/v1/runs/{id}/events', { params: { path: { id: this.id } }, body: { sent_at: new Date().toISOString(), events } })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }));
     if (!data) {
       this.offline = !response || response.status >= 500;
-      this.said = this.offline ? 'No connection. The tap is kept here and sent again.' : sentence(error);
-      this.retry = setTimeout(() => void this.flush(), 2000);
+      this.said = this.offline ? '' : sentence(error);
+      this.again();
       return;
     }
     this.offline = false;
@@ -81,8 +111,29 @@ export class Run {
       if (['refused', 'conflict', 'gap'].includes(answer.verdict)) this.said = answer.text;
       if (answer.verdict === 'conflict' && answer.text.includes('taken this run over')) this.lost = true;
     }
+    this.unsent = await waiting(this.id);
     this.state = data.state;
-    this.unsent = (await waiting(this.id)).length;
+    if (this.view) void keepRun(this.id, $state.snapshot({ ...this.view, state: data.state }));
+    if (this.unsent.length) this.again(20);
+  }
+
+  private again(after = 2000): void {
+    clearTimeout(this.retry);
+    this.retry = setTimeout(() => void this.flush(), after);
+  }
+
+  /** Keep a photo and name it in an event. */
+  async photo(step: string, file: File, text: string): Promise<void> {
+    const { data, error } = await api
+      .POST('/api/v1/runs/{id}/photos', {
+        params: { path: { id: this.id } },
+        body: file as never,
+        bodySerializer: (body) => body as never,
+        headers: { 'Content-Type': file.type || 'image/jpeg' },
+      })
+      .catch(() => ({ data: undefined, error: undefined }));
+    if (!data) this.said = sentence(error);
+    else await this.send('photo', step, { photo: data.id, text });
   }
 
   close(): void {

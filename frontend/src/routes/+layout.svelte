@@ -25,6 +25,7 @@
     ['/equipment', 'Equipment'],
     ['/runs', 'Runs'],
     ['/sums', 'Quick sums'],
+    ['/tables', 'Tables'],
   ] as const;
 </script>
 

@@ -18,15 +18,19 @@ export interface OutEvent {
 interface Shape extends DBSchema {
   events: { key: [string, number]; value: OutEvent };
   counters: { key: string; value: number };
+  runs: { key: string; value: unknown };
 }
 
 let opened: Promise<IDBPDatabase<Shape>> | undefined;
 
 function database(): Promise<IDBPDatabase<Shape>> {
-  opened ??= openDB<Shape>('orthotorq', 1, {
-    upgrade(db) {
-      db.createObjectStore('events', { keyPath: ['run', 'device_sequence'] });
-      db.createObjectStore('counters');
+  opened ??= openDB<Shape>('orthotorq', 2, {
+    upgrade(db, before) {
+      if (before < 1) {
+        db.createObjectStore('events', { keyPath: ['run', 'device_sequence'] });
+        db.createObjectStore('counters');
+      }
+      db.createObjectStore('runs');
     },
   });
   return opened;
@@ -63,4 +67,14 @@ export async function waiting(run: string): Promise<OutEvent[]> {
 /** Forget an event that the server has answered. */
 export async function answered(event: OutEvent): Promise<void> {
   await (await database()).delete('events', [event.run, event.device_sequence]);
+}
+
+/** Keep a run as the server last told it, so that it opens without network. */
+export async function keepRun(run: string, view: unknown): Promise<void> {
+  await (await database()).put('runs', view, run);
+}
+
+/** The run as it was last known here. */
+export async function keptRun(run: string): Promise<unknown> {
+  return (await database()).get('runs', run);
 }

@@ -12,10 +12,11 @@ Pair = Annotated[list[Position], Field(min_length=2, max_length=2)]
 
 
 class _Layout(Model):
-    """Shared by all: the common origin of a joint, and whether bolts are painted in place or in tightening order."""
+    """Shared by all: the common origin of a joint, and the numbers painted: in place or in tightening order, from which on."""
 
     origin: Pair = Field(default=["0 mm", "0 mm"], validate_default=True)
     labels: Literal["place", "order"] = "place"
+    first_label: Annotated[int, Field(ge=1, le=10_000)] = 1
 
 
 class Circle(_Layout):

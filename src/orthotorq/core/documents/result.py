@@ -186,6 +186,18 @@ class ScaleOut(Out):
     mark: str
 
 
+class LinkOut(Out):
+    """One link between hand and bolt, for drawing the chain: lengths in mm, angle in degrees off the handle's line."""
+
+    kind: Literal["wrench", "adapter", "multiplier"]
+    text: str
+    length_mm: float | None = None
+    angle_deg: float | None = None
+    ratio: float | None = None
+    arm_mm: float | None = None
+    rests_on: str | None = None
+
+
 class SettingOut(Out):
     """What to set on a wrench for one pass."""
 
@@ -203,6 +215,7 @@ class SettingOut(Out):
     reaction_Nm: float | None
     reaction_N: float | None
     scale: ScaleOut | None
+    links: list[LinkOut] = []
 
 
 PassKind = Literal["hand", "snug", "feel", "torque", "angle", "back_off", "gap_round", "wait", "loosen", "jack"]

@@ -267,6 +267,20 @@ class ToolUsed(Out):
     pulls: int
 
 
+class Compared(Out):
+    """A run against the last one of the same joint: bolts that moved in checks, and those that moved in both."""
+
+    run: int
+    at: str
+    moved_now: int
+    checked_now: int
+    moved_before: int
+    checked_before: int
+    both: list[str]
+    deviations_now: int
+    deviations_before: int
+
+
 class Record(Out):
     """What was done, in full."""
 

@@ -5,7 +5,7 @@ from ..documents.result import PassOut
 from ..documents.run import Ahead, Button, Instruction
 from ..planning.cautions import CAUTIONS
 from .program import step_id
-from .texts import ANSWERS, HINTS, INSTRUCTIONS, KEYS, WORDS
+from .texts import ANSWERS, FAILS, HINTS, INSTRUCTIONS, KEYS, WORDS
 from .walk import Pending, Walk
 
 #: answers a kind of step takes; the first is the usual one
@@ -69,10 +69,11 @@ def _turn(one: PassOut | None) -> str:
 
 def _text(walk: Walk, pending: Pending) -> str:
     segment, one = pending.segment, pending.segment.one
-    if pending.kind == "decision":
-        label = f"Bolt {' + '.join(walk.label(p) for p in pending.move)}: " if pending.move and pending.move[0] != "-" else ""
+    if pending.kind == "decision" and pending.fail is not None:
+        label = f"Bolt {' + '.join(walk.label(p) for p in pending.move)}, " if pending.move and pending.move[0] != "-" else ""
         what = segment.item.text if segment.item else one.name if one else ""
-        return f"{label}{what}. {INSTRUCTIONS['decision']}"
+        wrong = FAILS[pending.fail.code][0].format(**pending.fail.params)
+        return f"{label}{what}: {wrong}. {INSTRUCTIONS['decision']}"
     if segment.item is not None:
         return segment.item.text
     if one is None:
@@ -91,8 +92,8 @@ def slackens(walk: Walk, pending: Pending) -> bool:
 
 def _hint(walk: Walk, pending: Pending, changed: bool) -> str:
     one, kind = pending.segment.one, pending.kind
-    if kind == "decision":
-        return "After repair or replacement it is looked at again; what is left as it is needs a supervisor's word."
+    if kind == "decision" and pending.fail is not None:
+        return FAILS[pending.fail.code][1]
     if pending.unit.cycle > 1 and pending.number == 1 and kind not in ("condition", "item"):
         return HINTS["redo"]
     if pending.attempt > 1 and pending.unit.cycle == 1 and one is not None:

@@ -86,3 +86,15 @@ DEVIATIONS: dict[str, tuple[str, str]] = {
                      "Check the wrench and what it tightened."),
     "problem": ("{text}", ""),
 }
+#: stop condition -> (what is wrong in a few words, what to do next)
+FAILS: dict[str, tuple[str, str]] = {
+    "not_good": ("not good{note}", "Repair or replace, then it is looked at again; what stays as it is needs a supervisor's word."),
+    "out_of_limit": ("{value} is outside {limit}",
+                     "Repair or replace, then it is measured again; what stays as it is needs a supervisor's word."),
+    "refuses": ("it refuses", "Turn it off again, look at both threads, clean or replace them: it must run by hand."),
+    "turns_on": ("it turns on and on",
+                 "Stop: it yields, strips, or its seat sinks. Take it out and look; a bolt that has yielded is replaced."),
+    "stopped_early": ("it stopped before the angle", "Do not force it: slacken, look for a seized or bottomed thread."),
+    "out_of_window": ("{value} is outside {window}",
+                      "Too little: seized or bottomed. Too much: beyond yield, or a soft part; then the bolt is replaced."),
+}

@@ -124,7 +124,24 @@ def preload_sum(v: dict[str, Any]) -> Answer:
                                 prevailing=joint.prevailing)]
     return Answer({"preload_N": band.typical, "preload_low_N": band.low, "preload_high_N": band.high,
                    "preload_low_rss_N": band.low_rss, "preload_high_rss_N": band.high_rss}, tuple(steps),
-                  ("Worst case at the ends of the friction band and the tool's accuracy; rss is root-sum-square.",))
+                  ("Worst case at the ends of the friction band and the tool's accuracy; rss is root-sum-square.",),
+                  _bounds(v, joint))
+
+
+def _bounds(v: dict[str, Any], joint: Joint) -> tuple[tuple[str, str, float], ...]:
+    """What the bolt allows, where its grade is given."""
+    if v.get("grade") is None:
+        return ()
+    thread: Thread = v["thread"]
+    strength = strength_of(v["grade"], thread.diameter)
+    out = [("yield", "yield in tension", strength.yield_ * thread.stress_area)]
+    if strength.proof is not None:
+        out.append(("proof", "proof load", strength.proof * thread.stress_area))
+    if joint.nut_factor is None:
+        out.append(("combined", "combined, at assembly", lim.combined_preload(
+            0.9, strength.yield_, thread.stress_area, thread.pitch, thread.pitch_diameter, thread.stress_diameter,
+            joint.mu_thread.low)))
+    return tuple(out)
 
 
 def limit_sum(v: dict[str, Any]) -> Answer:

@@ -15,12 +15,30 @@ from ..units import FACTORS, parse, read_number
 
 
 @dataclass(frozen=True, slots=True)
+class Chain:
+    """What a tool sum is about, for drawing it: lengths [mm], angle [rad], ratios, step of the main scale [N·mm]."""
+
+    length: float | None
+    adapter: float | None
+    angle: float
+    ratios: tuple[float, ...]
+    arm: float | None
+    increment: float | None
+    mark: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class Answer:
-    """Figures by key (the unit is in the key's name; None where no figure exists), steps for the working, notes."""
+    """Figures by key (the unit is in the key's name; None where no figure exists), steps for the working, notes.
+
+    `bounds` are upper bounds of a clamp load as (code, words, N), for the gauge; `chain` is what a setting is for.
+    """
 
     figures: dict[str, Any]
     steps: tuple[Step, ...] = ()
     notes: tuple[str, ...] = ()
+    bounds: tuple[tuple[str, str, float], ...] = ()
+    chain: Chain | None = None
 
 
 @dataclass(frozen=True, slots=True)

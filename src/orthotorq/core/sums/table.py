@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..tables import lubricants, materials
-from . import bolts, joints, tools
+from . import bolts, identify, joints, tools
 from .fields import Answer, Field, Sum, read_values
 
 _THREAD = Field("thread", "thread", "Thread, for example M24 or 1-1/8-8", required=True)
@@ -30,6 +30,9 @@ _STIFF = (Field("grip", "length", "Clamped length", required=True),
 SUMS: dict[str, Sum] = {s.name: s for s in (
     Sum("thread", "Geometry and hexagon of a thread", (
         Field("thread", "thread", "Thread, for example M24x2", required=True, positional=True),), bolts.thread_sum),
+    Sum("identify", "Which thread is it", (
+        Field("flats", "length", "Measured width across flats"), Field("outside", "length", "Measured outside diameter"),
+        Field("ten", "length", "Measured length of ten threads")), identify.identify_sum),
     Sum("grade", "Strength of a grade at a size", (
         Field("grade", "text", "Standard and grade", required=True, positional=True),
         Field("diameter", "length", "Nominal diameter", required=True)), bolts.grade_sum),
@@ -38,7 +41,8 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         bolts.torque_sum),
     Sum("preload", "Clamp load that a torque gives", (
         _THREAD, Field("torque", "torque", "Torque", required=True), *_FRICTION, *_FACE, _PREVAILING,
-        Field("accuracy", "share", "Tool accuracy as a share, 0.04 for 4 %", zero=True)), bolts.preload_sum),
+        Field("accuracy", "share", "Tool accuracy as a share, 0.04 for 4 %", zero=True),
+        Field("grade", "text", "Grade, to see the bounds")), bolts.preload_sum),
     Sum("limit", "Greatest clamp load of a bolt at assembly", (
         _THREAD, _GRADE, *_FRICTION[:2], *_FACE, _PREVAILING,
         Field("nu", "share", "Share of yield used at assembly, 0.9"),
@@ -53,7 +57,11 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         Field("efficiency", "share", "Multiplier efficiency", repeat=True),
         Field("arm", "length", "Reaction arm"),
         Field("increment", "torque", "Increment of the scale"),
+        Field("mark", "torque", "Main mark every, of a two-part scale"),
         Field("max", "torque", "Setting that may not be passed")), tools.tool_sum),
+    Sum("scale", "How a setting reads on a two-part scale", (
+        Field("torque", "torque", "Setting", required=True), Field("mark", "torque", "Main mark every", required=True),
+        Field("increment", "torque", "One division of the collar")), tools.scale_sum),
     Sum("angle", "Torque plus angle", (
         _THREAD, _GRADE, Field("snug", "torque", "Snug torque", required=True),
         Field("angle", "degrees", "Angle after it", required=True), *_STIFF, *_FRICTION, *_FACE, _PREVAILING),

@@ -1,6 +1,7 @@
 """Sums about tools: settings through adapter and multiplier, pairs of units."""
 from __future__ import annotations
 
+import math
 from typing import Any
 
 from ..errors import BadQuantity, Impossible
@@ -8,7 +9,7 @@ from ..mechanics import tools as mech
 from ..mechanics.formula import Step, explain
 from ..messages import Message
 from ..units import FACTORS, Quantity, find_unit, pair_difference, parse, read_number
-from .fields import Answer
+from .fields import Answer, Chain
 
 
 def tool_sum(v: dict[str, Any]) -> Answer:
@@ -39,7 +40,40 @@ def tool_sum(v: dict[str, Any]) -> Answer:
         "reaction_torque_Nm": reaction.value / 1e3 if reaction else None,
         "reaction_force_N": reaction.value / v["arm"] if reaction and v["arm"] is not None else None,
         "hand_force_N": force.value if force else None}, tuple(steps),
-        ("The adapter is at the wrench; the hand pulls at the grip, square to the handle.",) if v["adapter"] else ())
+        _tool_notes(v, found.value), (), Chain(v["length"], v["adapter"], v["adapter_angle"] or 0.0, tuple(ratios), v["arm"],
+                                               v["increment"], v["mark"]))
+
+
+def scale_reading(setting: float, mark: float) -> tuple[float, float]:
+    """(last main mark passed, collar) of a setting on a two-part scale with main marks so far apart; all [N·mm].
+
+    >>> scale_reading(136e3, 10e3)
+    (130000.0, 6000.0)
+    """
+    below = mark * math.floor(setting / mark + 1e-9)
+    return below, max(0.0, setting - below)
+
+
+def _tool_notes(v: dict[str, Any], setting: float) -> tuple[str, ...]:
+    notes = []
+    if v["adapter"]:
+        notes.append("The adapter is at the wrench; the hand pulls at the grip, square to the handle.")
+    if v["mark"]:
+        main, collar = scale_reading(setting, v["mark"])
+        notes.append(f"On the scale: main mark {main / 1e3:g}, collar {collar / 1e3:.4g}.")
+    return tuple(notes)
+
+
+def scale_sum(v: dict[str, Any]) -> Answer:
+    """How a setting reads on a two-part scale."""
+    if v["increment"] is not None and v["increment"] > v["mark"]:
+        raise Impossible(Message.RANGE_REVERSED, ("increment",), low=f"collar {v['increment'] / 1e3:g}",
+                         high=f"main marks {v['mark'] / 1e3:g} N·m")
+    found = mech.settable(v["torque"], v["increment"])
+    main, collar = scale_reading(found.value, v["mark"])
+    return Answer({"main_mark_Nm": main / 1e3, "collar_Nm": collar / 1e3, "settable_Nm": found.value / 1e3,
+                   "error_percent": found.error * 100}, (), ("Turn the collar up from the main mark, never down to it.",), (),
+                  Chain(None, None, 0.0, (), None, v["increment"], v["mark"]))
 
 
 def _statement(text: str, name: str) -> Quantity:

@@ -10,8 +10,8 @@ from typing import Any
 from sqlalchemy import select
 
 from ...core.documents.result import GroupOut, PositionOut, Result
-from ...core.documents.run import Record, RunState
-from ...core.running import Fact, record_of, state_of
+from ...core.documents.run import Compared, Record, RunState
+from ...core.running import Fact, compare, record_of, state_of
 from ...exchange.record_sheet import RecordHead, render_record
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
 from ..context import Ctx
@@ -76,6 +76,7 @@ class RecordView:
     events: int
     chain_holds: bool
     refusals: list[Refusal]
+    compared: Compared | None
 
 
 def _run(ctx: Ctx, run_id: uuid.UUID) -> Run:
@@ -156,8 +157,21 @@ def _record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]
     record = record_of(result, facts, ctx.now.timestamp())
     view = RecordView(_head(ctx, run), record, result.groups, result.positions, result.calculated, result.plan_hash,
                       run.head_hash, run.head_sequence, verify_run(ctx.session, run) is None,
-                      [Refusal(at, name, reason) for at, name, reason in rows])
+                      [Refusal(at, name, reason) for at, name, reason in rows], _compared(ctx, run, record))
     return view, result, facts
+
+
+def _compared(ctx: Ctx, run: Run, record: Record) -> Compared | None:
+    """Against the last run of the same joint that was signed before this one began."""
+    joint = select(Plan.joint_id).join(Revision, Revision.plan_id == Plan.id).where(Revision.id == run.revision_id)
+    before = ctx.session.scalar(
+        select(Run).join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
+        .where(Plan.joint_id == joint.scalar_subquery(), Run.number < run.number, Run.status.in_(("signed", "closed")))
+        .order_by(Run.number.desc()).limit(1))
+    if before is None:
+        return None
+    past = record_of(result_of(ctx.session, before), facts_of(ctx.session, before), ctx.now.timestamp())
+    return compare(record, past, before.number)
 
 
 @use_case

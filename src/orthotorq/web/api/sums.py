@@ -7,10 +7,11 @@ from flask import Response
 from pydantic import BaseModel, Field, RootModel
 
 from ...core.documents.plan import Plan
-from ...core.documents.result import Result
+from ...core.documents.result import LimitOut, PreloadOut, Result, SettingOut
 from ...core.planning.compute.alternatives import AlternativeOut
+from ...core.planning.compute.sum_card import sum_card
 from ...core.planning.compute.working import StepOut, WorkingOut, step_out
-from ...core.sums import SUMS
+from ...core.sums import SUMS, Answer
 from ...core.working_text import shown_figure
 from ...services.planning.queries import answer_sum, compute_plan, explain_figure, other_lubricants
 from ..operation import operation
@@ -116,12 +117,33 @@ class FigureOut(BaseModel):
     second: str
 
 
+class GaugeOut(BaseModel):
+    """A clamp load with its scatter and bounds, for the window gauge."""
+
+    preload: PreloadOut
+    limits: list[LimitOut]
+
+
 class SumAnswer(BaseModel):
-    """Figures, notes and the working of a sum."""
+    """Figures, notes and the working of a sum; a gauge and a wrench card where it has them."""
 
     figures: list[FigureOut]
     notes: list[str]
     steps: list[StepOut]
+    gauge: GaugeOut | None
+    card: SettingOut | None
+
+
+def _gauge(found: Answer) -> GaugeOut | None:
+    figures = found.figures
+    if "preload_low_N" not in figures:
+        return None
+    typical = figures["preload_N"]
+    limits = [LimitOut(code=code, name=words, side="upper", clamp_N=load, use=typical / load, input="sum/grade")
+              for code, words, load in found.bounds]
+    return GaugeOut(limits=limits, preload=PreloadOut(
+        typical_N=typical, low_N=figures["preload_low_N"], high_N=figures["preload_high_N"],
+        low_rss_N=figures["preload_low_rss_N"], high_rss_N=figures["preload_high_rss_N"]))
 
 
 @api.get("/sums", responses={"200": SumList})
@@ -142,4 +164,5 @@ def ask_sum(path: SumPath, body: SumIn) -> Response:
     for key, value in found.figures.items():
         name, shown, second = shown_figure(key, value)
         figures.append(FigureOut(key=key, name=name, value=shown, second=second))
-    return answer(SumAnswer(figures=figures, notes=list(found.notes), steps=[step_out(s) for s in found.steps]))
+    return answer(SumAnswer(figures=figures, notes=list(found.notes), steps=[step_out(s) for s in found.steps],
+                            gauge=_gauge(found), card=sum_card(found)))

@@ -4,12 +4,15 @@
   interface BoltLook {
     state: string;
     percent: number;
+    gap_mm?: number | null;
   }
   interface Props {
     /** Bolts at one position, mm, seen from the turning side. */
     places: Place[];
-    /** Width across flats of the hexagons, mm. */
+    /** Width of the largest heads, mm. */
     acrossFlats: number;
+    /** Width of the heads by group, where groups differ, mm. */
+    heads?: Record<string, number>;
     /** State and share of the torque by place; a place that is missing is untouched. */
     looks?: Record<string, BoltLook>;
     /** The bolts to do now: drawn with a doubled outline. */
@@ -25,7 +28,7 @@
     /** Small glyph without numbers, for lists. */
     glyph?: boolean;
   }
-  let { places, acrossFlats, looks = {}, next = [], middle = '', below = '', label, numbers, glyph = false }: Props =
+  let { places, acrossFlats, heads, looks = {}, next = [], middle = '', below = '', label, numbers, glyph = false }: Props =
     $props();
   const uid = $props.id();
   const face = $derived(geometryOf(places, acrossFlats));
@@ -33,11 +36,13 @@
     places.map((place) => {
       const look = looks[place.id] ?? { state: 'untouched', percent: 0 };
       const fill = Math.max(0, Math.min(1, look.percent / 100));
-      const text = numbers?.[place.id] ?? String(place.number);
+      const text = numbers?.[place.id] ?? place.label ?? String(place.number);
+      const own = heads?.[place.id.slice(0, place.id.lastIndexOf('.'))] ?? acrossFlats;
       return {
         ...place,
         look,
         fill,
+        radius: face.radius * Math.min(1, Math.max(0.55, own / acrossFlats)),
         text,
         x: place.x_mm,
         y: -place.y_mm,
@@ -50,65 +55,73 @@
   const size = $derived(middle.length > 4 ? 0.5 : middle.length > 2 ? 0.8 : middle.length > 1 ? 1.2 : 1.35);
 </script>
 
-<svg viewBox="{-face.half} {-face.half} {2 * face.half} {2 * face.half}" class="block h-full w-full" role="img" aria-label={label}>
+<svg viewBox={face.box.join(' ')} class="block h-full w-full" role="img" aria-label={label}>
   {#if face.ring}
     <circle r={face.ring.outer} class="flange" stroke-width={face.half * 0.004} />
-    <circle r={face.ring.inner} class="hole" stroke-width={face.half * 0.004} />
+    {#if face.ring.inner > 0}<circle r={face.ring.inner} class="hole" stroke-width={face.half * 0.004} />{/if}
     <circle r={face.ring.pitch} class="pitch" stroke-width={face.half * 0.004} stroke-dasharray="{face.half * 0.006} {face.half * 0.03}" />
+  {/if}
+  {#if face.plate}
+    <rect x={face.plate[0]} y={face.plate[1]} width={face.plate[2]} height={face.plate[3]} rx={face.radius * 0.5} class="flange" stroke-width={face.half * 0.004} />
   {/if}
   {#each bolts as bolt (bolt.id)}
     <g data-place={bolt.id} data-state={bolt.look.state}>
       {#if bolt.isNext}
-        <polygon points={hexagon(bolt.x, bolt.y, face.radius * 1.38, bolt.turn)} class="halo" stroke-width={face.half * 0.01} />
+        <polygon points={hexagon(bolt.x, bolt.y, bolt.radius * 1.38, bolt.turn)} class="halo" stroke-width={face.half * 0.01} />
       {/if}
-      <polygon points={hexagon(bolt.x, bolt.y, face.radius, bolt.turn)} class="body" />
+      <polygon points={hexagon(bolt.x, bolt.y, bolt.radius, bolt.turn)} class="body" />
       {#if bolt.fill > 0}
         <clipPath id="{uid}-{bolt.id}">
           <rect
-            x={bolt.x - face.radius}
-            width={face.radius * 2}
-            y={bolt.y + face.radius - 2 * face.radius * bolt.fill}
-            height={2 * face.radius * bolt.fill}
+            x={bolt.x - bolt.radius}
+            width={bolt.radius * 2}
+            y={bolt.y + bolt.radius - 2 * bolt.radius * bolt.fill}
+            height={2 * bolt.radius * bolt.fill}
           />
         </clipPath>
         <polygon
-          points={hexagon(bolt.x, bolt.y, face.radius, bolt.turn)}
+          points={hexagon(bolt.x, bolt.y, bolt.radius, bolt.turn)}
           class={bolt.fill >= 1 ? 'full' : 'part'}
           clip-path="url(#{uid}-{bolt.id})"
         />
       {/if}
       <polygon
-        points={hexagon(bolt.x, bolt.y, face.radius, bolt.turn)}
+        points={hexagon(bolt.x, bolt.y, bolt.radius, bolt.turn)}
         class="edge {bolt.isNext ? 'edge-next' : ''}"
         stroke-width={face.half * (glyph ? 0.02 : bolt.isNext ? 0.02 : 0.006)}
       />
       {#if !glyph}
-        <text x={bolt.x} y={bolt.y + face.radius * 0.31} font-size={face.radius * (bolt.text.length > 2 ? 0.7 : 0.9)} class={bolt.fill >= 1 ? 'on-full' : ''}>{bolt.text}</text>
-        {#if bolt.look.state === 'hand'}
-          <circle cx={bolt.x} cy={bolt.y + face.radius * 0.62} r={face.radius * 0.1} class="dot" />
+        <text x={bolt.x} y={bolt.y + bolt.radius * 0.31} font-size={bolt.radius * (bolt.text.length > 2 ? 0.7 : 0.9)} class={bolt.fill >= 1 ? 'on-full' : ''}>{bolt.text}</text>
+        {#if bolt.look.gap_mm != null}
+          <text x={bolt.x} y={bolt.y + bolt.radius * 1.75} font-size={bolt.radius * 0.62} class="gap">{bolt.look.gap_mm.toFixed(1)}</text>
+        {/if}
+        {#if bolt.look.state === 'loose'}
+          <path d="M{bolt.x - bolt.radius * 0.5} {bolt.y + bolt.radius * 0.7} h{bolt.radius}" class="loose" stroke-width={bolt.radius * 0.1} stroke-dasharray="{bolt.radius * 0.2} {bolt.radius * 0.14}" />
+        {:else if bolt.look.state === 'hand'}
+          <circle cx={bolt.x} cy={bolt.y + bolt.radius * 0.62} r={bolt.radius * 0.1} class="dot" />
         {:else if bolt.look.state === 'moved'}
-          {@const mx = bolt.x + face.radius * 0.95}
-          {@const my = bolt.y - face.radius * 0.75}
-          {@const m = face.radius * 0.36}
+          {@const mx = bolt.x + bolt.radius * 0.95}
+          {@const my = bolt.y - bolt.radius * 0.75}
+          {@const m = bolt.radius * 0.36}
           <path d="M{mx} {my - m} L{mx + m} {my + m * 0.75} L{mx - m} {my + m * 0.75} Z" class="moved" />
         {:else if bolt.look.state === 'deviating'}
-          {@const q = face.radius * 0.56}
-          <rect x={bolt.x + face.radius * 0.62} y={bolt.y - face.radius * 1.05} width={q} height={q} class="deviating" />
+          {@const q = bolt.radius * 0.56}
+          <rect x={bolt.x + bolt.radius * 0.62} y={bolt.y - bolt.radius * 1.05} width={q} height={q} class="deviating" />
         {:else if bolt.look.state === 'checked'}
-          {@const c = face.radius * 0.3}
+          {@const c = bolt.radius * 0.3}
           <path
-            d="M{bolt.x + face.radius * 0.66} {bolt.y - face.radius * 0.72} l{c * 0.8} {c * 0.8} l{c * 1.5} {-c * 1.7}"
+            d="M{bolt.x + bolt.radius * 0.66} {bolt.y - bolt.radius * 0.72} l{c * 0.8} {c * 0.8} l{c * 1.5} {-c * 1.7}"
             class="checked"
-            stroke-width={face.radius * 0.14}
+            stroke-width={bolt.radius * 0.14}
           />
         {/if}
       {/if}
     </g>
   {/each}
-  {#if face.ring && middle}
+  {#if face.ring && face.ring.inner > 0 && middle}
     <text x="0" y={face.ring.inner * size * 0.34} font-size={face.ring.inner * size} class="middle">{middle}</text>
   {/if}
-  {#if face.ring && below}
+  {#if face.ring && face.ring.inner > 0 && below}
     <text x="0" y={face.ring.inner * (middle ? 0.74 : 0.04)} font-size={face.ring.inner * 0.125} class="below">{below}</text>
   {/if}
 </svg>
@@ -130,5 +143,7 @@
   .dot { fill: var(--ink); }
   .moved { fill: var(--caution); stroke: var(--sheet); }
   .deviating { fill: var(--stop); stroke: var(--sheet); }
+  .loose { stroke: var(--ink); fill: none; }
+  .gap { font-weight: 600; fill: var(--soft); }
   .checked { fill: none; stroke: var(--brine); }
 </style>

@@ -8,15 +8,21 @@
     preload: Schemas['PreloadOut'];
     /** Every bound of the clamp load. */
     limits: Schemas['LimitOut'][];
-    /** Needed and allowed, and the verdict. */
-    window: Schemas['WindowOut'];
+    /** Needed and allowed, and the verdict; without it only the bounds are drawn. */
+    window?: Schemas['WindowOut'] | null;
     /** Open the working of a limit or of the preload. */
     onopen?: (figure: string) => void;
   }
-  let { preload, limits, window: bounds, onopen }: Props = $props();
+  let { preload, limits: every, window: given = null, onopen }: Props = $props();
   const uid = $props.id();
   const W = 400;
   const ROW = 15;
+  const NONE = { lower_N: null, upper_N: null, verdict: 'unbounded', opens: null } as const;
+  const bounds = $derived(given ?? NONE);
+  /** Upper bounds far above everything else only squeeze the scale: they are named below instead. */
+  const reach = $derived(1.7 * Math.max(preload.high_N, bounds.upper_N ?? 0, ...every.filter((l) => l.side === 'lower').map((l) => l.clamp_N)));
+  const limits = $derived(every.filter((l) => l.clamp_N <= reach));
+  const far = $derived(every.filter((l) => l.clamp_N > reach));
   const top = $derived(Math.max(preload.high_N, ...limits.map((l) => l.clamp_N)) * 1.06);
   const x = $derived((newton: number) => (newton / top) * W);
   const above = $derived(
@@ -33,14 +39,14 @@
   let shown = $state('');
 
   function say(limit: Schemas['LimitOut']) {
-    shown = `${limit.name}: ${kN(limit.clamp_N)} kN, used to ${(limit.use * 100).toFixed(0)} %; set by ${limit.input.split('/').slice(2).join(' ').replaceAll('_', ' ')}`;
+    shown = `${limit.name}: ${kN(limit.clamp_N)} kN, ${limit.side === 'upper' ? `used to ${(limit.use * 100).toFixed(0)} %` : `covered ${limit.use.toFixed(limit.use < 10 ? 2 : 0)} times`}; set by ${limit.input.split('/').slice(2).join(' ').replaceAll('_', ' ')}`;
   }
 </script>
 
 <figure>
   <figcaption class="flex items-baseline justify-between">
     <h2>Clamp load of one bolt, kN</h2>
-    <span class="text-sm font-semibold {bounds.verdict === 'impossible' ? 'text-stop' : bounds.verdict === 'tight' ? 'text-caution' : 'text-brine'}">{words}</span>
+    {#if given}<span class="text-sm font-semibold {bounds.verdict === 'impossible' ? 'text-stop' : bounds.verdict === 'tight' ? 'text-caution' : 'text-brine'}">{words}</span>{/if}
   </figcaption>
   <svg viewBox="0 0 {W} {height}" class="mt-1 block w-full" role="group" aria-label="Clamp load window">
     <defs>
@@ -72,9 +78,14 @@
     {/each}
   </svg>
   <p class="mt-1 text-sm">
-    <button class="link" onclick={() => onopen?.('preload')}>{kN(preload.low_N)} – {kN(preload.typical_N)} – {kN(preload.high_N)} kN</button>
-    <span class="soft">worst case; likely {kN(preload.low_rss_N)} to {kN(preload.high_rss_N)}</span>
+    {#if preload.beyond_yield}
+      <b class="text-stop">beyond yield: no load can be given there</b>
+    {:else}
+      <button class="link" onclick={() => onopen?.('preload')}>{kN(preload.low_N)} – {kN(preload.typical_N)} – {kN(preload.high_N)} kN</button>
+      <span class="soft">worst case; likely {kN(preload.low_rss_N)} to {kN(preload.high_rss_N)}</span>
+    {/if}
   </p>
+  {#if far.length}<p class="soft text-sm leading-tight">far above: {far.map((l) => `${l.name} ${kN(l.clamp_N)}`).join(', ')}</p>{/if}
   <p class="soft min-h-5 text-sm leading-tight">{shown || (bounds.opens ? `Opens with ${bounds.opens}.` : '')}</p>
 </figure>
 

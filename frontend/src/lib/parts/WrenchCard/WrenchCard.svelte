@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client';
+  import Chain from './Chain.svelte';
 
   interface Props {
     /** The setting of one pass on one chain. */
@@ -10,6 +11,8 @@
     onopen?: () => void;
   }
   let { setting, title, onopen }: Props = $props();
+  /** A bare wrench needs no picture of its chain. */
+  const chained = $derived((setting.links ?? []).length > 1);
   const scale = $derived.by(() => {
     if (!setting.scale) return null;
     const main = Number(setting.scale.main);
@@ -23,7 +26,8 @@
   });
 </script>
 
-<section class="sheet flex gap-4 p-3" aria-label="Wrench setting">
+<section class="sheet p-3" aria-label="Wrench setting">
+<div class="flex gap-4">
   <div class="min-w-0 flex-1">
     <p class="soft text-sm">{setting.tool}, {title}: set</p>
     <p class="text-[2.5rem] leading-none font-extrabold whitespace-nowrap">
@@ -31,6 +35,7 @@
     </p>
     <p class="soft mt-1 text-sm">{setting.second}</p>
     {#if setting.hand_force_N}<p class="soft text-sm">hand force {setting.hand_force_N.toFixed(0)} N at the grip</p>{/if}
+    {#if setting.links?.find((l) => l.rests_on)}<p class="soft text-sm">rests on {setting.links.find((l) => l.rests_on)?.rests_on}</p>{/if}
     {#if setting.reaction_Nm}
       <p class="text-sm">reaction {setting.reaction_Nm.toFixed(0)} N·m{setting.reaction_N ? `, ${setting.reaction_N.toFixed(0)} N at the arm` : ''}</p>
     {/if}
@@ -52,6 +57,8 @@
       <figcaption class="soft -mt-1 text-center text-xs">main mark {setting.scale.main} + collar {setting.scale.collar}</figcaption>
     </figure>
   {/if}
+</div>
+{#if chained}<div class="mt-1"><Chain links={setting.links ?? []} reaction={!!setting.reaction_Nm} /></div>{/if}
 </section>
 
 <style>

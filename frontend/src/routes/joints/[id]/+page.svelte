@@ -5,12 +5,13 @@
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
   import { clock, day } from '#lib/figures.ts';
   import { KINDS, STATUS } from '#lib/kinds.ts';
-  import { deviceId } from '#lib/offline/device.ts';
   import { session } from '#lib/session.svelte.ts';
+  import StartRun from './StartRun.svelte';
 
   let joint = $state<Schemas['JointView'] | null>(null);
   let error = $state('');
   let title = $state('');
+  let starting = $state('');
   const uid = $props.id();
 
   api
@@ -18,11 +19,6 @@
     .then((answer) => (joint = must(answer)))
     .catch((problem: Error) => (error = problem.message));
 
-  async function start(revision: string) {
-    const { data, error: problem } = await api.POST('/api/v1/runs', { body: { revision, device: deviceId() } });
-    if (data) await goto(`/runs/${data.id}`);
-    else error = sentence(problem);
-  }
   async function begin(event: Event) {
     event.preventDefault();
     const { data, error: problem } = await api.POST('/api/v1/plans', { body: { joint: joint!.id, title } });
@@ -56,7 +52,7 @@
                 {#if plan.revision_id}
                   <a class="act" href="/api/v1/revisions/{plan.revision_id}/sheet.pdf" target="_blank" rel="noopener">Sheet (PDF)</a>
                   {#if session.has('fitter', 'supervisor')}
-                    <button class="act main" onclick={() => start(plan.revision_id!)}>Start a run</button>
+                    <button class="act main" onclick={() => (starting = plan.revision_id!)}>Start a run</button>
                   {/if}
                 {/if}
               </div>
@@ -89,3 +85,4 @@
     <p class="text-stop" role="alert">{error}</p>
   {/if}
 </div>
+{#if starting}<StartRun revision={starting} onclose={() => (starting = '')} />{/if}

@@ -3,9 +3,10 @@
   import { page } from '$app/state';
   import { api, must, type Schemas } from '#lib/api/client.ts';
   import { Bench } from '#lib/bench.svelte.ts';
-  import { clock, numberOf } from '#lib/figures.ts';
+  import { clock } from '#lib/figures.ts';
   import Findings from '#lib/parts/Findings/Findings.svelte';
   import { help } from '#lib/parts/help.svelte.ts';
+  import { visible } from '#lib/parts/JointFace/geometry.ts';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
   import PassTape from '#lib/parts/PassTape/PassTape.svelte';
   import WindowGauge from '#lib/parts/WindowGauge/WindowGauge.svelte';
@@ -13,12 +14,14 @@
   import WrenchCard from '#lib/parts/WrenchCard/WrenchCard.svelte';
   import { press, type Key } from '#lib/keys.ts';
   import { session } from '#lib/session.svelte.ts';
+  import BackSection from './BackSection.svelte';
   import FigureSection from './FigureSection.svelte';
   import JointSection from './JointSection.svelte';
   import Section from './Section.svelte';
   import StageSection from './StageSection.svelte';
   import ToolsSection from './ToolsSection.svelte';
   import { sectionsOf } from './sections';
+  import KitList from './KitList.svelte';
   import { looksAt, stepsOf } from './steps';
 
   const bench = new Bench(page.params.id!);
@@ -29,12 +32,30 @@
   let figure = $state('');
   let figureTitle = $state('');
   let released = $state('');
+  let own = $state<Schemas['OwnEntryView'][]>([]);
+  let wishes = $state<Schemas['Suggestion'][]>([]);
 
   bench
     .open()
-    .then(() => (open = `stage-${bench.doc.stages.find((s: { kind: string }) => s.kind === 'tighten')?.id}`))
+    .then(() => {
+      carry();
+      // what somebody has opened meanwhile stays open
+      open ||= `stage-${bench.doc.stages.find((s: { kind: string }) => s.kind === 'tighten')?.id}`;
+    })
     .catch((problem: Error) => (error = problem.message));
   api.GET('/api/v1/tables').then((answer) => (tables = must(answer)));
+  api.GET('/api/v1/own-entries').then(({ data }) => (own = data?.items ?? []));
+  api.GET('/api/v1/plans/{id}/suggestions', { params: { path: { id: page.params.id! } } }).then(({ data }) => (wishes = data?.items ?? []));
+
+  /** A figure brought from the quick sums becomes the first group's torque, with where it came from as its reason. */
+  function carry() {
+    const torque = page.url.searchParams.get('torque');
+    if (!torque) return;
+    const group = bench.doc.groups[0];
+    bench.doc.targets[group.id] = { kind: 'torque', torque, reason: page.url.searchParams.get('reason') ?? 'from a quick sum' };
+    open = 'figure-0';
+    history.replaceState(history.state, '', location.pathname);
+  }
   $effect(() => {
     JSON.stringify(bench.doc);
     bench.changed();
@@ -46,11 +67,14 @@
   const steps = $derived(result ? stepsOf(result) : []);
   const bands = $derived(steps.map((s, i) => ({ ...s.band, done: at === null ? s.band.total : Math.max(0, Math.min(s.band.total, at - steps.slice(0, i).reduce((n, x) => n + x.band.total, 0) + 1)) })));
   const looks = $derived(result ? looksAt(steps, at) : { looks: {}, next: [], pass: null });
-  const setting = $derived(looks.pass?.settings[0] ?? steps.findLast((s) => s.pass.settings.length)?.pass.settings[0]);
-  const settingPass = $derived(looks.pass?.settings.length ? looks.pass : steps.findLast((s) => s.pass.settings.length)?.pass);
-  const group = $derived(result?.groups.find((g) => g.id === settingPass?.group) ?? result?.groups[0]);
-  const stops = $derived(result?.findings.filter((f) => f.severity === 'stop').length ?? 0);
-  const cautions = $derived(result?.findings.filter((f) => f.severity === 'caution').length ?? 0);
+  const setting = $derived(looks.pass?.settings?.[0] ?? steps.findLast((s) => s.pass.settings?.length)?.pass.settings?.[0]);
+  const settingPass = $derived(looks.pass?.settings?.length ? looks.pass : steps.findLast((s) => s.pass.settings?.length)?.pass);
+  const group = $derived(result?.groups.find((g) => g.id === (looks.pass?.group || settingPass?.group)) ?? result?.groups[0]);
+  const drawn = $derived(result ? visible(result.groups.flatMap((g) => g.places), group ? group.places.map((p) => p.id).slice(0, 1) : []) : []);
+  const heads = $derived(Object.fromEntries((result?.groups ?? []).map((g) => [g.id, g.thread.head_mm])));
+  const labels = $derived(Object.fromEntries((result?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label]))));
+  const stops = $derived(result?.findings.filter((f) => f.severity === 'stop' && !f.waived).length ?? 0);
+  const cautions = $derived(result?.findings.filter((f) => f.severity === 'caution' && !f.waived).length ?? 0);
   const order = $derived((looks.pass ?? settingPass)?.order ?? []);
 
   function work(name: string, title: string) {
@@ -83,7 +107,8 @@
       <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
         <span class="soft">Draft {bench.version} · saved {clock(bench.saved)} · {stops} stops, {cautions} cautions</span>
         {#if session.has('planner')}
-          <button class="act main ml-auto !min-h-8" onclick={release} disabled={bench.stale || stops > 0}>Release</button>
+          <a class="link ml-auto" href="/api/v1/plans/{bench.id}/file">file</a>
+          <button class="act main !min-h-8" onclick={release} disabled={bench.stale || stops > 0}>Release</button>
         {/if}
       </div>
       {#if bench.aside}
@@ -97,46 +122,56 @@
       {#each sections as section, i (section.key)}
         <Section number={i + 1} title={section.title} line={section.line} mark={section.mark} open={open === section.key} ontoggle={() => (open = open === section.key ? '' : section.key)}>
           {#if section.kind === 'joint'}
-            <JointSection {bench} group={section.index} threads={tables?.threads ?? []} />
+            <JointSection {bench} group={section.index} threads={tables?.threads ?? []} materials={tables?.materials ?? []} />
           {:else if section.kind === 'figure'}
-            <FigureSection {bench} group={section.index} {tables} onwork={work} />
+            <FigureSection {bench} group={section.index} {tables} {own} onwork={work} />
           {:else if section.kind === 'tools'}
             <ToolsSection {bench} tool={section.tool} />
+          {:else if section.kind === 'back'}
+            <BackSection {bench} />
           {:else}
-            <StageSection {bench} index={section.index} cautions={tables?.cautions ?? {}} onwork={work} />
+            <StageSection {bench} index={section.index} cautions={tables?.cautions ?? {}} methods={tables?.methods ?? []} onwork={work} />
           {/if}
         </Section>
       {/each}
     </div>
 
     {#if result && group}
-      <div class="grid min-w-0 content-start gap-x-7 gap-y-3 px-6 py-4 md:overflow-y-auto lg:grid-rows-[1fr_auto] xl:grid-cols-[minmax(0,1fr)_380px]">
+      <div class="grid min-w-0 gap-x-7 gap-y-3 px-6 py-4 md:overflow-y-auto xl:grid-cols-[minmax(0,1fr)_380px] xl:grid-rows-[minmax(0,1fr)_auto] xl:overflow-hidden">
         <div class="relative grid min-w-0 content-start gap-2">
           {#if bench.stale}
             <p class="rounded border border-stop bg-stop-bg px-3 py-1 text-sm" role="status">Not current: these figures are from before the last change{Object.keys(bench.errors).length ? '; mend the marked field' : ''}.</p>
           {/if}
           <div class="mx-auto aspect-square w-full max-w-[430px]">
             <JointFace
-              places={group.places}
-              acrossFlats={group.thread.across_flats_mm ?? group.thread.diameter_mm * 1.5}
+              places={drawn}
+              acrossFlats={Math.max(...Object.values(heads))}
+              {heads}
               looks={looks.looks}
               next={looks.next}
               middle=""
-              below="{group.places.length} × {group.thread.designation} · Ø {group.layout_diameter_mm} mm"
-              label="{group.name}, {group.places.length} bolts{looks.next.length ? `, now ${looks.next.map(numberOf).join(' and ')}` : ''}"
+              below="{group.places.length} × {group.thread.designation}{group.layout === 'circle' ? ` · Ø ${group.span_mm} mm` : ''}"
+              label="{group.name}, {group.places.length} bolts{looks.next.length ? `, now ${looks.next.map((p) => labels[p]).join(' and ')}` : ''}"
             />
           </div>
           <p class="soft text-sm leading-snug">
-            Filled: share of the torque {at === null ? 'at the end' : 'after this step'} ·
-            {settingPass?.order_kind} order <span class="font-semibold text-ink">{order.map((m) => m.map(numberOf).join('+')).join(' ')}</span>
+            Filled: share of the torque {at === null ? 'at the end' : 'after this step'}.
+            {#if order.length > 1}{(looks.pass ?? settingPass)?.order_kind?.replace('_', ' ')} order <span class="font-semibold text-ink">{order.map((m) => m.map((p) => labels[p]).join('+')).join(' ')}</span>{/if}
           </p>
         </div>
-        <div class="grid min-w-0 content-start gap-3">
-          <WindowGauge preload={group.preload} limits={group.limits} window={group.window} onopen={(name) => work(`${group.id}/${name}`, name === 'preload' ? 'Preload' : 'Limit')} />
+        <div class="grid min-w-0 content-start gap-3 xl:overflow-y-auto xl:pr-1">
+          {#if result.groups.length > 1}<p class="-mb-2 font-bold">{group.name}</p>{/if}
+          {#if group.preload}<WindowGauge preload={group.preload} limits={group.limits} window={group.window} onopen={(name) => work(`${group.id}/${name}`, name === 'preload' ? 'Preload' : 'Limit')} />{/if}
           {#if setting && settingPass}
             <WrenchCard {setting} title={settingPass.name} onopen={() => work(`${steps.find((s) => s.pass === settingPass)!.stage}/${settingPass.id}/${settingPass.group}/setting/${setting.chain}`, `Setting of ${settingPass.name}`)} />
           {/if}
-          <Findings findings={result.findings} />
+          <Findings findings={result.findings} onwaive={session.has('planner') ? (f, reason) => (bench.doc.waivers = [...(bench.doc.waivers ?? []), { finding: f.code, where: f.where, reason }]) : undefined} />
+          {#if wishes.length}
+            <details class="sheet p-3 text-sm"><summary class="cursor-pointer font-semibold">Wishes from runs: {wishes.length}</summary>
+              {#each wishes as wish, i (i)}<p class="border-t py-1">run {wish.run}, {wish.step.split('/').slice(1, 3).join(' › ')}: {wish.text} <span class="soft">{wish.person}</span></p>{/each}
+            </details>
+          {/if}
+          <KitList kit={result.kit ?? []} minutes={result.minutes ?? 0} />
         </div>
         <div class="min-w-0 xl:col-span-2">
           <p class="mb-1 text-sm"><b>Pass tape</b> <span class="soft">drag along it, or use the arrow keys: torque reached after each step</span>{#if at !== null}<button class="link ml-3" onclick={() => (at = null)}>to the end</button>{/if}</p>

@@ -13,12 +13,17 @@ export function stepsOf(result: Schemas['Result']): PassSteps[] {
   return result.stages
     .filter((s) => s.occasions.includes('install'))
     .flatMap((stage) =>
-      stage.passes.map((pass) => ({
+      stage.passes.filter((pass) => pass.order.length && pass.do !== 'jack').map((pass) => ({
         stage: stage.id,
         pass,
-        band: { id: `${stage.id}/${pass.id}/${pass.group}`, label: pass.name, percent: pass.percent ?? 0, total: pass.order.length, done: 0 },
+        band: { id: `${stage.id}/${pass.id}/${pass.group}`, label: pass.name, percent: shown(pass), total: pass.order.length, done: 0 },
       })),
     );
+}
+
+/** Height of a pass on the tape: its share of the torque, an angle above its snug torque, an even draw half way. */
+function shown(pass: Schemas['PassOut']): number {
+  return pass.percent ?? ({ angle: 100, gap_round: 70, feel: 60, back_off: 10 } as Record<string, number>)[pass.do] ?? 0;
 }
 
 interface At {
@@ -35,8 +40,8 @@ export function looksAt(steps: PassSteps[], at: number | null): At {
     for (const move of pass.order) {
       for (const place of move) {
         const before = looks[place]?.percent ?? 0;
-        const percent = Math.max(before, pass.percent ?? 0);
-        looks[place] = { state: pass.do === 'hand' ? 'hand' : percent >= 100 ? 'full' : 'part', percent };
+        const percent = pass.do === 'back_off' ? 10 : Math.max(before, shown(pass));
+        looks[place] = { state: ['hand', 'snug', 'back_off'].includes(pass.do) ? 'hand' : percent >= 100 ? 'full' : 'part', percent };
       }
       if (left-- === 0) return { looks, next: move, pass };
     }

@@ -3,7 +3,11 @@
   import { page } from '$app/state';
   import { api, must, sentence, type Problem, type Schemas } from '#lib/api/client.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import WindowGauge from '#lib/parts/WindowGauge/WindowGauge.svelte';
+  import WrenchCard from '#lib/parts/WrenchCard/WrenchCard.svelte';
+  import { session } from '#lib/session.svelte.ts';
   import { QUESTIONS } from './questions';
+  import UseInPlan from './UseInPlan.svelte';
 
   let table = $state<Schemas['SumOut'][]>([]);
   let texts = $state<Record<string, string>>({});
@@ -20,6 +24,12 @@
   const sum = $derived(table.find((s) => s.name === question.name));
   const shown = $derived(question.fields.flatMap((name) => sum?.fields.find((f) => f.name === name) ?? []));
   const rest = $derived((sum?.fields ?? []).filter((f) => !question.fields.includes(f.name) && f.kind !== 'flag'));
+  /** The torque at the bolt that this sum is about, to be carried into a plan. */
+  const carried = $derived.by(() => {
+    const figure = found?.figures.find((f) => ['torque_Nm', 'same_clamp_torque_Nm'].includes(f.key));
+    if (figure && figure.value !== '–') return figure.value;
+    return stale ? '' : ['preload', 'tool'].includes(question.name) ? (texts.torque ?? '') : '';
+  });
   const hidden = $derived(rest.filter((f) => texts[f.name]).map((f) => `${f.name} ${texts[f.name]}`).join(', '));
 
   $effect(() => {
@@ -107,7 +117,10 @@
           </div>
         {/each}
       </dl>
+      {#if found.gauge}<div class="mt-4"><WindowGauge preload={found.gauge.preload} limits={found.gauge.limits} /></div>{/if}
+      {#if found.card}<div class="mt-4"><WrenchCard setting={found.card} title={question.title.toLowerCase()} /></div>{/if}
       {#each found.notes as note (note)}<p class="soft mt-2 text-sm">{note}</p>{/each}
+      {#if carried && session.has('planner')}<UseInPlan torque={carried} reason="quick sum: {question.title.toLowerCase()}, {Object.values(texts).filter(Boolean).join(', ')}" />{/if}
       {#if found.steps.length}
         <details class="mt-4">
           <summary class="cursor-pointer font-semibold text-brine">Working</summary>

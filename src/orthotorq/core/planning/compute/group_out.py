@@ -33,10 +33,10 @@ from .load_findings import load_findings, share_of_yield
 
 
 @lru_cache(maxsize=256)
-def _tightening_numbers(count: int) -> tuple[str, ...]:
-    """Painted numbers where bolts are numbered in tightening order: place -> its number in the cross order."""
+def _tightening_ranks(count: int) -> tuple[int, ...]:
+    """Where bolts are numbered in tightening order: for each place its rank in the cross order."""
     rank = {place: i + 1 for i, place in enumerate(cross_order(count))}
-    return tuple(str(rank[place]) for place in circle_order(count))
+    return tuple(rank[place] for place in circle_order(count))
 
 
 def place_points(group: Group) -> list[PlacePoint]:
@@ -44,8 +44,8 @@ def place_points(group: Group) -> list[PlacePoint]:
     layout = group.layout
     points = points_of(layout)
     ox, oy = layout.origin[0].quantity.base, layout.origin[1].quantity.base
-    labels = (_tightening_numbers(layout.count) if layout.labels == "order"
-              else tuple(str(i + 1) for i in range(layout.count)))
+    ranks = _tightening_ranks(layout.count) if layout.labels == "order" else range(1, layout.count + 1)
+    labels = [str(rank + layout.first_label - 1) for rank in ranks]
     return [PlacePoint.model_construct(
         id=f"{group.id}.{i + 1}", number=i + 1, label=labels[i], x_mm=round(x, 4), y_mm=round(y, 4),
         angle_deg=round(angle_of(round(x - ox, 6), round(y - oy, 6)), 4)) for i, (x, y) in enumerate(points)]

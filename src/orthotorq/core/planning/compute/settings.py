@@ -1,10 +1,11 @@
 """Settings: what to put on the wrench for a torque at the bolt, and what the scale, the hand and the reaction say."""
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from ...documents.plan import Plan
-from ...documents.result import ScaleOut, SettingOut
+from ...documents.result import LinkOut, ScaleOut, SettingOut
 from ...documents.tooling import Adapter, Multiplier, Tool
 from ...mechanics import tools as mech
 from ...units import convert, show
@@ -74,6 +75,18 @@ def scale_of(value: float, tool: Tool) -> ScaleOut | None:
                     mark=figure(mark, unit, mark))
 
 
+def links_of(chain: Chain) -> list[LinkOut]:
+    """The chain from hand to bolt."""
+    length = chain.tool.length
+    out = [LinkOut(kind="wrench", text=chain.tool.name or chain.tool.kind, length_mm=length.base if length else None)]
+    if chain.adapter is not None:
+        out.append(LinkOut(kind="adapter", text=str(chain.adapter.adapter), length_mm=chain.adapter.adapter.base,
+                           angle_deg=round(math.degrees(chain.adapter.angle.base), 3)))
+    out += [LinkOut(kind="multiplier", text=f"1 : {m.multiplier:g}", ratio=m.multiplier,
+                    arm_mm=m.arm.base if m.arm else None, rests_on=m.rests_on) for m in chain.multipliers]
+    return out
+
+
 def setting_for(chain: Chain, torque: float, ceiling: float | None) -> SettingOut:
     """What to set for a torque at the bolt [N·mm]; never above a ceiling at the bolt [N·mm] when one is given.
 
@@ -95,4 +108,4 @@ def setting_for(chain: Chain, torque: float, ceiling: float | None) -> SettingOu
         hand_force_N=mech.hand_force(found.value, chain.tool.length.base) if chain.tool.length else None,
         reaction_Nm=reaction / 1e3 if reaction is not None else None,
         reaction_N=reaction / arm.base if reaction is not None and arm is not None else None,
-        scale=scale_of(found.value, chain.tool))
+        scale=scale_of(found.value, chain.tool), links=links_of(chain))

@@ -1,0 +1,36 @@
+/** Walking on inside a round without the server: along `ahead`, by no rule of its own. */
+import type { Schemas } from '../api/client';
+import type { OutEvent } from './outbox';
+
+export type Step = Schemas['Instruction'];
+
+/** Answers after which the next bolt of the round simply follows. */
+const PLAIN = ['turned', 'did_not_turn', 'done'];
+
+/** The step after one, when it is known: the same instruction at the next bolt. */
+export function next(step: Step): Step | null {
+  const [first, ...rest] = step.ahead;
+  if (!first) return null;
+  return {
+    ...step,
+    step: first.step,
+    places: first.places,
+    label: first.label,
+    index: step.index + 1,
+    attempt: 1,
+    ahead: rest,
+    upcoming: rest.slice(0, 2).map((a) => a.label),
+    changed_setting: false,
+  };
+}
+
+/** The step to show past events that the server has not answered; null where only the server knows what comes. */
+export function walkOn(step: Step | null, unsent: Pick<OutEvent, 'kind' | 'step' | 'payload'>[]): Step | null {
+  let now = step;
+  for (const event of unsent) {
+    if (!now || event.kind !== 'answer' || event.step !== now.step) continue;
+    now = PLAIN.includes(String(event.payload.answer)) ? next(now) : null;
+    if (now === null) return null;
+  }
+  return now;
+}
