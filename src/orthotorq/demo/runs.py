@@ -37,13 +37,12 @@ def _within(step: Instruction, chance: Random) -> str:
 def _pull(step: Instruction, chance: Random) -> dict[str, Any]:
     """A pull with readings: a few bolts move in the first round of a check, fewer in every further one."""
     again = (step.round or 1) - 1 + (step.pull or 1) - 1
-    settles = step.check_round or (step.pass_name is not None and "104" in step.pass_name)
-    moved = not settles or chance.random() < (0.2 if step.check_round else 0.6) * 0.4**again
-    if step.check_round and again > 1:
-        moved = False
+    settles = step.check_round or again > 0
+    likely = (0.2 if again == 0 else 0.0) if step.check_round else 0.5 * 0.3 ** (again - 1)
+    moved = not settles or chance.random() < likely
     torque = step.settings[0].bolt_torque_Nm * chance.gauss(1.0, 0.009) if step.settings else 0.0
     angle = chance.uniform(6, 14) if settles else chance.uniform(20, 55)
-    reading = {"torque": f"{torque:.3g} N·m", **({"angle": f"{angle:.0f} deg"} if moved else {})}
+    reading = {"torque": f"{float(f'{torque:.4g}'):g} N·m", **({"angle": f"{angle:.0f} deg"} if moved else {})}
     return {"answer": "turned" if moved else "did_not_turn", "reading": reading}
 
 
