@@ -2,20 +2,28 @@
 
 APP_PORT=${ORTHOTORQ_PORT:-8237}
 
-# The process of the pid file, if it is still ours.
-demo_pid() {
+# The process of a pid file, if it is still ours: ours NAME WORDS.
+ours() {
   local pid
-  pid=$(cat var/demo.pid 2>/dev/null) || return 1
-  tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -q "gunicorn.*orthotorq" && printf %s "$pid"
+  pid=$(cat "var/$1.pid" 2>/dev/null) || return 1
+  tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -q "$2" && printf %s "$pid"
 }
 
-app_stop() {
+end_one() {
   local pid
-  if pid=$(demo_pid); then
+  if pid=$(ours "$1" "$2"); then
     kill "$pid"
     for _ in $(seq 50); do [ -d "/proc/$pid" ] || break; sleep 0.1; done
   fi
-  rm -f var/demo.pid
+  rm -f "var/$1.pid"
+}
+
+app_stop() { end_one worker "orthotorq worker"; end_one demo "gunicorn.*orthotorq"; }
+
+# The worker of long jobs runs beside the server, away from this shell.
+worker_start() {
+  setsid nohup .venv/bin/orthotorq worker >var/worker.log 2>&1 </dev/null &
+  echo $! >var/worker.pid
 }
 
 demo_start() {
@@ -27,6 +35,7 @@ demo_start() {
   .venv/bin/orthotorq prepare-demo
   .venv/bin/gunicorn --no-control-socket --bind "127.0.0.1:$APP_PORT" --workers "${ORTHOTORQ_WORKERS:-2}" --threads 4 \
     --pid var/demo.pid --daemon --log-file var/server.log --capture-output 'orthotorq.web:create_app()'
+  worker_start
   for _ in $(seq 100); do
     if .venv/bin/orthotorq health "http://127.0.0.1:$APP_PORT" 2>/dev/null; then
       say "Orthotorq runs at http://127.0.0.1:$APP_PORT (demo people and their password stand on the sign-in page)."
@@ -41,7 +50,7 @@ demo_start() {
 
 demo_stop() { app_stop; cluster_stop demo; }
 
-demo_reset() { cluster_remove demo; rm -f var/server.log; }
+demo_reset() { cluster_remove demo; rm -f var/server.log var/worker.log; }
 
 with_test_cluster() {
   cluster_start test "${ORTHOTORQ_TEST_PG_PORT:-54618}" ORTHOTORQ_TEST_PG_PORT

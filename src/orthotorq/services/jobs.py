@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 
 import procrastinate
 from sqlalchemy.engine import make_url
+from sqlalchemy.orm import Session, sessionmaker
 
 from .context import Ctx
 from .database import open_sessions
@@ -26,10 +27,9 @@ def defer_import(url: str, job_id: uuid.UUID) -> None:
         app.configure_task(TASK, queue="plans").defer(job_id=str(job_id))
 
 
-def worker_app(url: str) -> procrastinate.App:
-    """The application of the worker: it knows the tasks and a database of its own connections."""
+def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
+    """The application of the worker: it knows the tasks; `sessions` are for their own work."""
     app = procrastinate.App(connector=procrastinate.PsycopgConnector(conninfo=_conninfo(url)))
-    sessions = open_sessions(url, 120_000)
 
     @app.task(name=TASK, queue="plans", retry=procrastinate.RetryStrategy(max_attempts=20, wait=1))
     def import_plans(job_id: str) -> None:
@@ -40,6 +40,10 @@ def worker_app(url: str) -> procrastinate.App:
 
 def run_worker(url: str, wait: bool = True) -> None:
     """Work the queue until told to stop (or, without `wait`, until it is empty)."""
-    app = worker_app(url)
-    with app.open():
-        app.run_worker(wait=wait, fetch_job_polling_interval=1.0, concurrency=1)
+    sessions = open_sessions(url, 120_000)
+    app = worker_app(url, sessions)
+    try:
+        with app.open():
+            app.run_worker(wait=wait, fetch_job_polling_interval=1.0, concurrency=1)
+    finally:
+        sessions.kw["bind"].dispose()

@@ -3,7 +3,7 @@ from __future__ import annotations
 
 from datetime import timedelta
 
-from flask import Flask
+from flask import Flask, request
 from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 from flask_talisman import Talisman
@@ -16,6 +16,14 @@ from .errors import Problem, register_errors, validation_answer
 from .logs import register_logs
 from .pages import register_pages
 
+# what may be larger than a document: a folder of plans, a picture
+LARGER = {"exchange.post_import": 40_000_000, "runs.post_photo": 25_000_000}
+
+
+def _limit() -> None:
+    """Allow the larger bodies; before the CSRF check, which already looks at the body."""
+    request.max_content_length = LARGER.get(request.endpoint or "", 4_000_000)
+
 
 def create_app() -> Flask:
     """A configured application; its settings come from the environment (see orthotorq.settings)."""
@@ -25,10 +33,11 @@ def create_app() -> Flask:
     app.config.update(
         SECRET_KEY=settings.read("ORTHOTORQ_SECRET_KEY"), SESSION_COOKIE_NAME="orthotorq", SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_SECURE=settings.read("ORTHOTORQ_COOKIE_SECURE") == "1",
-        PERMANENT_SESSION_LIFETIME=timedelta(hours=14), MAX_CONTENT_LENGTH=4_000_000, WTF_CSRF_TIME_LIMIT=None,
+        PERMANENT_SESSION_LIFETIME=timedelta(hours=14), WTF_CSRF_TIME_LIMIT=None,
         WTF_CSRF_SSL_STRICT=False, DEMO=settings.read("ORTHOTORQ_DEMO") == "1")
     register_logs(app)
     connect(app)
+    app.before_request(_limit)
     CSRFProtect(app)
     # the built page carries its own policy with hashes; a second script-src by header would only contradict it
     Talisman(app, force_https=False, strict_transport_security=False, frame_options="DENY", referrer_policy="same-origin",

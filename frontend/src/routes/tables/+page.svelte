@@ -74,7 +74,7 @@
           <tbody>
             {#each rows as row (row.join('|'))}
               <tr class="border-b align-top">
-                {#each row as cell, i (i)}<td class="px-2 py-1 {i === 0 ? 'font-semibold whitespace-nowrap' : ''} {['unsure', 'medium'].includes(cell) ? 'font-bold text-caution' : ''}">{cell}</td>{/each}
+                {#each row as cell, i (i)}<td class="px-2 py-1 {i === 0 ? 'font-semibold whitespace-nowrap' : ''} {cell.includes(' – ') ? 'whitespace-nowrap' : ''} {['unsure', 'medium'].includes(cell) ? 'font-bold text-caution' : ''}">{cell}</td>{/each}
                 {#if sheet.id === 'lubricants'}
                   <td class="px-2 py-1 text-center"><input type="checkbox" aria-label="{row[1]} is in store" disabled={!may} checked={own?.in_store.includes(row[0]!)} onchange={(e) => store(row[0]!, e.currentTarget.checked)} /></td>
                 {/if}

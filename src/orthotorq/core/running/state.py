@@ -36,7 +36,7 @@ def _again(past: list[Unit], current: Unit, stage: str) -> list[Unit]:
     start = next((i for i in range(len(past) - 1, -1, -1) if past[i].stage.id == stage
                   and (past[i].position == current.position or None in (past[i].position, current.position))), len(past) - 1)
     same = [u for u in past[start:] if u.position == current.position or u.position is None or current.position is None]
-    return [Unit(u.stage, u.position, u.cycle + 1) for u in dict.fromkeys(same)]
+    return [Unit(u.stage, u.position, u.cycle + 1) for u in {u.key: u for u in same}.values()]
 
 
 def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:

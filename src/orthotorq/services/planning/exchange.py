@@ -66,7 +66,7 @@ def export_plans(ctx: Ctx, plan_id: uuid.UUID | None = None) -> tuple[str, bytes
     load = selectinload(Plan.joint).selectinload(Joint.equipment)
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         for plan in ctx.session.scalars(select(Plan).options(load).order_by(Plan.created_at)):
-            name = f"{_safe(plan.joint.equipment.tag)}-{_safe(plan.joint.tag)}-{str(plan.id)[:8]}.json"
+            name = f"{_safe(plan.joint.equipment.tag)}-{_safe(plan.joint.tag)}-{plan.id.hex[-10:]}.json"
             archive.writestr(name, json.dumps(json.loads(plan.draft), ensure_ascii=False, indent=1))
     return "plans.zip", out.getvalue()
 

@@ -13,7 +13,6 @@ from .bricks import IdPath, answer, attachment, blueprint
 from .plans import Created
 
 api = blueprint("exchange", "Plans in and out")
-MOST_BYTES = 40_000_000
 
 
 class JobOut(RootModel[JobView]):
@@ -39,7 +38,6 @@ def get_all_plans() -> Response:
 @api.post("/imports", responses={"202": Created})
 def post_import() -> Response:
     """Begin importing a zip of plan files, sent as application/zip; its progress is read from the job."""
-    request.max_content_length = MOST_BYTES
     if request.mimetype != "application/zip":
         raise BadField("Send a zip of plan files as application/zip.", "file")
     with operation() as ctx:

@@ -167,7 +167,6 @@ def get_suggestions(path: IdPath) -> Response:
 @api.post("/runs/<uuid:id>/photos", responses={"201": Created})
 def post_photo(path: IdPath) -> Response:
     """Keep a photo, sent as image/jpeg, image/png or image/webp; an event names it afterwards."""
-    request.max_content_length = 25_000_000
     with operation() as ctx:
         made = keep_photo(ctx, path.id, request.get_data())
     return answer(Created(id=made), 201)

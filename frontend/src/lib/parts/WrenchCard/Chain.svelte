@@ -28,7 +28,7 @@
   {#if adapter}
     <line x1={driveX} y1={driveY} x2={boltX} y2={Y} class="adapter" />
     <circle cx={driveX} cy={driveY} r="4.5" class="joint" />
-    <text x={(driveX + boltX) / 2 - 4} y={Math.min(driveY, Y) - 12} class="mid">{adapter.text}{adapter.angle_deg ? `, ${adapter.angle_deg.toFixed(0)}°` : ''}</text>
+    <text x={driveX - 2} y={Math.min(driveY, Y) - 12} class="mid">{adapter.text}{adapter.angle_deg ? `, ${adapter.angle_deg.toFixed(0)}°` : ''}</text>
   {/if}
   {#if multipliers.length}
     <circle cx={boltX} cy={Y} r="19" class="housing" />

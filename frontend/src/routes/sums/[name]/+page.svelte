@@ -117,7 +117,7 @@
           </div>
         {/each}
       </dl>
-      {#if found.gauge}<div class="mt-4"><WindowGauge preload={found.gauge.preload} limits={found.gauge.limits} /></div>{/if}
+      {#if found.gauge}<div class="mt-4 max-w-md"><WindowGauge preload={found.gauge.preload} limits={found.gauge.limits} /></div>{/if}
       {#if found.card}<div class="mt-4"><WrenchCard setting={found.card} title={question.title.toLowerCase()} /></div>{/if}
       {#each found.notes as note (note)}<p class="soft mt-2 text-sm">{note}</p>{/each}
       {#if carried && session.has('planner')}<UseInPlan torque={carried} reason="quick sum: {question.title.toLowerCase()}, {Object.values(texts).filter(Boolean).join(', ')}" />{/if}

@@ -54,7 +54,9 @@
     <svg viewBox="0 0 {W} {H + 12}" class="w-full max-w-[210px]" role="img" aria-label="Gaps round by round: {gaps.map((g) => `${Math.min(...g)} to ${Math.max(...g)} mm`).join('; ')}">
       {#each gaps as g, i (i)}
         {@const x = ((i + 0.5) / gaps.length) * W}
-        <line x1={x} x2={x} y1={H - (Math.min(...g) / most) * (H - 6)} y2={H - (Math.max(...g) / most) * (H - 6)} stroke="var(--load)" stroke-width="7" />
+        {@const low = H - (Math.min(...g) / most) * (H - 6)}
+        {@const high = H - (Math.max(...g) / most) * (H - 6)}
+        <rect x={x - 5} y={high - 1.5} width="10" height={low - high + 3} fill="var(--load)" />
         <text {x} y={H + 11} font-size="10" text-anchor="middle" fill="var(--soft)">{i + 1}</text>
       {/each}
       <line x1="0" x2={W} y1={H} y2={H} stroke="var(--rule)" />

@@ -1,0 +1,217 @@
+"""Every finding of the table appears when it should and only then, and none repeats another."""
+from __future__ import annotations
+
+import copy
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from orthotorq.core.planning.compute import compute
+from orthotorq.core.planning.findings import Finding
+from orthotorq.demo.load import plan_document
+from tests.plans import small
+
+Doc = dict[str, Any]
+
+
+def put(path: str, value: Any) -> Callable[[Doc], None]:
+    """A change of one field, made where parents are missing."""
+    def change(document: Doc) -> None:
+        at: Any = document
+        *parents, last = [int(p) if p.isdigit() else p for p in path.split("/")]
+        for part in parents:
+            at = at.setdefault(part, {}) if isinstance(at, dict) else at[part]
+        at[last] = value
+    return change
+
+
+def stage(**fields: Any) -> Callable[[Doc], None]:
+    return lambda document: document["stages"].append(fields)
+
+
+def first(**fields: Any) -> Callable[[Doc], None]:
+    return lambda document: document["stages"].insert(0, fields)
+
+
+def source(identifier: str, by: str, says: Doc, **more: Any) -> Callable[[Doc], None]:
+    return lambda d: d.setdefault("sources", []).append({"id": identifier, "groups": ["b"], "by": by, "says": says, **more})
+
+
+def both(*changes: Callable[[Doc], None]) -> Callable[[Doc], None]:
+    def change(document: Doc) -> None:
+        for one in changes:
+            one(document)
+    return change
+
+
+STEEL = [{"material": "carbon steel", "thickness": "60 mm", "outside": "60 mm"}]
+GASKET = {"name": "g", "outside": "180 mm", "inside": "150 mm"}
+LOCKER = {"id": "lock", "kind": "apply", "what": "Medium threadlocker", "groups": ["b"], "faces": ["thread"], "sets_in": "30 s"}
+AGAIN = {"id": "again", "kind": "tighten", "in": ["recheck"], "groups": ["b"], "chains": ["m"],
+         "passes": [{"id": "c", "do": "torque", "percent": 100, "check": True}]}
+MULTIPLIER = ["w", {"multiplier": 4, "efficiency": [0.8, 0.9, 0.95], "arm": "400 mm"}]
+SECOND = {"id": "c", "name": "More", "layout": {"kind": "circle", "count": 4, "diameter": "400 mm"},
+          "fastener": {"thread": "M16", "grade": "ISO 898-1 8.8"}, "friction": {"lubricant": "light-oil"}}
+TWO_GROUPS = both(lambda d: d["groups"].append(copy.deepcopy(SECOND)), put("targets/c", {"kind": "torque", "torque": "40 N·m"}),
+                  put("stages/0/groups", ["b", "c"]), put("tools/w/range", ["10 N·m", "150 N·m"]))
+PRESET = {"kind": "preset driver", "range": ["80 N·m", "80 N·m"]}
+INTO = "groups/0/into"
+
+CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
+    (Finding.YIELDS, put("targets/b/torque", "400 N·m")),
+    (Finding.ANGLE_YIELDS, both(put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "200 deg"}),
+                                put("groups/0/stack", STEEL))),
+    (Finding.OVER_SHARE, put("groups/0/limits", {"yield_fraction": 0.2})),
+    (Finding.MAY_EXCEED_SHARE, put("groups/0/limits", {"yield_fraction": 0.45})),
+    (Finding.OVER_COMBINED, put("groups/0/limits", {"nu": 0.4})),
+    (Finding.MAY_EXCEED_COMBINED, put("groups/0/limits", {"nu": 0.55})),
+    (Finding.OVER_PROOF, both(put("targets/b/torque", "160 N·m"), put("groups/0/fastener/grade", "own"), put(
+        "definitions/grades", {"own": {"yield_strength": "900 MPa", "tensile": "1000 MPa", "proof": "400 MPa"}}))),
+    (Finding.STRIPS, put(INTO, {"kind": "tapped", "material": "aluminium", "engaged": "4 mm"})),
+    (Finding.MAY_STRIP, put(INTO, {"kind": "tapped", "material": "aluminium", "engaged": "6.5 mm"})),
+    (Finding.STRIPS_FIRST, put(INTO, {"kind": "tapped", "material": "carbon steel", "engaged": "16 mm", "shear": "120 MPa"})),
+    (Finding.FEW_TURNS, put(INTO, {"kind": "tapped", "material": "grey iron", "engaged": "20 mm"})),
+    (Finding.BOTTOMS, put(INTO, {"kind": "tapped", "engaged": "24 mm", "depth": "26 mm", "reach": "27 mm"})),
+    (Finding.PRESSES_IN, put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "150 MPa"}])),
+    (Finding.MAY_PRESS_IN, put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "330 MPa"}])),
+    (Finding.SOFT_PART_OVER, put("groups/0/limits/soft_part", "20 kN")),
+    (Finding.MAY_EXCEED_SOFT_PART, put("groups/0/limits/soft_part", "50 kN")),
+    (Finding.BELOW_REQUIRED, put("groups/0/required_clamp", "90 kN")),
+    (Finding.MAY_FALL_BELOW_REQUIRED, put("groups/0/required_clamp", "40 kN")),
+    (Finding.GASKET_TOO_LITTLE, put("groups/0/gasket", {**GASKET, "seating": "90 MPa"})),
+    (Finding.GASKET_MAY_GET_TOO_LITTLE, put("groups/0/gasket", {**GASKET, "seating": "22 MPa"})),
+    (Finding.GASKET_TOO_MUCH, put("groups/0/gasket", {**GASKET, "damage": "8 MPa"})),
+    (Finding.GASKET_MAY_GET_TOO_MUCH, put("groups/0/gasket", {**GASKET, "damage": "28 MPa"})),
+    (Finding.GALLING, both(put("groups/0/fastener/grade", "ISO 3506-1 A2-70"), put("groups/0/friction/lubricant", "dry-stainless"))),
+    (Finding.ALUMINIUM_DRY, both(put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "800 MPa"}]),
+                                 put("groups/0/friction/lubricant", "dry-steel"))),
+    (Finding.DRY_SEAT_LUBRICATED, put("joint_kind", "wheel")),
+    (Finding.PASTE_ON_HUB, both(put("joint_kind", "locking_hub"), put("groups/0/friction/lubricant", "moly-paste"))),
+    (Finding.HUB_NOT_OILED, both(put("joint_kind", "locking_hub"), put("groups/0/friction/lubricant", "dry-steel"))),
+    (Finding.WRONG_CONDITION, both(put("groups/0/must_be", "lubricated"), put("groups/0/friction/lubricant", "dry-steel"))),
+    (Finding.COMPOUND_FORBIDDEN, both(put("joint_kind", "wheel"), first(
+        id="p", kind="apply", what="paste", compound="moly-paste", groups=["b"], faces=["seat"]))),
+    (Finding.COMPOUND_ON_GASKET, first(id="p", kind="apply", what="paste", groups=["b"], faces=["gasket"])),
+    (Finding.SINGLE_USE_REUSED, put("groups/0/fastener/single_use", True)),
+    (Finding.REUSED_TOO_OFTEN, both(put("groups/0/fastener/uses", 5), put("groups/0/fastener/max_uses", 5))),
+    (Finding.LAST_USE, both(put("groups/0/fastener/uses", 4), put("groups/0/fastener/max_uses", 5))),
+    (Finding.SHORT_GRIP, put("groups/0/stack", [{"material": "carbon steel", "thickness": "20 mm"}])),
+    (Finding.FRICTION_TYPICAL, put("title", "as it is")),
+    (Finding.FRICTION_UNKNOWN, put("groups/0/friction/lubricant", "rusty")),
+    (Finding.STRENGTH_UNSURE, put("groups/0/fastener/grade", "ISO 3506-1 A4-80")),
+    (Finding.STRENGTH_ASSUMED, put("groups/0/fastener/grade", "ASTM A307 A")),
+    (Finding.HISTORY_UNKNOWN, put("groups/0/fastener/history", "unknown")),
+    (Finding.CALCULATED, put("targets/b", {"kind": "preload", "preload": "40 kN"})),
+    (Finding.SOURCE_STRUCK, source("s", "standard", {"torque": ["100 N·m"]}, valid_for={"thread": "M20"})),
+    (Finding.SOURCE_RANGE, source("s", "standard", {"range": ["115 N·m", "125 N·m"]})),
+    (Finding.SOURCE_TWO_FIGURES, source("s", "standard", {"places": [{"at": "p. 2", "torque": "120 N·m"},
+                                                                     {"at": "p. 9", "torque": "130 N·m"}]})),
+    (Finding.SOURCE_SILENT, source("s", "standard", {})),
+    (Finding.SOURCE_CONFLICT, both(source("s", "standard", {"torque": ["120 N·m"]}),
+                                   source("r", "site rule", {"torque": ["100 N·m"]}))),
+    (Finding.STRUCK_SOURCE_TAKEN, both(source("s", "standard", {"torque": ["120 N·m"]}, valid_for={"count": 8}),
+                                       put("targets/b", {"kind": "torque", "source": "s"}))),
+    (Finding.OVERRULED, both(source("s", "equipment maker", {"torque": ["110 N·m"]}), put("targets/b/reason", "new paste"))),
+    (Finding.OVERRULED_WITHOUT_REASON, source("s", "equipment maker", {"torque": ["110 N·m"]})),
+    (Finding.BOUND_EXCEEDED, source("s", "code", {"at_most": "119 N·m"})),
+    (Finding.BELOW_BOUND, source("s", "code", {"at_least": "121 N·m"})),
+    (Finding.PAIR_MISMATCH, source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]})),
+    (Finding.PAIR_AGREES, source("s", "standard", {"torque": ["120 N·m", "89 ft·lbf"]})),
+    (Finding.SIZES_OUT_OF_LINE, TWO_GROUPS),
+    (Finding.NO_TOOL, put("stages/0/chains", [])),
+    (Finding.TOOL_OVER_RANGE, put("tools/w/range", ["40 N·m", "110 N·m"])),
+    (Finding.TOOL_UNDER_RANGE, put("tools/w/range", ["80 N·m", "200 N·m"])),
+    (Finding.TOOL_UNDER_20, put("tools/w/range", ["40 N·m", "400 N·m"])),
+    (Finding.TOOL_TOO_COARSE, put("tools/w/increment", "25 N·m")),
+    (Finding.PRESET_OFF, put("tools/w", PRESET)),
+    (Finding.SETTING_IMPOSSIBLE, put("tools/w/increment", "300 N·m")),
+    (Finding.HAND_FORCE, put("tools/w/length", "250 mm")),
+    (Finding.DRIVE_TOO_SMALL, put("tools/w/drive", "3/8 in")),
+    (Finding.REACTION, put("chains/m", MULTIPLIER)),
+    (Finding.REACTION_HIGH, put("chains/m", ["w", {"multiplier": 4, "arm": "30 mm"}])),
+    (Finding.NO_CHECK_ROUND, put("stages/0/passes/3/check", False)),
+    (Finding.ENDS_BELOW_FULL, lambda d: d["stages"][0].update(passes=d["stages"][0]["passes"][:2])),
+    (Finding.PERCENT_FALLS, put("stages/0/passes/2/percent", 40)),
+    (Finding.NO_RISING_PASSES, both(put("groups/0/gasket", GASKET), put("stages/0/passes/1/percent", 60))),
+    (Finding.ANGLE_WITHOUT_SNUG, lambda d: d["stages"][0]["passes"].insert(0, {"id": "a", "do": "angle", "turn": "30 deg"})),
+    (Finding.PROVISIONAL, lambda d: d["stages"][0]["passes"].append({"id": "f", "do": "feel"})),
+    (Finding.NO_COUNTER_HOLD, put(INTO, {"kind": "nut", "engaged": "14 mm"})),
+    (Finding.SOCKET_ROOM, put("groups/0/layout/count", 24)),
+    (Finding.STAGE_ORDER, first(id="early", kind="mark", what="line", after=["late"])),
+    (Finding.TEMPORARY_STAYS, first(id="pin", kind="fit", what="pin", temporary=True)),
+    (Finding.REMOVED_BEFORE_FITTED, both(first(id="pin", kind="fit", what="pin", temporary=True),
+                                         first(id="out", kind="remove", fit="pin"))),
+    (Finding.CHECK_AFTER_SET, both(first(**LOCKER, before=["t"]), stage(**AGAIN, condition=["cold"]))),
+    (Finding.SETS_TOO_SOON, first(**LOCKER, before=["t"])),
+    (Finding.APPLIED_TOO_LATE, stage(**LOCKER)),
+    (Finding.CONDITION_NOT_NAMED, stage(id="l", kind="loosen", groups=["b"])),
+    (Finding.UNDER_PRESSURE, put("stages/0/condition", ["line under pressure"])),
+    (Finding.HOT_RETIGHTENING, both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=["hot, after the first run"]))),
+    (Finding.RETIGHTENING_NOT_SAID, both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=["cold"]))),
+    (Finding.NO_EARLY_RECHECK, put("title", "as it is")),
+    (Finding.RECHECK_ODD, put("rechecks", [{"id": "r", "meter": "h", "at": ["100 h", "50 h"]}])),
+    (Finding.RECHECK_WITHOUT_STAGES, put("rechecks", [{"id": "r", "meter": "h", "at": ["100 h"]}])),
+]
+#: findings that the small plan has as it stands
+ALREADY = {Finding.FRICTION_TYPICAL, Finding.NO_EARLY_RECHECK}
+
+
+def codes(document: Doc) -> set[str]:
+    return {f.code for f in compute(document).findings}
+
+
+@pytest.mark.parametrize(("code", "change"), CASES, ids=[c.value for c, _ in CASES])
+def test_a_finding_appears_when_it_should(code: Finding, change: Callable[[Doc], None]) -> None:
+    document = small()
+    assert (code.value in codes(document)) is (code in ALREADY)
+    change(document)
+    if code is Finding.STAGE_ORDER:
+        document["stages"].append({"id": "late", "kind": "mark", "what": "dot", "after": []})
+    assert code.value in codes(document)
+
+
+def test_every_finding_of_the_table_has_its_case() -> None:
+    assert {c for c, _ in CASES} == set(Finding)
+
+
+def test_what_is_typical_goes_away_when_it_is_entered() -> None:
+    document = small()
+    document["groups"][0]["friction"] = {"lubricant": "light-oil", "mu_thread": [0.11, 0.12, 0.13]}
+    document["rechecks"] = [{"id": "r", "meter": "h", "at": ["24 h"]}]
+    document["stages"].append({**AGAIN, "condition": ["cold"]})
+    assert codes(document) & {"friction_typical", "no_early_recheck"} == set()
+
+
+def test_over_torque_rounds_may_come_back_to_the_target() -> None:
+    document = plan_document("drum-locking-hub")
+    assert "percent_falls" not in codes(document)
+
+
+def test_a_waived_stop_keeps_its_reason_and_what_cannot_be_waived_stays() -> None:
+    document = small()
+    document["sources"] = [{"id": "s", "by": "standard", "says": {"torque": ["120 N·m"]}, "valid_for": {"count": 8}}]
+    document["targets"]["b"] = {"kind": "torque", "source": "s"}
+    document["groups"][0]["limits"] = {"yield_fraction": 0.2}
+    document["waivers"] = [{"finding": "struck_source_taken", "where": "targets/b", "reason": "the maker confirmed it"},
+                           {"finding": "over_share", "reason": "we like it"}]
+    found = {f.code: f for f in compute(document).findings}
+    assert found["struck_source_taken"].waived == "the maker confirmed it"
+    assert found["over_share"].waived is None
+
+
+@pytest.mark.parametrize("name", ["evaporator-cover", "rail-stop-anchors", "twin-drive-wheel", "pump-casing-studs"])
+def test_no_finding_repeats_another(name: str) -> None:
+    found = [(f.code, f.text) for f in compute(plan_document(name)).findings]
+    assert len(found) == len(set(found))
+
+
+def test_beyond_yield_no_load_is_given() -> None:
+    document = small()
+    document["groups"][0]["stack"] = STEEL
+    document["targets"]["b"] = {"kind": "torque+angle", "torque": "60 N·m", "angle": "200 deg"}
+    group = compute(document).groups[0]
+    assert group.preload is not None
+    assert group.preload.beyond_yield
+    assert group.preload.high_N <= 640 * 156.67
+    assert "over_share" not in codes(document)

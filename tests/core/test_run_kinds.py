@@ -1,0 +1,318 @@
+"""Every kind of step in a run: repeats, angles, gaps, waits, clocks, redo, skips, what is fitted, variants, stop conditions."""
+from __future__ import annotations
+
+import copy
+from typing import Any
+
+import pytest
+
+from orthotorq.core.planning.compute import compute
+from orthotorq.core.running import Fact, choices_errors, expand, record_of
+from orthotorq.demo.load import plan_document, plan_names
+from tests.core.play import SUPERVISOR, Play
+from tests.plans import cover, small
+
+
+def with_passes(*passes: dict[str, Any], count: int = 4, **stage: Any) -> dict[str, Any]:
+    document = small(count)
+    document["stages"][0].update(passes=list(passes), **stage)
+    return document
+
+
+PULL = {"id": "p", "do": "torque", "percent": 100}
+
+
+def test_pulls_are_repeated_until_three_show_no_turn() -> None:
+    play = Play(with_passes({**PULL, "repeat": {"still": 3, "max": 6}}))
+    play.until("/p/")
+    assert play.step.step == "-/t/p/r1/b.1/k1"
+    play.answer("turned")
+    for pull in (2, 3):
+        assert (play.step.step, play.step.check_round) == (f"-/t/p/r1/b.1/k{pull}", True)
+        play.answer("did_not_turn")
+    play.answer("turned")
+    for _ in range(2):
+        play.answer("did_not_turn")
+    # turned once more: six pulls are over before three in a row were still
+    assert play.codes == ["pulls_exhausted"]
+    assert play.step.step == "-/t/p/r1/b.3/k1"
+
+
+def test_an_angle_outside_its_window_asks_what_was_done() -> None:
+    play = Play(with_passes(PULL, {"id": "a", "do": "angle", "turn": "60 deg", "window": ["55 deg", "65 deg"]}))
+    play.until("/a/")
+    assert (play.step.kind, play.step.turn_deg, play.step.window_deg) == ("angle", 60, [55, 65])
+    step = play.answer("turned", reading={"angle": "71 deg"})
+    assert (play.step.kind, [b.answer for b in play.step.buttons]) == ("decision", ["replace", "accept"])
+    assert "71 deg is outside 55° to 65°" in play.step.text
+    play.answer("replace")
+    assert play.step.step == f"{step}/a2"
+    play.answer("turned", reading={"angle": "61 deg"})
+    assert play.codes == []
+    play.answer("stopped_early")
+    play.answer("accept", reason="the maker was asked")
+    assert play.codes == ["stopped_early"]
+
+
+def test_an_angle_without_a_reading_is_taken_at_its_word() -> None:
+    play = Play(with_passes(PULL, {"id": "a", "do": "angle", "turn": "60 deg"}))
+    play.finish()
+    assert play.state.status == "finished"
+
+
+def test_even_draw_goes_on_where_the_gap_is_widest() -> None:
+    draw = {"id": "g", "do": "gap_round", "turn": "30 deg", "max_spread": "0.5 mm", "stop_at": "2 mm", "cap": "15 N·m", "max": 6}
+    document = with_passes(draw)
+    document["tools"]["w"]["range"] = ["5 N·m", "200 N·m"]
+    play = Play(document)
+    play.until("/g/")
+    for gap in ("5 mm", "4 mm", "4.2 mm", "4.9 mm"):
+        play.answer("value", value=gap)
+    # spread 1 mm: only the wide side is turned, the widest first
+    assert [play.step.label, *play.step.upcoming] == ["1", "4"]
+    assert play.step.total == 2
+    for gap in ("3 mm", "3.1 mm"):
+        play.answer("value", value=gap)
+    assert [play.step.label, *play.step.upcoming][:3] == ["3", "2"]
+    while play.state.instruction is not None:
+        play.answer("cap" if play.step.label == "2" else "value", value="2 mm" if play.step.label != "2" else "2.4 mm")
+    assert play.codes == ["cap_reached"]
+    assert {b.gap_mm for b in play.state.bolts} == {2.0, 2.4}
+
+
+def test_gaps_that_end_too_far_apart_are_a_deviation() -> None:
+    play = Play(with_passes({"id": "g", "do": "gap_round", "turn": "30 deg", "max_spread": "0.5 mm", "stop_at": "2 mm", "max": 1}))
+    play.until("/g/")
+    for gap in ("1 mm", "2 mm", "2 mm", "3 mm"):
+        play.answer("value", value=gap)
+    assert play.codes == ["gap_open", "gap_uneven"]
+
+
+def test_a_wait_counts_from_what_happened_and_can_only_be_skipped_with_a_reason() -> None:
+    play = Play(with_passes(PULL, {"id": "rest", "do": "wait", "for": "30 min"}, {**PULL, "id": "q"}))
+    play.until("/rest/")
+    last = play.facts[-1].happened
+    assert (play.step.kind, play.step.ready_at) == ("wait", last + 1800)
+    verdict, sentence = play.send("answer", play.step.step, {"answer": "done"})
+    assert (verdict, "30 min are left" in sentence) == ("refused", True)
+    assert play.send("answer", play.step.step, {"answer": "skip"})[0] == "refused"
+    play.now = last + 1790
+    play.answer("done")
+    assert play.step.step == "-/t/q/r1/b.1"
+    again = Play(with_passes({"id": "rest", "do": "wait", "for": "30 min"}, PULL))
+    again.usual()
+    again.answer("skip", reason="crane is leaving")
+    assert again.codes == ["skipped"]
+
+
+def test_other_positions_are_worked_at_while_one_waits() -> None:
+    document = with_passes(PULL, {"id": "rest", "do": "wait", "for": "4 h"}, {**PULL, "id": "q"})
+    document["positions"] = [{"id": "L", "name": "left"}, {"id": "R", "name": "right"}]
+    play = Play(document)
+    play.until("R/t/")
+    assert [w.step for w in play.state.waiting] == ["L/t/rest/-/-"]
+    play.until("R/t/p/r1/b.2")
+    play.now += 5 * 3600
+    # the wait is over, but the unit under way is finished first
+    assert play.step.step == "R/t/p/r1/b.2"
+    play.usual()
+    play.usual()
+    assert play.step.step == "L/t/rest/-/-"
+
+
+LOCKER = {"id": "lock", "kind": "apply", "what": "Locker", "groups": ["b"], "sets_in": "2 min", "before": ["t"]}
+
+
+def test_a_compound_that_has_set_is_said_and_a_late_pull_deviates() -> None:
+    document = small()
+    document["stages"].insert(0, LOCKER)
+    play = Play(document, pace=10)
+    play.until("/half/")
+    assert [c.set for c in play.state.clocks] == [False]
+    assert play.step.deadline == pytest.approx(play.facts[0].happened + 120)
+    play.now += 200
+    assert "has set" in play.step.hint
+    play.answer("turned")
+    assert play.codes == ["set_too_late"]
+
+
+def test_a_watch_that_moved_does_the_stage_and_all_since_again() -> None:
+    document = small()
+    document["stages"] += [{"id": "paint", "kind": "mark", "what": "Line"},
+                           {"id": "see", "kind": "watch", "what": "Marks at start-up", "if_moved": {"redo": "t"}}]
+    play = Play(document)
+    play.until("/see/")
+    play.answer("moved")
+    assert play.step.step == "-/t/condition/-/-/a2"
+    play.usual()
+    assert play.step.step == "-/t/h/r1/b.1/a2"
+    play.until("/paint/")
+    play.until("/see/")
+    assert play.step.step == "-/see/watch/-/-/a2"
+    play.usual()
+    assert play.state.status == "finished"
+
+
+def test_a_stage_done_again_by_word_of_the_fitter() -> None:
+    play = Play(small())
+    play.until("/full/r1/b.2")
+    here = play.step.step
+    assert play.send("redo", here, {"stage": "nowhere", "reason": "slipped"})[0] == "refused"
+    assert play.send("redo", here, {"stage": "t"})[0] == "refused"
+    assert play.send("redo", here, {"stage": "t", "reason": "joint slipped"})[0] == "accepted"
+    assert play.step.step == "-/t/condition/-/-/a2"
+    play.until("/full/")
+    play.until("/full/r1/b.2")
+    # answered bolts come as a second attempt, those that were still open as a first
+    assert play.step.step == "-/t/full/r1/b.2"
+    play.finish()
+    assert [n.kind for n in record_of(play.result, play.facts).notes] == ["redo"]
+
+
+def test_a_nut_that_does_not_run_by_hand_stops_until_something_is_done() -> None:
+    play = Play(small())
+    play.until("/h/")
+    step = play.answer("refuses")
+    assert "must run by hand" in play.step.hint
+    play.answer("repair")
+    assert play.step.step == f"{step}/a2"
+    play.answer("refuses")
+    play.answer("accept", reason="only one of sixteen")
+    assert play.codes == ["refuses"]
+    assert next(b for b in play.state.bolts if b.place == "b.1").state == "deviating"
+
+
+def test_a_bolt_that_turns_on_is_replaced_or_accepted() -> None:
+    play = Play(small())
+    play.until("/full/")
+    play.answer("turns_on")
+    assert [b.answer for b in play.step.buttons] == ["replace", "accept"]
+    assert play.send("answer", play.step.step, {"answer": "repair"})[0] == "refused"
+
+
+def test_a_step_is_skipped_with_a_reason_that_a_supervisor_accepts() -> None:
+    play = Play(plan_document("evaporator-cover"))
+    assert play.send("answer", play.step.step, {"answer": "skip", "reason": "  "})[0] == "refused"
+    play.answer("skip", reason="gauge is taken off")
+    assert play.codes == ["skipped"]
+    play.until("/close/condition")
+    assert play.send("answer", play.step.step, {"answer": "skip", "reason": "x"})[0] == "refused"
+
+
+def test_what_was_fitted_must_come_out_before_anybody_signs() -> None:
+    document = small()
+    document["stages"].insert(0, {"id": "pin", "kind": "fit", "what": "locking pin", "temporary": True})
+    document["stages"].append({"id": "out", "kind": "remove", "fit": "pin"})
+    play = Play(document)
+    play.usual()
+    assert play.state.fitted == ["locking pin"]
+    play.until("/out/")
+    assert not play.step.can_skip
+    assert play.send("answer", play.step.step, {"answer": "skip", "reason": "later"})[0] == "refused"
+    play.usual()
+    assert play.state.fitted == []
+    assert play.send("sign_off", "-", {"role": "fitter"})[0] == "accepted"
+
+
+def test_variants_and_occasions_choose_the_stages() -> None:
+    play = Play(plan_document("twin-drive-wheel"), variants=["alone"])
+    steps = play.finish()
+    assert any("/cradle/" in s for s in steps) and not any("/helper/" in s for s in steps)
+    apart = Play(plan_document("twin-drive-wheel"), occasion="dismantle", variants=["two"])
+    steps = apart.finish()
+    stages = list(dict.fromkeys(s.split("/")[1] for s in steps))
+    assert stages == ["chock", "slack", "jack", "boltout", "drumoff", "inneroff"]
+    assert apart.state.status == "finished"
+
+
+@pytest.mark.parametrize(("occasion", "variants", "words"), [
+    ("install", [], "Choose one"), ("install", ["two", "alone"], "Choose one"), ("install", ["three"], "not a variant"),
+    ("picnic", ["two"], "no stages"), ("install", ["two"], None)])
+def test_choices_at_the_start(occasion: str, variants: list[str], words: str | None) -> None:
+    found = choices_errors(compute(plan_document("twin-drive-wheel")), occasion, variants)
+    assert (found is None) if words is None else (found is not None and words in found)
+
+
+def test_unknown_history_slackens_first_in_a_recheck() -> None:
+    document = small()
+    document["stages"].append({"id": "again", "kind": "tighten", "in": ["recheck"], "condition": ["cold"], "groups": ["b"],
+                               "chains": ["m"], "passes": [{**PULL, "id": "c", "check": True}]})
+    for history, slackens in (("unknown", True), ("known", False)):
+        play = Play(document, occasion="recheck", history=history)
+        play.until("/c/")
+        assert ("Slacken this one first" in play.step.hint) is slackens
+
+
+def test_tightening_by_feel_is_provisional() -> None:
+    play = Play(with_passes({"id": "h", "do": "hand"}, {"id": "f", "do": "feel"}))
+    play.finish()
+    assert play.state.provisional
+    assert record_of(play.result, play.facts).provisional
+
+
+def test_taking_apart_loosens_a_little_at_a_time_and_refuses_are_kept() -> None:
+    play = Play(plan_document("evaporator-cover"), occasion="dismantle")
+    play.until("/crack/round1/")
+    assert (play.step.kind, play.step.label, play.step.turn_deg) == ("loosen", "9", 360)
+    play.answer("refuses")
+    play.answer("accept", reason="cut later, permit 12")
+    play.until("/press/jack")
+    assert play.step.kind == "jack"
+    for _ in range(11):
+        play.answer("not_yet")
+    play.answer("not_yet")
+    assert play.codes == ["refuses", "not_free"]
+
+
+def test_a_tool_out_of_calibration_is_a_deviation_from_the_start() -> None:
+    play = Play(small(), tools=[{"tool": "w", "serial": "TW-8", "name": "TW-8", "until": "2026-01-01", "expired": True}])
+    assert play.codes == ["tool_expired"]
+    assert "TW-8" in play.state.deviations[0].text
+
+
+def test_a_conflict_is_settled_by_a_supervisor_and_then_counts() -> None:
+    play = Play(small())
+    play.until("/full/r1/b.2")
+    late = Fact(len(play.facts) + 1, "late", play.step.step, "answer", {"answer": "turned"}, "Ane", "t", accepted=False)
+    play.facts.append(late)
+    before = play.step.step
+    assert [c.event for c in play.state.conflicts] == ["late"]
+    settle = {"event": "late", "take": True, "reason": "Ane pulled it"}
+    assert play.send("settle", "-", settle)[0] == "refused"
+    assert play.send("settle", "-", {**settle, "event": "other"}, SUPERVISOR)[0] == "refused"
+    assert play.send("settle", "-", settle, SUPERVISOR)[0] == "accepted"
+    assert play.step.step != before
+    assert play.send("settle", "-", settle, SUPERVISOR)[0] == "conflict"
+
+
+def test_unsettled_conflicts_keep_a_supervisor_from_signing() -> None:
+    play = Play(small())
+    play.finish()
+    play.facts.append(Fact(len(play.facts) + 1, "late", "-/t/full/r1/b.1", "answer", {"answer": "turned"}, "Ane", "t",
+                           accepted=False))
+    play.send("sign_off", "-", {"role": "fitter"})
+    verdict, sentence = play.send("sign_off", "-", {"role": "supervisor"}, SUPERVISOR)
+    assert (verdict, "conflicts" in sentence) == ("refused", True)
+
+
+def test_the_steps_ahead_are_those_that_follow() -> None:
+    play = Play(cover())
+    play.until("/full/r1/studs.1")
+    ahead = [a.step for a in play.step.ahead]
+    for expected in ahead:
+        play.usual()
+        assert play.step.step == expected
+    assert play.step.ahead == []
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_the_steps_known_beforehand_are_walked_in_that_order(name: str) -> None:
+    document = copy.deepcopy(plan_document(name))
+    choices = {}
+    for variant in document.get("variants", []):
+        choices.setdefault(variant["choice"], variant["id"])
+    play = Play(document, variants=list(choices.values()))
+    known = expand(play.result)
+    walked = [s for s in play.finish() if s in set(known)]
+    assert walked == [s for s in known if s in set(walked)]
+    assert len(walked) > 0.95 * len(known)
