@@ -1,12 +1,12 @@
 /** The Bench's own functions: steps of the tape, telling lines and marks of the sections. */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { sectionsOf } from '../src/routes/plans/[id]/sections.ts';
+import { layoutWords, passWord, sectionsOf } from '../src/routes/plans/[id]/sections.ts';
 import { looksAt, stepsOf } from '../src/routes/plans/[id]/steps.ts';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a cut-down result, as much as the functions read
 const result: any = {
-  groups: [{ id: 'b', target: { set_torque_Nm: 450, why: 'manual 7.4' }, preload: { typical_N: 128_000 } }],
+  groups: [{ id: 'b', places: [{ id: 'b.1' }, { id: 'b.2' }], target: { set_torque_Nm: 450, angle_deg: null, why: 'manual 7.4' }, preload: { typical_N: 128_000 } }],
   stages: [
     { id: 'safe', occasions: ['install'], passes: [] },
     {
@@ -20,13 +20,14 @@ const result: any = {
     },
     { id: 'again', occasions: ['recheck'], passes: [{ id: 'c', name: 'Recheck', do: 'torque', percent: 100, order: [['b.1']], settings: [] }] },
   ],
+  rechecks: [{ at: [24], every: 2000, meter: 'h' }],
   findings: [
     { code: 'hand_force', severity: 'caution', where: 'stages/1' },
     { code: 'may_exceed_share', severity: 'caution', where: 'groups/b' },
   ],
 };
 const doc = {
-  groups: [{ id: 'b', name: 'Studs', layout: { count: 2, diameter: '100 mm' }, fastener: { thread: 'M24' } }],
+  groups: [{ id: 'b', name: 'Studs', layout: { kind: 'circle', count: 2, diameter: '100 mm' }, fastener: { thread: 'M24' } }],
   positions: [{ id: 'L', name: 'left' }, { id: 'R', name: 'right' }],
   tools: { w: { kind: 'click wrench', name: 'TW-07', range: ['100 N·m', '600 N·m'] } },
   stages: [
@@ -54,16 +55,27 @@ test('after each step the bolts stand as they were tightened', () => {
 
 test('sections stand in work order with tools before the first tightening', () => {
   const sections = sectionsOf(doc, result, {});
-  assert.deepEqual(sections.map((s) => s.kind), ['joint', 'figure', 'stage', 'tools', 'stage', 'stage']);
-  assert.equal(sections[0]!.line, '2 × M24 on Ø 100 mm, 2 positions');
+  assert.deepEqual(sections.map((s) => s.kind), ['joint', 'figure', 'stage', 'tools', 'stage', 'stage', 'back']);
+  assert.equal(sections[0]!.line, '2 × on Ø 100 mm M24, 2 positions');
   assert.match(sections[1]!.line, /450 N·m, manual 7\.4; 128 kN/);
   assert.equal(sections[2]!.line, '1 item, 1 caution');
-  assert.equal(sections[4]!.line, 'cold: hand, 50, 100 check → 450 N·m');
+  assert.equal(sections[4]!.line, 'hand, 50, 100 check → 450 N·m · cold');
+});
+
+test('work that comes back is one line at the end', () => {
+  assert.equal(sectionsOf(doc, result, {}).at(-1)!.line, 'at 24, then every 2000 h');
+  assert.equal(sectionsOf(doc, { ...result, rechecks: [] }, {}).at(-1)!.line, 'no recheck planned');
+});
+
+test('layouts and passes in a word', () => {
+  assert.equal(layoutWords({ kind: 'grid', rows: 3, columns: 4, perimeter: true }, 10), '10 × on 3 × 4, edge only');
+  assert.equal(layoutWords({ kind: 'row', count: 5, pitch: '60 mm' }, 5), '5 × in a row, 60 mm apart');
+  assert.deepEqual([{ do: 'torque', percent: 100, repeat: {} }, { do: 'angle', turn: '60°' }, { do: 'wait', for: '30 min' }].map(passWord), ['100 repeat', 'angle 60°', 'wait 30 min']);
 });
 
 test('a finding marks its section, an error marks it as a stop', () => {
   const marks = (errors: Record<string, string>) => Object.fromEntries(sectionsOf(doc, result, errors).map((s) => [s.key, s.mark]));
-  assert.deepEqual(marks({}), { 'joint-0': 'good', 'figure-0': 'caution', 'stage-safe': 'good', 'tool-w': 'caution', 'stage-close': 'good', 'stage-again': 'good' });
+  assert.deepEqual(marks({}), { 'joint-0': 'good', 'figure-0': 'caution', 'stage-safe': 'good', 'tool-w': 'caution', 'stage-close': 'good', 'stage-again': 'good', back: 'good' });
   assert.equal(marks({ 'groups/0/layout/count': 'x' })['joint-0'], 'stop');
   assert.equal(marks({ 'targets/b/torque': 'x' })['figure-0'], 'stop');
   assert.equal(marks({ 'tools/w/range': 'x' })['tool-w'], 'stop');

@@ -4,7 +4,7 @@ import { test } from 'node:test';
 import { digits, kN, numberOf, percent } from '../src/lib/figures.ts';
 import { press, type Key } from '../src/lib/keys.ts';
 import { uuid7 } from '../src/lib/offline/device.ts';
-import { geometryOf, hexagon } from '../src/lib/parts/JointFace/geometry.ts';
+import { geometryOf, hexagon, visible } from '../src/lib/parts/JointFace/geometry.ts';
 import { placeLabels } from '../src/lib/parts/WindowGauge/layout.ts';
 
 function circle(count: number, radius: number) {
@@ -21,6 +21,25 @@ test('hexagons never overlap, however many bolts stand on the circle', () => {
     assert.ok(2 * face.radius <= chord + 1e-9, `${count} bolts`);
     assert.ok(face.half >= 200 + face.radius);
   }
+});
+
+test('the box holds every hexagon of a row, a grid and free points', () => {
+  const rows = [[0, 60, 120, 180].map((x) => [x, 0]), [0, 80, 160].flatMap((x) => [0, 50].map((y) => [x, y])), [[-10, 4], [70, 30], [20, -90]]];
+  for (const points of rows) {
+    const face = geometryOf(points.map(([x, y], i) => ({ id: `p.${i}`, number: i, x_mm: x!, y_mm: y!, angle_deg: 0 })), 24);
+    const [left, top, width, height] = face.box;
+    assert.ok(face.plate);
+    for (const [x, y] of points) {
+      assert.ok(x! - face.radius >= left && x! + face.radius <= left + width);
+      assert.ok(-y! - face.radius >= top && -y! + face.radius <= top + height);
+    }
+  }
+});
+
+test('of two groups in the same holes the wanted one is drawn', () => {
+  const both = [...circle(4, 50), ...circle(4, 50).map((p) => ({ ...p, id: p.id.replace('b', 'nut') }))];
+  assert.deepEqual(visible(both, ['nut.2']).map((p) => p.id), ['nut.1', 'nut.2', 'nut.3', 'nut.4']);
+  assert.equal(visible(both, []).length, 4);
 });
 
 test('a circle gets a flange ring, other layouts get none', () => {

@@ -6,6 +6,7 @@ import { api, must, sentence, type Schemas } from './api/client';
 import { deviceId } from './offline/device';
 import { answered, keepRun, keptRun, put, waiting, type OutEvent } from './offline/outbox';
 import { walkOn, type Step } from './offline/walk';
+import { session } from './session.svelte';
 
 type View = Schemas['RunView'];
 
@@ -34,6 +35,7 @@ export class Run {
   readonly needsServer = $derived(this.state?.instruction != null && this.step === null);
 
   async open(): Promise<void> {
+    if (session.unreached) await session.load().catch(() => undefined);
     this.unsent = await waiting(this.id);
     const answer = await api.GET('/api/v1/runs/{id}', { params: { path: { id: this.id } } }).catch(() => null);
     if (answer === null) {
@@ -96,6 +98,11 @@ export class Run {
   }
 
   private async batch(events: OutEvent[]): Promise<void> {
+    if (session.unreached) await session.load().catch(() => undefined);
+    if (session.unreached) {
+      this.offline = true;
+      return this.again();
+    }
     const { data, error, response } = await api
       .POST('/api/v1/runs/{id}/events', { params: { path: { id: this.id } }, body: { sent_at: new Date().toISOString(), events } })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }));

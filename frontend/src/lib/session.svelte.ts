@@ -1,14 +1,24 @@
 /** Who is signed in. */
 import { api, must, setCsrf, type Schemas } from './api/client';
 
+/** Who was last signed in on this device: shows a kept run without network. What is sent is still checked by the server. */
+const KEPT = 'orthotorq-person';
+
 class SessionState {
   person = $state<Schemas['PersonOut'] | null>(null);
   demo = $state<Schemas['DemoPerson'][]>([]);
   demoPassword = $state<string | null>(null);
   ready = $state(false);
+  /** True while the server has not been reached: the person is the one kept here. */
+  unreached = $state(false);
 
   async load(): Promise<void> {
-    this.take(must(await api.GET('/api/v1/session')));
+    const answer = await api.GET('/api/v1/session').catch(() => null);
+    if (answer) return this.take(must(answer));
+    const kept = localStorage.getItem(KEPT);
+    if (!kept) throw new Error('The server cannot be reached, and nobody has signed in on this device before.');
+    this.person = JSON.parse(kept) as Schemas['PersonOut'];
+    this.unreached = this.ready = true;
   }
 
   async signIn(login: string, password: string): Promise<void> {
@@ -30,6 +40,9 @@ class SessionState {
     this.demo = found.demo;
     this.demoPassword = found.demo_password ?? null;
     this.ready = true;
+    this.unreached = false;
+    if (this.person) localStorage.setItem(KEPT, JSON.stringify(this.person));
+    else localStorage.removeItem(KEPT);
   }
 }
 

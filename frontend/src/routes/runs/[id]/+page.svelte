@@ -52,8 +52,10 @@
 
   // A remote that sends its key twice must not answer two bolts.
   const GUARD_MS = 250;
+  // a string, so that the answer of the server about the step already shown neither locks it nor empties a reading
+  const shown = $derived(`${step?.step}#${step?.attempt}`);
   $effect(() => {
-    void step?.step;
+    void shown;
     shownAt = performance.now();
     reading = '';
   });
@@ -104,7 +106,7 @@
     {#if run.view}
       <p class="min-w-0 flex-1 truncate"><b>{run.view.head.equipment_name} › {run.view.head.joint_name}</b> <span class="soft ml-2 hidden text-sm sm:inline">revision {run.view.head.revision} · run {run.view.head.number}{run.state && run.state.occasion !== 'install' ? ` · ${run.state.occasion}` : ''}{run.state?.history === 'unknown' ? ' · history unknown' : ''}</span></p>
       {#if open}<span class="hidden items-center gap-1 text-sm sm:flex"><svg width="13" height="13" aria-hidden="true"><rect width="13" height="13" fill="var(--stop)" /></svg>{open} deviation{open === 1 ? '' : 's'}</span>{/if}
-      <span class="text-sm whitespace-nowrap {run.offline || run.unsent.length > 2 ? 'text-caution font-bold' : 'soft'}">{run.offline ? `no connection, ${run.unsent.length} kept here` : run.unsent.length > 2 ? `${run.unsent.length} not sent yet` : 'all saved'}</span>
+      <span class="text-sm whitespace-nowrap {run.offline || run.unsent.length > 2 ? 'text-caution font-bold' : 'soft'}">{run.offline ? `no connection, ${run.unsent.length} kept here` : run.unsent.length ? `saving ${run.unsent.length}` : 'all saved'}</span>
       <a class="act pause" href="/runs/{run.id}/record">Pause</a>
     {/if}
   </header>

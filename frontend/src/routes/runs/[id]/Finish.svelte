@@ -24,7 +24,7 @@
     {:else if session.has('supervisor')}
       <label class="mt-2 grid gap-1 text-sm">Why it can be accepted <input class="field" bind:value={reason} maxlength="1000" /></label>
       <button class="act mt-2 !min-h-14" disabled={!reason.trim()} onclick={() => run.send('accept', deviation.step, { deviation: deviation.id, reason: reason.trim() }).then(() => (reason = ''))}>Accept this deviation</button>
-    {:else}
+    {:else if !deviation.advice}
       <p class="soft">A supervisor accepts it by name, with a reason.</p>
     {/if}
   </div>

@@ -1,0 +1,131 @@
+"""A fitter at the Run screen: starts runs, answers with keys, types readings, keeps whole rounds."""
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, TimeoutError
+
+from tests.browser.conftest import Person
+
+RUN = re.compile(r"/runs/[0-9a-f-]{36}$")
+CHANGED = "before => document.querySelector('.side')?.innerText !== before"
+# a key counts only when the instruction has stood for a quarter of a second
+GUARD_MS = 260
+
+
+def open_section(page: Page, name: str) -> None:
+    """Open a section of the Bench."""
+    button = page.get_by_role("button", name=re.compile(name)).first
+    if button.get_attribute("aria-expanded") != "true":
+        button.click()
+
+
+def start_run(person: Person, joint: str, occasion: str = "") -> None:
+    """Begin a run of a joint with what the dialog proposes."""
+    page = person.page
+    page.get_by_role("link", name=joint).first.click()
+    page.get_by_role("button", name="Start a run").first.click()
+    page.get_by_role("button", name="Begin").wait_for()
+    if occasion:
+        page.get_by_text(occasion, exact=True).click()
+    page.get_by_role("button", name="Begin").click()
+    page.wait_for_url(RUN)
+    page.locator(".side .answer, .side #reading").first.wait_for()
+
+
+def _changed(page: Page, before: str) -> None:
+    try:
+        page.wait_for_function(CHANGED, arg=before, timeout=10_000)
+    except TimeoutError:
+        raise AssertionError(f"nothing came after: {before}") from None
+
+
+def instruction(page: Page) -> str:
+    """All the words of the instruction."""
+    return page.locator(".side").inner_text()
+
+
+def press_on(page: Page, key: str = "Space") -> None:
+    """Answer with a key and wait until the instruction has changed."""
+    before = instruction(page)
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press(key)
+    _changed(page, before)
+
+
+def type_reading(page: Page, value: str) -> None:
+    """Type a reading and enter it."""
+    before = instruction(page)
+    page.fill("#reading", value)
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("Enter")
+    _changed(page, before)
+
+
+def good_reading(page: Page) -> str:
+    """A figure inside the limit that stands beside the field."""
+    words = page.locator("label[for=reading]").inner_text()
+    figures = [float(f) for f in re.findall(r"\d+(?:\.\d+)?", words)]
+    if not figures:
+        return "1"
+    if len(figures) > 1:
+        return f"{(figures[0] + figures[1]) / 2:g}"
+    return f"{figures[0] / 2:g}" if "at most" in words else f"{figures[0]:g}"
+
+
+def step_on(page: Page) -> None:
+    """One usual answer to whatever is asked."""
+    if page.locator("#reading").count():
+        type_reading(page, good_reading(page))
+    else:
+        press_on(page)
+
+
+def work_until(page: Page, words: str, limit: int = 200) -> None:
+    """Answer as usual until the instruction says some words."""
+    for _ in range(limit):
+        if words in instruction(page):
+            return
+        step_on(page)
+    raise AssertionError(f"never came to {words!r}")
+
+
+def more(page: Page, what: str, reason: str) -> None:
+    """Skip, do again or end, with a reason."""
+    before = instruction(page)
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("t")
+    page.get_by_role("button", name=what).click()
+    page.get_by_label("Why").fill(reason)
+    page.get_by_role("button", name="Keep").click()
+    _changed(page, before)
+
+
+def whole_round(page: Page, *marked: str) -> None:
+    """Keep the rest of a round at once, with the bolts that answered otherwise."""
+    before = instruction(page)
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("a")
+    for label in marked:
+        page.locator("button.bolt").and_(page.get_by_text(label, exact=True)).click()
+    page.get_by_role("button", name=re.compile(r"^Keep \d+ bolts")).click()
+    _changed(page, before)
+    page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')")
+
+
+def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
+    """Whole rounds where there are any; waits that cannot be sat out are skipped with a reason. Returns the headings."""
+    seen = []
+    for _ in range(limit):
+        words = instruction(page)
+        if "finished, not signed" in words:
+            return seen
+        seen.append(words.splitlines()[0])
+        button = page.locator(".answer.huge")
+        if button.count() and button.is_disabled():
+            more(page, "Skip this step", "the test does not sit it out")
+        elif page.locator(".answer.quiet", has_text="Whole round").is_enabled() and not page.locator("#reading").count():
+            whole_round(page)
+        else:
+            step_on(page)
+    raise AssertionError(f"never came to the end: {instruction(page)}")

@@ -1,0 +1,105 @@
+"""All kinds of joint on the Run screen, with what goes wrong at them."""
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from orthotorq.demo.load import EQUIPMENT
+from tests.browser.conftest import Person
+from tests.browser.fitter import (
+    instruction,
+    press_on,
+    start_run,
+    step_on,
+    type_reading,
+    whole_round,
+    work_to_the_end,
+    work_until,
+)
+
+
+JOINTS = {plan: joint for _, _, _, joints in EQUIPMENT for _, joint, _, plan in joints if plan}
+
+
+@pytest.mark.parametrize("name", sorted(JOINTS))
+def test_every_demo_joint_runs_to_its_end(someone: Person, name: str) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, JOINTS[name])
+    headings = work_to_the_end(page)
+    assert len(headings) > 5
+    run = page.url.rsplit("/", 1)[1]
+    state = page.request.get(f"{someone.server.address}/api/v1/runs/{run}").json()["state"]
+    assert state["status"] == "finished" and state["fitted"] == [] and state["conflicts"] == []
+    assert {d["kind"] for d in state["deviations"]} <= {"skipped"}
+
+
+def test_cover_with_a_bolt_that_turns_on(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "Second, 70 %")
+    page.wait_for_timeout(260)
+    page.keyboard.press("w")
+    page.get_by_role("button", name="It turns on and on").click()
+    leave = page.get_by_role("button", name="Leave it")
+    expect(leave).to_be_disabled()
+    assert "bolt" in instruction(page)
+    page.locator(".side button", has_text=re.compile("new", re.I)).first.click()
+    expect(page.locator(".side")).to_contain_text("again")
+    whole_round(page)
+    work_until(page, "Third, 100 %") if "Third" in instruction(page) else None
+    work_to_the_end(page)
+    expect(page.locator(".side")).to_contain_text("1 deviation")
+
+
+def test_hub_whose_screws_move_round_after_round(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Drive drum hub")
+    work_until(page, "round 2")
+    rounds = {instruction(page).splitlines()[0].split(" · ")[0]}
+    for _ in range(3):
+        whole_round(page)
+        rounds.add(instruction(page).splitlines()[0].split(" · ")[0])
+    assert len(rounds) == 4
+    work_to_the_end(page)
+
+
+def test_angle_bolt_reads_in_degrees_and_flats(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Agitator coupling")
+    work_until(page, "°")
+    words = instruction(page)
+    assert re.search(r"\d+°", words) and "flat" in words
+    press_on(page)
+    work_to_the_end(page)
+
+
+def test_bearing_nut_is_backed_off_and_its_play_measured(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Head shaft bearing")
+    seen = []
+    for _ in range(80):
+        words = instruction(page)
+        if page.locator("#reading").count():
+            break
+        seen.append(words)
+        step_on(page)
+    assert any("back" in w for w in seen)
+    type_reading(page, "9 mm")
+    expect(page.get_by_role("button", name="Leave it")).to_be_visible()
+    page.get_by_label("Or leave it as it is").fill("runs cold, measured again warm")
+    page.get_by_role("button", name="Leave it").click()
+    work_to_the_end(page)
+    expect(page.locator(".side")).to_contain_text("1 deviation")
+
+
+def test_a_whole_round_with_exceptions_keeps_every_bolt(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 30 %")
+    whole_round(page, "3", "7")
+    run = page.url.rsplit("/", 1)[1]
+    record = page.request.get(f"{someone.server.address}/api/v1/runs/{run}/record").json()["record"]
+    kept = [e for e in record["table"] if "30" in str(e)]
+    assert kept

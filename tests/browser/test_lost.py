@@ -1,0 +1,101 @@
+"""Lost servers, browsers and networks, corrections, and two people at one run."""
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from playwright.sync_api import expect
+
+from tests.browser.conftest import Person
+from tests.browser.fitter import GUARD_MS, instruction, press_on, start_run, work_until
+
+
+def test_a_killed_server_loses_no_confirmed_step(someone: Person, server: Any) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Trolley wheel")
+    work_until(page, "Snug, 40 %")
+    press_on(page)
+    expect(page.locator(".top")).to_contain_text("all saved")
+    server.kill()
+    page.wait_for_timeout(300)
+    page.keyboard.press("Space")
+    expect(page.locator(".top")).to_contain_text("no connection, 1 kept here")
+    expect(page.locator(".side")).to_contain_text("bolt 3 of 6")
+    server.start()
+    expect(page.locator(".top")).to_contain_text("all saved", timeout=15_000)
+    expect(page.locator(".side")).to_contain_text("bolt 3 of 6")
+    page.reload()
+    expect(page.locator(".side")).to_contain_text("bolt 3 of 6")
+    someone.complaints.clear()
+
+
+def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: Any) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Trolley wheel")
+    work_until(page, "By hand")
+    press_on(page)
+    address, stood = page.url, instruction(page)
+    state = page.context.storage_state()
+    page.context.close()
+    again = new_context(storage_state=state).new_page()
+    again.goto(address)
+    expect(again.locator(".side")).to_contain_text("bolt 2 of 6")
+    assert instruction(again).splitlines()[0] == stood.splitlines()[0]
+
+
+def test_correction_problem_and_taking_over(someone: Person, another: Any) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 30 %")
+    press_on(page, "d")
+    page.wait_for_timeout(260)
+    page.keyboard.press("c")
+    page.get_by_role("button", name="Do it again").click()
+    expect(page.locator(".side")).to_contain_text("again")
+    press_on(page)
+    page.keyboard.press("w")
+    page.get_by_role("button", name="Thread or seat is damaged").click()
+    page.get_by_role("button", name="Keep").click()
+    expect(page.locator(".top")).to_contain_text("1 deviation")
+    second = another().sign_in("runa")
+    second.page.goto(page.url)
+    second.page.get_by_role("button", name="Take over here").click()
+    second.page.locator(".huge").wait_for()
+    press_on(second.page)
+    page.wait_for_timeout(300)
+    page.keyboard.press("Space")
+    expect(page.get_by_role("alert").first).to_contain_text(re.compile("already answered|another device|taken"))
+
+
+def test_without_a_network_the_round_goes_on_and_a_reload_keeps_it(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 30 %")
+    page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+    page.context.set_offline(True)
+    for _ in range(5):
+        press_on(page)
+    expect(page.locator(".top")).to_contain_text("no connection, 5 kept here")
+    expect(page.locator(".side")).to_contain_text("bolt 6 of 16")
+    page.reload()
+    expect(page.locator(".side")).to_contain_text("bolt 6 of 16")
+    press_on(page)
+    expect(page.locator(".top")).to_contain_text("no connection, 6 kept here")
+    page.context.set_offline(False)
+    expect(page.locator(".top")).to_contain_text("all saved", timeout=15_000)
+    expect(page.locator(".side")).to_contain_text("bolt 7 of 16")
+    someone.complaints.clear()
+
+
+def test_a_decision_waits_for_the_server(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 30 %")
+    page.context.set_offline(True)
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("w")
+    page.get_by_role("button", name="It turns on and on").click()
+    expect(page.locator(".side")).to_contain_text("No connection")
+    page.context.set_offline(False)
+    expect(page.get_by_role("button", name="Leave it")).to_be_visible(timeout=15_000)
+    someone.complaints.clear()

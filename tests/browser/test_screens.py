@@ -1,0 +1,79 @@
+"""Every screen: nothing for axe to find, room for gloves, nothing cut off when zoomed."""
+from __future__ import annotations
+
+import pytest
+
+from tests.browser.conftest import Person
+from tests.browser.fitter import open_section, work_until
+
+SCREENS = ["/sign-in", "/equipment", "/runs", "/sums/tool", "PLAN", "JOINT", "RUN", "RECORD"]
+
+
+def address_of(person: Person, screen: str) -> str:
+    request = person.page.request
+    machines = request.get(f"{person.server.address}/api/v1/equipment").json()["items"]
+    joint = next(j for m in machines for j in m["joints"] if j["kind"] == "wheel")
+    if screen == "PLAN":
+        return f"/plans/{joint['plans'][0]['id']}"
+    if screen == "JOINT":
+        return f"/joints/{joint['id']}"
+    if screen == "RUN":
+        return f"/runs/{fresh_run(person, joint['plans'][0]['revision_id'])}"
+    runs = request.get(f"{person.server.address}/api/v1/runs").json()["items"]
+    return f"/runs/{next(r for r in runs if r['status'] == 'closed')['id']}/record"
+
+
+def fresh_run(person: Person, revision: str) -> str:
+    """A run just started, by the fitter, whose session the page has from now on."""
+    request, api = person.page.request, f"{person.server.address}/api/v1"
+    token = request.get(f"{api}/session").json()["csrf"]
+    signed = request.post(f"{api}/session", data={"login": "tam", "password": "saltworks"}, headers={"X-CSRFToken": token})
+    made = request.post(f"{api}/runs", data={"revision": revision, "device": "desk"},
+                        headers={"X-CSRFToken": signed.json()["csrf"]})
+    return str(made.json()["id"])
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize("screen", SCREENS)
+def test_axe_finds_nothing(someone: Person, screen: str, theme: str) -> None:
+    page = someone.page
+    page.emulate_media(color_scheme=theme, reduced_motion="reduce")
+    if screen != "/sign-in":
+        someone.sign_in("mira")
+        someone.go(screen if screen.startswith("/") else address_of(someone, screen))
+    else:
+        someone.go(screen)
+    page.wait_for_load_state("networkidle")
+    if screen == "PLAN":
+        open_section(page, "Find the figure")
+    assert someone.axe() == []
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (820, 1180), (390, 844)])
+def test_run_fits_its_screens(someone: Person, width: int, height: int) -> None:
+    page = someone.page
+    page.set_viewport_size({"width": width, "height": height})
+    someone.sign_in("tam")
+    someone.go(address_of(someone, "RUN"))
+    page.locator(".side").wait_for()
+    if page.get_by_role("button", name="Take over here").count():
+        page.get_by_role("button", name="Take over here").click()
+    page.locator(".huge").wait_for()
+    work_until(page, "bolt")
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    for box in page.locator(".run button, .run a.act").evaluate_all("all => all.map(e => e.getBoundingClientRect().height)"):
+        assert box >= 56
+    if width == 820 and page.locator(".figure").count():
+        size = page.locator(".number").evaluate("e => parseFloat(getComputedStyle(e).fontSize)")
+        # digits of this face are 0.68 of the font size; 40 mm are 208 px on a tablet of 132 px to the inch
+        assert size * 0.68 >= 207
+
+
+@pytest.mark.parametrize("path", ["/equipment", "PLAN", "RECORD"])
+def test_zoomed_to_200_percent_nothing_is_cut_off(someone: Person, path: str) -> None:
+    page = someone.page
+    someone.sign_in("mira")
+    page.set_viewport_size({"width": 640, "height": 400})
+    someone.go(path if path.startswith("/") else address_of(someone, path))
+    page.wait_for_load_state("networkidle")
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth + 1")
