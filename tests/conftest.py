@@ -30,9 +30,14 @@ def text_of(url: URL) -> str:
     return url.render_as_string(hide_password=False)
 
 
+def superuser_url() -> URL:
+    """URL of the cluster's superuser."""
+    return _needed("ORTHOTORQ_TEST_SUPER_URL")
+
+
 def superuser(statement: str) -> None:
     """Run a statement as the cluster's superuser, outside a transaction."""
-    engine = create_engine(_needed("ORTHOTORQ_TEST_SUPER_URL"), isolation_level="AUTOCOMMIT")
+    engine = create_engine(superuser_url(), isolation_level="AUTOCOMMIT")
     with engine.connect() as connection:
         connection.execute(text(statement))
     engine.dispose()

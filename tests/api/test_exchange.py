@@ -197,7 +197,8 @@ def test_own_entries_are_kept_apart_and_checked(client: Any) -> None:
         assert path in {e["path"] for e in answer.json["errors"]}
     assert planner.post("/api/v1/own-entries", {"kind": "lubricant", "key": "moly-paste", "body": body}).status_code == 409
     assert client("tam").post("/api/v1/own-entries", {"kind": "lubricant", "key": "blue", "body": body}).status_code == 403
-    assert planner.flask.delete(f"/api/v1/own-entries/{found['blue']['id']}", headers={"X-CSRFToken": planner.csrf}).status_code == 204
+    gone = planner.flask.delete(f"/api/v1/own-entries/{found['blue']['id']}", headers={"X-CSRFToken": planner.csrf})
+    assert gone.status_code == 204
     assert "blue" not in {e["key"] for e in planner.get("/api/v1/own-entries").json["items"]}
 
 

@@ -110,13 +110,15 @@ def whole_round(page: Page, *marked: str) -> None:
         page.locator("button.bolt").and_(page.get_by_text(label, exact=True)).click()
     page.get_by_role("button", name=re.compile(r"^Keep \d+ bolts")).click()
     _changed(page, before)
-    page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')")
+    page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')", timeout=10_000)
 
 
 def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
     """Whole rounds where there are any; waits that cannot be sat out are skipped with a reason. Returns the headings."""
     seen = []
     for _ in range(limit):
+        # at a decision of the server there is a moment without buttons
+        page.locator(".side .answer.quiet, .side a.act").first.wait_for()
         words = instruction(page)
         if "finished, not signed" in words:
             return seen

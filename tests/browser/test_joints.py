@@ -1,8 +1,6 @@
 """All kinds of joint on the Run screen, with what goes wrong at them."""
 from __future__ import annotations
 
-import re
-
 import pytest
 from playwright.sync_api import expect
 
@@ -19,12 +17,15 @@ from tests.browser.fitter import (
     work_until,
 )
 
-
 JOINTS = {plan: joint for _, _, _, joints in EQUIPMENT for _, joint, _, plan in joints if plan}
 
 
-@pytest.mark.parametrize("name", sorted(JOINTS))
-def test_every_demo_joint_runs_to_its_end(someone: Person, name: str) -> None:
+#: each kind whose run no other test of the browser goes through
+OTHERS = ("bellows-clamp", "drum-journal-nut", "magnet-hanger", "rail-stop-anchors", "valve-block-fixture")
+
+
+@pytest.mark.parametrize("name", OTHERS)
+def test_a_joint_runs_to_its_end(someone: Person, name: str) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, JOINTS[name])
     headings = work_to_the_end(page)
@@ -32,7 +33,7 @@ def test_every_demo_joint_runs_to_its_end(someone: Person, name: str) -> None:
     run = page.url.rsplit("/", 1)[1]
     state = page.request.get(f"{someone.server.address}/api/v1/runs/{run}").json()["state"]
     assert state["status"] == "finished" and state["fitted"] == [] and state["conflicts"] == []
-    assert {d["kind"] for d in state["deviations"]} <= {"skipped"}
+    assert {d["code"] for d in state["deviations"]} <= {"skipped", "rounds_exhausted"}
 
 
 def test_cover_with_a_bolt_that_turns_on(someone: Person) -> None:
@@ -45,12 +46,11 @@ def test_cover_with_a_bolt_that_turns_on(someone: Person) -> None:
     leave = page.get_by_role("button", name="Leave it")
     expect(leave).to_be_disabled()
     assert "bolt" in instruction(page)
-    page.locator(".side button", has_text=re.compile("new", re.I)).first.click()
+    page.get_by_role("button", name="Replaced").click()
     expect(page.locator(".side")).to_contain_text("again")
     whole_round(page)
-    work_until(page, "Third, 100 %") if "Third" in instruction(page) else None
     work_to_the_end(page)
-    expect(page.locator(".side")).to_contain_text("1 deviation")
+    expect(page.locator(".side")).to_contain_text("no deviations")
 
 
 def test_hub_whose_screws_move_round_after_round(someone: Person) -> None:
@@ -65,12 +65,12 @@ def test_hub_whose_screws_move_round_after_round(someone: Person) -> None:
     work_to_the_end(page)
 
 
-def test_angle_bolt_reads_in_degrees_and_flats(someone: Person) -> None:
+def test_angle_bolt_reads_in_degrees_with_its_window(someone: Person) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Agitator coupling")
     work_until(page, "°")
     words = instruction(page)
-    assert re.search(r"\d+°", words) and "flat" in words
+    assert "40°" in words and "between 36° and 44°" in words and "Turned to the mark" in words
     press_on(page)
     work_to_the_end(page)
 
@@ -90,6 +90,7 @@ def test_bearing_nut_is_backed_off_and_its_play_measured(someone: Person) -> Non
     expect(page.get_by_role("button", name="Leave it")).to_be_visible()
     page.get_by_label("Or leave it as it is").fill("runs cold, measured again warm")
     page.get_by_role("button", name="Leave it").click()
+    expect(page.locator(".side")).not_to_contain_text("What was done")
     work_to_the_end(page)
     expect(page.locator(".side")).to_contain_text("1 deviation")
 
@@ -101,5 +102,6 @@ def test_a_whole_round_with_exceptions_keeps_every_bolt(someone: Person) -> None
     whole_round(page, "3", "7")
     run = page.url.rsplit("/", 1)[1]
     record = page.request.get(f"{someone.server.address}/api/v1/runs/{run}/record").json()["record"]
-    kept = [e for e in record["table"] if "30" in str(e)]
-    assert kept
+    column = next(i for i, c in enumerate(record["tables"][0]["columns"]) if c["title"] == "First, 30 %")
+    answers = {row["label"]: row["cells"][column]["answer"] for row in record["tables"][0]["rows"]}
+    assert answers == {str(n): "did_not_turn" if n in (3, 7) else "turned" for n in range(1, 17)}

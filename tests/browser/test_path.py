@@ -66,7 +66,8 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
     expect(chief.page.get_by_text("it holds")).to_be_visible()
     pdf = chief.page.request.get(f"{address.replace('/runs/', '/api/v1/runs/')}/record.pdf")
     text = "\n".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf.body())).pages)
-    for words in ("Fasten the press frame foot", "stood over night", "looked at in the morning", "attempt 2", "Tam Hollis", "Runa Keel", "180 N·m"):
+    for words in ("Fasten the press frame foot", "stood over night",
+                  "looked at in the morning", "attempt 2", "Tam Hollis", "Runa Keel", "180 N·m"):
         assert words in text
 
 

@@ -81,7 +81,8 @@ def test_even_draw_goes_on_where_the_gap_is_widest() -> None:
 
 
 def test_gaps_that_end_too_far_apart_are_a_deviation() -> None:
-    play = Play(with_passes({"id": "g", "do": "gap_round", "turn": "30 deg", "max_spread": "0.5 mm", "stop_at": "2 mm", "max": 1}))
+    play = Play(with_passes({"id": "g", "do": "gap_round", "turn": "30 deg", "max_spread": "0.5 mm", "stop_at": "2 mm",
+                              "max": 1}))
     play.until("/g/")
     for gap in ("1 mm", "2 mm", "2 mm", "3 mm"):
         play.answer("value", value=gap)

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import io
+import json
 import math
 import re
 from datetime import UTC, datetime
@@ -11,17 +12,24 @@ from xml.etree import ElementTree
 import pytest
 from pypdf import PdfReader
 
+from orthotorq.core.mechanics.formula import formulas
 from orthotorq.core.planning.cautions import CAUTIONS
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.running import record_of
+from orthotorq.core.planning.compute.working import working
+from orthotorq.core.running import Fact, record_of
+from orthotorq.demo.load import plan_document, plan_names
 from orthotorq.exchange.joint_face import joint_face_svg
 from orthotorq.exchange.pdf import clock, to_pdf, when
 from orthotorq.exchange.record_sheet import RecordHead, render_record
-from orthotorq.exchange.sheet import render_sheet
+from orthotorq.exchange.sheet import SheetHead, render_sheet
+from orthotorq.exchange.typeset import formula_uri
 from tests.core.test_running import Play
+from tests.golden import path_of
 from tests.plans import cover, small, wheel
 
 NOW = datetime(2026, 11, 24, 14, 2, tzinfo=UTC)
+
+HEAD = SheetHead("Pump 4", "Casing", 3, "Mira Oslund", NOW)
 
 
 def text_of(pdf: bytes) -> str:
@@ -29,8 +37,7 @@ def text_of(pdf: bytes) -> str:
 
 
 def sheet(document: dict[str, Any]) -> str:
-    return text_of(render_sheet(compute(document), equipment="Pump 4", joint="Casing", revision=3, released_by="Mira Oslund",
-                                released_at=NOW, printed_at=NOW))
+    return text_of(render_sheet(compute(document), HEAD, [], printed_at=NOW))
 
 
 def shapes(svg: str, tag: str) -> list[Any]:
@@ -125,3 +132,51 @@ def test_nothing_but_the_own_fonts_is_opened(tmp_path) -> None:
 def test_times_are_written_in_utc() -> None:
     assert when(NOW) == "2026-11-24 14:02 UTC"
     assert clock("2026-11-24T14:02:59.1Z") == "14:02"
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_every_demo_plan_has_a_sheet_with_its_kit_order_and_working(name: str) -> None:
+    document = plan_document(name)
+    result = compute(document)
+    workings = [working(document, f"{g.id}/preload") for g in result.groups if g.target and g.preload]
+    text = text_of(render_sheet(result, HEAD, workings, printed_at=NOW))
+    for stage in result.stages:
+        assert stage.title in text
+        for one in stage.passes:
+            assert one.name in text
+            assert all(s.text in text for s in one.settings)
+    assert all(re.sub(r"\s+", " ", k.text) in text for k in result.kit)
+    assert all(s.source in text for w in workings for s in w.steps)
+    assert all(f.text in text for f in result.findings if f.severity != "note")
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_every_golden_run_has_a_record_on_paper(name: str) -> None:
+    found = json.loads(path_of(name).read_text(encoding="utf-8"))
+    result = Play(plan_document(name)).result
+    facts = [Fact(i, f"e{i}", e["step"], e["kind"], e["payload"], "Tam", f"2026-11-24T07:{i % 60:02}:00Z", happened=e["happened"])
+             for i, e in enumerate(found["events"], 1)]
+    record = record_of(result, facts)
+    head = RecordHead(7, result.title, "Machine", "Joint", 1, "a" * 64, "b" * 64, len(facts), True)
+    text = text_of(render_record(head, record, result, printed_at=NOW))
+    assert all(row.label in text for t in record.tables for row in t.rows)
+    assert all(line.text in text for line in record.lines)
+
+
+def test_every_formula_can_be_set_on_paper() -> None:
+    found = formulas()
+    assert len(found) > 30
+    for one in found:
+        for tex in (one.tex, one.result.tex, *(s.tex for s in one.symbols.values())):
+            assert formula_uri(tex).startswith("data:image/svg+xml")
+
+
+def test_a_row_gets_a_plate_and_painted_labels() -> None:
+    result = compute(plan_document("rail-stop-anchors"))
+    group = result.groups[0]
+    svg = joint_face_svg(group.places, 24, ring=False)
+    assert len(shapes(svg, "rect")) == 1 and shapes(svg, "circle") == []
+    left, top, width, height = map(float, ElementTree.fromstring(svg).get("viewBox", "").split())
+    for polygon in shapes(svg, "polygon"):
+        for x, y in (map(float, p.split(",")) for p in polygon.get("points").split()):
+            assert left <= x <= left + width and top <= y <= top + height

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ..core.documents.result import Result
-from ..core.documents.run import Record
+from ..core.documents.run import Compared, Record
 from ..core.planning.cautions import ALWAYS, CALCULATED
 from .pdf import render_html, to_pdf, when
 from .sheet import face_of
@@ -26,13 +26,15 @@ class RecordHead:
     chain_holds: bool
 
 
-def render_record(head: RecordHead, record: Record, result: Result, *, printed_at: datetime) -> bytes:
+def render_record(head: RecordHead, record: Record, result: Result, compared: Compared | None = None, *,
+                  printed_at: datetime) -> bytes:
     """PDF of a record: bolt by pass, items, notes, deviations, signatures and the head hash."""
     answered = {row.place for t in record.tables for row in t.rows if row.cells and row.cells[-1] is not None}
     deviating = {d.step.split("/")[4] for d in record.deviations if d.step.count("/") >= 4}
     states = {**dict.fromkeys(answered, "checked"), **dict.fromkeys(deviating & answered, "deviating")}
     html = render_html(
-        "record.html", title=f"Run {head.number}", head=head, record=record, result=result, face=face_of(result, states, 46),
+        "record.html", title=f"Run {head.number}", head=head, record=record, compared=compared, result=result,
+        face=face_of(result, states, 46),
         positions={p.id: p.name for p in result.positions}, always=ALWAYS, calculated=result.calculated,
         calculated_text=CALCULATED,
         foot=f"Orthotorq · run {head.number} · {head.head_hash[:16]} · printed {when(printed_at)}")

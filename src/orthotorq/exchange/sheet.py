@@ -1,35 +1,77 @@
 """The sheet to carry before a run."""
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
-from ..core.documents.result import Result
+from ..core.documents.result import PassOut, PlacePoint, Result
 from ..core.planning.cautions import ALWAYS, CALCULATED, CAUTIONS
+from ..core.planning.compute.working import WorkingOut
 from .joint_face import joint_face_svg
 from .pdf import render_html, to_pdf, when
+from .typeset import formula_uri
 
 
-def _number(place: str) -> str:
-    return place.rpartition(".")[2]
+@dataclass(frozen=True, slots=True)
+class SheetHead:
+    """Where a sheet belongs."""
+
+    equipment: str
+    joint: str
+    revision: int
+    released_by: str
+    released_at: datetime
 
 
 def face_of(result: Result, states: dict[str, str] | None = None, width_mm: float = 62) -> str:
-    """The joint face of a result: all groups together, to the first group's hexagon."""
+    """The joint face of a result; of groups that stand in the same place only the first is drawn."""
     first = result.groups[0].thread
-    places = [p for g in result.groups for p in g.places]
-    return joint_face_svg(places, first.across_flats_mm or 1.5 * first.diameter_mm, states, width_mm)
+    taken: dict[tuple[float, float], PlacePoint] = {}
+    for place in (p for g in result.groups for p in g.places):
+        taken.setdefault((round(place.x_mm, 1), round(place.y_mm, 1)), place)
+    ring = result.groups[0].layout == "circle"
+    return joint_face_svg(list(taken.values()), first.across_flats_mm or 1.5 * first.diameter_mm, states, width_mm, ring)
 
 
-def render_sheet(result: Result, *, equipment: str, joint: str, revision: int, released_by: str, released_at: datetime,
-                 printed_at: datetime) -> bytes:
-    """PDF of a released plan: figures, order, settings, cautions at their stage, findings."""
-    shown = result.model_dump()
-    for stage in shown["stages"]:
-        for one in stage["passes"]:
-            one["order"] = [[{"number": _number(p)} for p in move] for move in one["order"]]
+def _ways(one: PassOut) -> str:
+    """What a pass asks for besides a torque, in words."""
+    words = []
+    if one.turn_deg is not None:
+        words.append(f"turn {one.turn_deg:g}°" + (f", by {one.read_by}" if one.read_by else ""))
+    if one.wait_s is not None:
+        words.append(f"wait {one.wait_s / 60:g} min")
+    if one.slacken_first:
+        words.append("slacken first")
+    if one.before_each:
+        words.append(f"first: {one.before_each}")
+    if one.until == "none_moves":
+        words.append(f"rounds until none moves, at most {one.rounds_max}")
+    elif one.until == "gap":
+        words.append(f"rounds until the gap is even within {one.max_spread_mm:g} mm, at most {one.rounds_max}")
+    elif one.rounds_max > 1:
+        words.append(f"{one.rounds_max} rounds")
+    if one.repeat_still:
+        words.append(f"pull until it stands still {one.repeat_still} times, at most {one.repeat_max}")
+    return "; ".join(words)
+
+
+def _typeset(one: WorkingOut) -> dict[str, Any]:
+    """A working with its formulas as pictures."""
+    steps = [{"name": s.name, "picture": formula_uri(s.tex), "result": s.result, "words": s.result_words, "source": s.source,
+              "approximation": s.approximation, "symbol": formula_uri(s.result_tex),
+              "inputs": [{"symbol": formula_uri(i.tex), "words": i.words, "value": i.value} for i in s.inputs]}
+             for s in one.steps]
+    return {"title": one.title, "steps": steps, "notes": one.notes}
+
+
+def render_sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, printed_at: datetime) -> bytes:
+    """PDF of a released plan: figures, kit, order, settings, cautions at their stage, findings, working."""
+    labels = {"-": "–", **{p.id: p.label for g in result.groups for p in g.places}}
+    ways = {(s.id, p.id, p.group): _ways(p) for s in result.stages for p in s.passes}
     html = render_html(
-        "sheet.html", title=result.title, result={**shown, "findings": result.findings}, equipment=equipment, joint=joint,
-        revision=revision, released_by=released_by, released_at=released_at, cautions=CAUTIONS, always=ALWAYS,
+        "sheet.html", title=result.title, result=result, head=head, labels=labels, ways=ways, cautions=CAUTIONS, always=ALWAYS,
         calculated=result.calculated, calculated_text=CALCULATED, face=face_of(result),
-        foot=f"Orthotorq · {equipment} › {joint} · revision {revision} · printed {when(printed_at)}")
+        workings=[_typeset(w) for w in workings],
+        foot=f"Orthotorq · {head.equipment} › {head.joint} · revision {head.revision} · printed {when(printed_at)}")
     return to_pdf(html)

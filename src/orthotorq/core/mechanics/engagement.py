@@ -10,7 +10,7 @@ _P = ("P", "length", "pitch")
 _D2 = ("d_2", "length", "pitch diameter")
 
 
-@formula(r"A = \pi d\,\frac{m}{P}\left[\frac{P}{2} + \frac{d - D_2}{\sqrt 3}\right]",
+@formula(r"A = \pi d\,\frac{m}{P}\left[\frac{P}{2} + \frac{d - D_2}{\sqrt{3}}\right]",
          ("A_i", "area", "shear area of the internal thread"), "basic sizes of ISO 68-1 / ASME B1.1",
          diameter=("d", "length", "nominal diameter"), engaged=_M, pitch=_P, pitch_diameter=_D2)
 def internal_shear_area(diameter: float, engaged: float, pitch: float, pitch_diameter: float) -> float:
@@ -22,7 +22,7 @@ def internal_shear_area(diameter: float, engaged: float, pitch: float, pitch_dia
     return math.pi * diameter * engaged / pitch * (pitch / 2 + (diameter - pitch_diameter) / math.sqrt(3))
 
 
-@formula(r"A = \pi D_1\,\frac{m}{P}\left[\frac{P}{2} + \frac{d_2 - D_1}{\sqrt 3}\right]",
+@formula(r"A = \pi D_1\,\frac{m}{P}\left[\frac{P}{2} + \frac{d_2 - D_1}{\sqrt{3}}\right]",
          ("A_e", "area", "shear area of the external thread"), "basic sizes of ISO 68-1 / ASME B1.1",
          internal_minor=("D_1", "length", "minor diameter of the internal thread"), engaged=_M, pitch=_P,
          pitch_diameter=_D2)

@@ -10,5 +10,6 @@ from .record import record_of
 from .setup import Setup, choices_errors, setup_of
 from .state import state_from, state_of
 
-__all__ = ["Fact", "Judgement", "Log", "Setup", "choices_errors", "compare", "expand", "fold", "judge", "judge_in", "record_of", "setup_of",
+__all__ = ["Fact", "Judgement", "Log", "Setup", "choices_errors", "compare", "expand", "fold", "judge",
+           "judge_in", "record_of", "setup_of",
            "state_from", "state_of"]

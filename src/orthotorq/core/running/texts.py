@@ -88,7 +88,8 @@ DEVIATIONS: dict[str, tuple[str, str]] = {
 }
 #: stop condition -> (what is wrong in a few words, what to do next)
 FAILS: dict[str, tuple[str, str]] = {
-    "not_good": ("not good{note}", "Repair or replace, then it is looked at again; what stays as it is needs a supervisor's word."),
+    "not_good": ("not good{note}",
+                 "Repair or replace, then it is looked at again; what stays as it is needs a supervisor's word."),
     "out_of_limit": ("{value} is outside {limit}",
                      "Repair or replace, then it is measured again; what stays as it is needs a supervisor's word."),
     "refuses": ("it refuses", "Turn it off again, look at both threads, clean or replace them: it must run by hand."),

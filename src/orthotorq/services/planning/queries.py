@@ -15,7 +15,7 @@ from ...core.planning.compute import compute
 from ...core.planning.compute.alternatives import AlternativeOut, alternatives
 from ...core.planning.compute.working import WorkingOut, working
 from ...core.sums import SUMS, Answer, answer
-from ...exchange.sheet import render_sheet
+from ...exchange.sheet import SheetHead, render_sheet
 from ...store.models import OwnEntry, Person, Plan, Revision, SideDraft, Stock
 from ..context import Ctx
 from ..errors import NotFound
@@ -133,6 +133,8 @@ def read_revision(ctx: Ctx, revision_id: uuid.UUID) -> RevisionView:
 def sheet_pdf(ctx: Ctx, revision_id: uuid.UUID) -> tuple[str, bytes]:
     """(file name, PDF) of the sheet to carry before a run."""
     view = read_revision(ctx, revision_id)
-    pdf = render_sheet(view.result, equipment=view.equipment_name, joint=view.joint_name, revision=view.number,
-                       released_by=view.released_by, released_at=view.released_at, printed_at=ctx.now)
+    head = SheetHead(view.equipment_name, view.joint_name, view.number, view.released_by, view.released_at)
+    workings = [w for g in view.result.groups if g.target and g.preload
+                for w in [working(view.document, f"{g.id}/preload")] if w.steps]
+    pdf = render_sheet(view.result, head, workings, printed_at=ctx.now)
     return f"plan-{view.number}.pdf", pdf

@@ -186,7 +186,7 @@ def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
     view, result, _ = _record(ctx, run_id)
     head = RecordHead(view.head.number, view.head.title, view.head.equipment_name, view.head.joint_name, view.head.revision,
                       view.plan_hash, view.head_hash, view.events, view.chain_holds)
-    return f"run-{view.head.number}.pdf", render_record(head, view.record, result, printed_at=ctx.now)
+    return f"run-{view.head.number}.pdf", render_record(head, view.record, result, view.compared, printed_at=ctx.now)
 
 
 @use_case

@@ -1,0 +1,73 @@
+"""A device without a screen: signs in, holds a run of its own and confirms steps over HTTP."""
+from __future__ import annotations
+
+import http.cookiejar
+import json
+import secrets
+import time
+import urllib.request
+from contextlib import suppress
+from typing import Any
+
+
+def event_id() -> str:
+    """A UUID of version 7, as a device makes them."""
+    stamp, rest = f"{time.time_ns() // 1_000_000:012x}", secrets.token_hex(10)
+    return f"{stamp[:8]}-{stamp[8:]}-7{rest[:3]}-8{rest[3:6]}-{rest[6:18]}"
+
+
+class Device:
+    """Confirms the steps of its own run one after the other."""
+
+    def __init__(self, address: str, revision: str, number: int) -> None:
+        self.api, self.name, self.sequence = f"{address}/api/v1", f"d{number}", 0
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self.csrf = ""
+        self.csrf = self.ask("/session")["csrf"]
+        self.csrf = self.ask("/session", {"login": "tam", "password": "saltworks"})["csrf"]
+        self.run = self.ask("/runs", {"revision": revision, "device": self.name})["id"]
+        view = self.ask(f"/runs/{self.run}")
+        self.lease, self.state = view["lease_epoch"], view["state"]
+        self.confirmed: list[str] = []
+        self.taken_ms: list[float] = []
+
+    def ask(self, path: str, body: Any = None) -> Any:
+        """GET, or POST of JSON. Raises OSError when there is no good answer."""
+        data = None if body is None else json.dumps(body).encode()
+        request = urllib.request.Request(self.api + path, data, {"Content-Type": "application/json", "X-CSRFToken": self.csrf})
+        with self.opener.open(request, timeout=10) as answer:
+            return json.load(answer)
+
+    def event(self) -> dict[str, Any]:
+        """The next answer, or a note where the step wants more than one tap."""
+        self.sequence += 1
+        step = self.state["instruction"]
+        button = step["buttons"][0]["answer"] if step else "value"
+        tap = button not in ("value", "repair")
+        return {"id": event_id(), "run": self.run, "step": step["step"] if step else "-", "kind": "answer" if tap else "note",
+                "payload": {"answer": button} if tap else {"text": "still here"}, "device": self.name,
+                "device_sequence": self.sequence, "device_time": "2026-11-24T08:00:00Z", "lease": self.lease,
+                "last_seen": self.state["sequence"]}
+
+    def confirm(self) -> None:
+        """One event; what is not answered is sent again, the same, until it is."""
+        event = self.event()
+        for _ in range(200):
+            began = time.perf_counter()
+            with suppress(OSError, ValueError):
+                body = self.ask(f"/runs/{self.run}/events", {"sent_at": "2026-11-24T08:00:00Z", "events": [event]})
+                verdict = body["answers"][0]["verdict"]
+                assert verdict in ("accepted", "duplicate"), body["answers"]
+                self.taken_ms.append((time.perf_counter() - began) * 1e3)
+                self.confirmed.append(event["id"])
+                self.state = body["state"]
+                return
+            time.sleep(0.1)
+        raise AssertionError("the server never came back")
+
+    def work(self, seconds: float, every: float) -> None:
+        """Confirm one event each so many seconds."""
+        until = time.monotonic() + seconds
+        while (began := time.monotonic()) < until:
+            self.confirm()
+            time.sleep(max(0.0, every - (time.monotonic() - began)))

@@ -1,0 +1,76 @@
+"""kill -9 under fifty confirmations a second, of the server, a worker, PostgreSQL: all confirmed are there, once."""
+from __future__ import annotations
+
+import os
+import signal
+import time
+from collections import Counter
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import contextmanager
+from pathlib import Path
+
+import pytest
+from sqlalchemy import Connection, create_engine, text
+
+from tests.browser.conftest import Server
+from tests.browser.devices import Device
+from tests.conftest import APP_ROLE, Database, superuser_url
+
+RATE, DEVICES, SECONDS = 50, 10, 4.0
+
+
+@pytest.fixture
+def own_server(database: Database) -> Iterator[Server]:
+    made = Server(database)
+    made.start()
+    yield made
+    made.kill()
+
+
+@contextmanager
+def asking(database: Database) -> Iterator[Connection]:
+    """A connection of the superuser, to look from outside."""
+    engine = create_engine(superuser_url().set(database=database.name))
+    with engine.connect() as connection:
+        yield connection
+    engine.dispose()
+
+
+def kill_server(server: Server, database: Database) -> None:
+    server.kill()
+    server.start()
+
+
+def kill_worker(server: Server, database: Database) -> None:
+    assert server.process is not None
+    children = Path(f"/proc/{server.process.pid}/task/{server.process.pid}/children").read_text(encoding="utf-8").split()
+    os.kill(int(children[0]), signal.SIGKILL)
+
+
+def kill_postgres(server: Server, database: Database) -> None:
+    """kill -9 of a backend: PostgreSQL ends every connection and recovers from its log, as after a crash."""
+    with asking(database) as connection:
+        assert connection.execute(text("show fsync")).scalar_one() == "on"
+        pid = connection.execute(text("select pid from pg_stat_activity where usename = :u and datname = :d limit 1"),
+                                 {"u": APP_ROLE, "d": database.name}).scalar_one()
+    os.kill(pid, signal.SIGKILL)
+
+
+@pytest.mark.parametrize("kill", [kill_server, kill_worker, kill_postgres])
+def test_all_confirmed_are_there_once(own_server: Server, database: Database, kill: Callable[[Server, Database], None]) -> None:
+    with asking(database) as connection:
+        revision = str(connection.execute(text("select id from revision order by released_at limit 1")).scalar_one())
+    devices = [Device(own_server.address, revision, n) for n in range(DEVICES)]
+    with ThreadPoolExecutor(DEVICES) as pool:
+        working = [pool.submit(d.work, SECONDS, DEVICES / RATE) for d in devices]
+        time.sleep(SECONDS / 2)
+        kill(own_server, database)
+        for one in working:
+            one.result()
+    confirmed = [e for d in devices for e in d.confirmed]
+    assert len(confirmed) > DEVICES * 5
+    with asking(database) as connection:
+        kept = Counter(str(row[0]) for row in connection.execute(text("select id from event")))
+    assert {e: kept[e] for e in confirmed} == dict.fromkeys(confirmed, 1)
+    assert all(d.ask(f"/runs/{d.run}/record")["chain_holds"] for d in devices)
