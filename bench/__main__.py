@@ -3,9 +3,9 @@ from __future__ import annotations
 
 import sys
 
-from . import browser, core, pictures, sizes
+from . import browser, core, pictures, server, sizes
 
-MEASURES = {"core": core.measure, "sizes": sizes.measure, "browser": browser.measure}
+MEASURES = {"core": core.measure, "sizes": sizes.measure, "browser": browser.measure, "server": server.measure}
 #: only when asked for by name
 OTHERS = {"pictures": pictures.measure}
 

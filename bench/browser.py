@@ -54,6 +54,7 @@ def _typing(page: Page) -> list[float]:
 def _tapping(page: Page) -> list[float]:
     page.get_by_role("link", name="Trolley wheel").click()
     page.get_by_role("button", name="Start a run").click()
+    page.get_by_role("button", name="Begin").click()
     page.locator(".huge").wait_for()
     taken = []
     for _ in range(30):

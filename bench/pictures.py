@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from playwright.sync_api import Page
+from tests.browser.fitter import GUARD_MS, whole_round, work_until
 
 from .core import Figure
 from .live import signed_in
@@ -38,27 +39,22 @@ def _planner(page: Page) -> Iterator[Figure]:
     page.goto(re.sub(r"/plans/.*", "/sums/tool", page.url))
     page.locator("dl").wait_for()
     yield _take(page, "sums")
-
-
-def _to_the_sixth_bolt(page: Page) -> None:
-    for _ in range(120):
-        words = page.locator(".side").inner_text()
-        if "Full, 100 %" in words and "bolt 6 of" in words:
-            return
-        page.wait_for_timeout(260)
-        if page.locator("#reading").count():
-            page.fill("#reading", "0.2")
-            page.keyboard.press("Enter")
-        else:
-            page.keyboard.press("Space")
-        page.wait_for_function("w => document.querySelector('.side').innerText !== w", arg=words)
+    page.goto(re.sub(r"/sums/.*", "/tables", page.url))
+    page.get_by_role("table").first.wait_for()
+    yield _take(page, "tables")
 
 
 def _fitter(page: Page) -> Iterator[Figure]:
     page.get_by_role("link", name="Channel cover").click()
     page.get_by_role("button", name="Start a run").click()
-    page.locator(".huge").wait_for()
-    _to_the_sixth_bolt(page)
+    page.get_by_role("button", name="Begin").wait_for()
+    yield _take(page, "start")
+    page.get_by_role("button", name="Begin").click()
+    page.locator(".side .answer").first.wait_for()
+    work_until(page, "First, 30 %")
+    whole_round(page)
+    whole_round(page)
+    work_until(page, "bolt 6 of")
     yield _take(page, "run")
     page.set_viewport_size({"width": 820, "height": 1180})
     yield _take(page, "run-tablet")
@@ -68,8 +64,13 @@ def _fitter(page: Page) -> Iterator[Figure]:
     page.evaluate("document.documentElement.classList.add('dark')")
     yield _take(page, "run-night")
     page.evaluate("document.documentElement.classList.remove('dark')")
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("w")
+    page.get_by_role("button", name="It turns on and on").click()
+    page.get_by_role("button", name="Leave it").wait_for()
+    yield _take(page, "decision")
     page.goto(re.sub(r"/runs/.*", "/runs", page.url))
-    page.get_by_role("link", name="401").click()
+    page.get_by_role("link", name="402").click()
     page.get_by_text("it holds").wait_for()
     yield _take(page, "record")
 

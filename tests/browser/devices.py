@@ -19,22 +19,27 @@ def event_id() -> str:
 class Device:
     """Confirms the steps of its own run one after the other."""
 
-    def __init__(self, address: str, revision: str, number: int) -> None:
-        self.api, self.name, self.sequence = f"{address}/api/v1", f"d{number}", 0
+    def __init__(self, address: str, name: str, login: str = "tam") -> None:
+        self.api, self.name, self.sequence = f"{address}/api/v1", name, 0
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
         self.csrf = ""
         self.csrf = self.ask("/session")["csrf"]
-        self.csrf = self.ask("/session", {"login": "tam", "password": "saltworks"})["csrf"]
-        self.run = self.ask("/runs", {"revision": revision, "device": self.name})["id"]
-        view = self.ask(f"/runs/{self.run}")
-        self.lease, self.state = view["lease_epoch"], view["state"]
+        self.csrf = self.ask("/session", {"login": login, "password": "saltworks"})["csrf"]
         self.confirmed: list[str] = []
         self.taken_ms: list[float] = []
 
+    def begin(self, revision: str) -> Device:
+        """Start a run of its own."""
+        self.run = self.ask("/runs", {"revision": revision, "device": self.name})["id"]
+        view = self.ask(f"/runs/{self.run}")
+        self.lease, self.state = view["lease_epoch"], view["state"]
+        return self
+
     def ask(self, path: str, body: Any = None) -> Any:
-        """GET, or POST of JSON. Raises OSError when there is no good answer."""
-        data = None if body is None else json.dumps(body).encode()
-        request = urllib.request.Request(self.api + path, data, {"Content-Type": "application/json", "X-CSRFToken": self.csrf})
+        """GET, or POST of JSON or of a zip. Raises OSError when there is no good answer."""
+        kind = "application/zip" if isinstance(body, bytes) else "application/json"
+        data = body if body is None or isinstance(body, bytes) else json.dumps(body).encode()
+        request = urllib.request.Request(self.api + path, data, {"Content-Type": kind, "X-CSRFToken": self.csrf})
         with self.opener.open(request, timeout=10) as answer:
             return json.load(answer)
 

@@ -61,7 +61,7 @@ def kill_postgres(server: Server, database: Database) -> None:
 def test_all_confirmed_are_there_once(own_server: Server, database: Database, kill: Callable[[Server, Database], None]) -> None:
     with asking(database) as connection:
         revision = str(connection.execute(text("select id from revision order by released_at limit 1")).scalar_one())
-    devices = [Device(own_server.address, revision, n) for n in range(DEVICES)]
+    devices = [Device(own_server.address, f"d{n}").begin(revision) for n in range(DEVICES)]
     with ThreadPoolExecutor(DEVICES) as pool:
         working = [pool.submit(d.work, SECONDS, DEVICES / RATE) for d in devices]
         time.sleep(SECONDS / 2)

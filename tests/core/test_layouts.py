@@ -82,7 +82,7 @@ def test_the_edge_of_a_grid_is_numbered_round_it() -> None:
     assert points[0] == (-90.0, 50.0)
     assert points[3] == (90.0, 50.0)
     assert points[5] == (90.0, -50.0)
-    assert nearest_spacing(points) == 50.0
+    assert nearest_spacing(tuple(points)) == 50.0
 
 
 def test_rows_run_to_the_right_and_are_centred() -> None:

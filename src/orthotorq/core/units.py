@@ -9,6 +9,7 @@ import math
 import re
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 from .errors import BadQuantity
 from .messages import Message
@@ -145,6 +146,7 @@ def find_unit(text: str) -> tuple[str, str] | None:
     return found if found and found[0] else None
 
 
+@lru_cache(maxsize=4096)
 def parse(text: str, kind: str) -> Quantity:
     """Read a quantity of one kind from text as a person types it.
 

@@ -234,7 +234,7 @@ def _geometry(plan: Plan) -> list[FieldError]:
             text = render(Message.OUT_OF_RANGE, value=f"{group.layout.count} bolts", range="1 to 400 bolts in a group")
             errors.append(FieldError(("groups", i, "layout"), Message.OUT_OF_RANGE.value, text))
             continue
-        spacing = nearest_spacing(points_of(group.layout))
+        spacing = nearest_spacing(tuple(points_of(group.layout)))
         if spacing < thread.diameter:
             problem = Impossible(Message.PLACES_OVERLAP, count=group.layout.count, spacing=f"{spacing:.1f}",
                                  head=f"{thread.diameter:g}")

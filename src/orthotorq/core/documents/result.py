@@ -25,6 +25,8 @@ class PlacePoint(Out):
     y_mm: float
     angle_deg: float
 
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
 
 class ThreadOut(Out):
     """Thread and hexagon of a group."""

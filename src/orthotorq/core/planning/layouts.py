@@ -3,7 +3,6 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
-from collections.abc import Sequence
 from functools import lru_cache
 
 from ..errors import Impossible
@@ -48,10 +47,11 @@ def grid_points(rows: int, columns: int, row_pitch: float, column_pitch: float, 
     return [(left + c * column_pitch, top - r * row_pitch) for r, c in cells]
 
 
-def nearest_spacing(points: Sequence[Point]) -> float:
+@lru_cache(maxsize=64)
+def nearest_spacing(points: tuple[Point, ...]) -> float:
     """Smallest distance [mm] between two bolts, infinite for one; by sweeping, so that 400 cost little.
 
-    >>> nearest_spacing([(0.0, 0.0), (30.0, 0.0), (30.0, 40.0)])
+    >>> nearest_spacing(((0.0, 0.0), (30.0, 0.0), (30.0, 40.0)))
     30.0
     """
     best = math.inf

@@ -23,6 +23,7 @@ from ...documents.result import (
 from ...mechanics.angle import preload_gain
 from ...mechanics.preload import torque_split
 from ...mechanics.window import PreloadBand
+from ..layouts import Point
 from ..orders import circle_order, cross_order
 from .chosen import Chosen
 from .collect import Collector
@@ -45,10 +46,16 @@ def place_points(group: Group) -> list[PlacePoint]:
     points = points_of(layout)
     ox, oy = layout.origin[0].quantity.base, layout.origin[1].quantity.base
     ranks = _tightening_ranks(layout.count) if layout.labels == "order" else range(1, layout.count + 1)
-    labels = [str(rank + layout.first_label - 1) for rank in ranks]
-    return [PlacePoint.model_construct(
-        id=f"{group.id}.{i + 1}", number=i + 1, label=labels[i], x_mm=round(x, 4), y_mm=round(y, 4),
-        angle_deg=round(angle_of(round(x - ox, 6), round(y - oy, 6)), 4)) for i, (x, y) in enumerate(points)]
+    return list(_place_points(group.id, tuple(points), (ox, oy), tuple(rank + layout.first_label - 1 for rank in ranks)))
+
+
+@lru_cache(maxsize=64)
+def _place_points(group: str, points: tuple[Point, ...], origin: Point, labels: tuple[int, ...]) -> tuple[PlacePoint, ...]:
+    """The same geometry is asked for at every key stroke: what is once made is kept, and is frozen."""
+    ox, oy = origin
+    return tuple(PlacePoint.model_construct(
+        id=f"{group}.{i + 1}", number=i + 1, label=str(labels[i]), x_mm=round(x, 4), y_mm=round(y, 4),
+        angle_deg=round(angle_of(round(x - ox, 6), round(y - oy, 6)), 4)) for i, (x, y) in enumerate(points))
 
 
 def _thread(facts: Facts) -> ThreadOut:

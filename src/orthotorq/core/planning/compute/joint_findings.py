@@ -36,7 +36,7 @@ def joint_findings(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tu
     _reuse(chosen.facts, collector)
     facts = chosen.facts
     if facts.hexagon is not None and facts.hexagon.head != "socket head" and facts.group.layout.count > 1:
-        spacing = nearest_spacing(points_of(facts.group.layout))
+        spacing = nearest_spacing(tuple(points_of(facts.group.layout)))
         # a socket's wall adds about a third of the width across flats around the head
         if spacing < 1.3 * facts.hexagon.across_flats:
             collector.add(Finding.SOCKET_ROOM, f"groups/{facts.group.id}", group=facts.group.name,

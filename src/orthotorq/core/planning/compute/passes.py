@@ -60,12 +60,18 @@ def _plain_order(layout: Layout, order: Order) -> list[int]:
     return list(layouts.centre_out_order(tuple((round(x, 6), round(y, 6)) for x, y in points_of(layout))))
 
 
+@lru_cache(maxsize=64)
+def _named(group: str, moves: tuple[tuple[int, ...], ...]) -> tuple[tuple[str, ...], ...]:
+    """Moves as ids of places; the passes of a stage mostly share one order."""
+    return tuple(tuple(f"{group}.{bolt}" for bolt in move) for move in moves)
+
+
 def order_of(group: Group, order: Order) -> list[list[str]]:
     """Moves of a pass as lists of places that are tightened together. Raises Impossible for an order that cannot be."""
     layout = group.layout
     if isinstance(layout, Circle) and order.kind in ("cross", "star", "circle"):
         moves = _circle(layout.count, order.kind, order.start, order.sense, order.group, order.tools)
-        return [[f"{group.id}.{bolt}" for bolt in move] for move in moves]
+        return [list(move) for move in _named(group.id, moves)]
     plain = _plain_order(layout, order)
     if layout.count % order.tools:
         raise Impossible(Message.ORDER_IMPOSSIBLE, ("tools",), what=f"{order.tools} tools on {layout.count} bolts",

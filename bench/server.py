@@ -1,0 +1,99 @@
+"""The server under load: twenty devices at one confirmation a second, a long run opened, a thousand plans imported."""
+from __future__ import annotations
+
+import io
+import json
+import statistics
+import time
+import zipfile
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import contextmanager
+
+from sqlalchemy import create_engine, text
+from tests.browser.conftest import Server
+from tests.browser.devices import Device, event_id
+from tests.conftest import APP_ROLE, Database, drop_database, make_database
+
+from orthotorq.demo.load import load, plan_document, plan_names
+from orthotorq.services.jobs import run_worker
+from orthotorq.services.schema import upgrade
+
+from .core import Figure
+
+DEVICES, SECONDS, EVENTS, PLANS = 20, 30, 5000, 1000
+
+
+@contextmanager
+def demo_server() -> Iterator[tuple[Server, Database, list[str]]]:
+    """A server over a fresh copy of the demo, and the ids of its revisions."""
+    database = make_database()
+    upgrade(database.owner_url, APP_ROLE)
+    sessions = database.sessions()
+    with sessions.begin() as session:
+        load(session)
+    sessions.kw["bind"].dispose()
+    engine = create_engine(database.app_url)
+    with engine.connect() as connection:
+        revisions = [str(row[0]) for row in connection.execute(text("select id from revision order by released_at"))]
+    engine.dispose()
+    server = Server(database)
+    server.start()
+    try:
+        yield server, database, revisions
+    finally:
+        server.kill()
+        drop_database(database)
+
+
+def _load(server: Server, revisions: list[str]) -> Iterator[Figure]:
+    devices = [Device(server.address, f"d{n}").begin(revisions[n % len(revisions)]) for n in range(DEVICES)]
+    with ThreadPoolExecutor(DEVICES) as pool:
+        working = []
+        for device in devices:
+            working.append(pool.submit(device.work, SECONDS, 1.0))
+            time.sleep(1 / DEVICES)
+        for one in working:
+            one.result()
+    taken = sorted(t for d in devices for t in d.taken_ms[2:])
+    for name, share, goal in (("median", 0.5, "25 ms"), ("95th percentile", 0.95, "60 ms"), ("99th percentile", 0.99, "150 ms")):
+        yield f"20 devices, 1/s each: confirmation, {name}", f"{taken[int(share * len(taken))]:.0f} ms", goal
+
+
+def _long_run(server: Server, revision: str) -> Iterator[Figure]:
+    device = Device(server.address, "long").begin(revision)
+    for start in range(1, EVENTS + 1, 100):
+        notes = [{**device.event(), "id": event_id(), "kind": "note", "step": "-", "payload": {"text": f"note {start + i}"}}
+                 for i in range(100)]
+        device.ask(f"/runs/{device.run}/events", {"sent_at": "2026-11-24T08:00:00Z", "events": notes})
+    taken = []
+    for _ in range(8):
+        begin = time.perf_counter()
+        view = device.ask(f"/runs/{device.run}")
+        taken.append((time.perf_counter() - begin) * 1e3)
+    assert view["state"]["notes"] == EVENTS
+    yield f"a run with {EVENTS} events opens, first", f"{taken[0]:.0f} ms", "under 150 ms"
+    yield f"a run with {EVENTS} events opens, median", f"{statistics.median(taken):.0f} ms", "under 150 ms"
+
+
+def _import(server: Server, database: Database) -> Iterator[Figure]:
+    names, out = plan_names(), io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for number in range(PLANS):
+            archive.writestr(f"{number}.json", json.dumps(plan_document(names[number % len(names)])))
+    device = Device(server.address, "desk", "mira")
+    job = device.ask("/imports", out.getvalue())["id"]
+    begin = time.perf_counter()
+    run_worker(database.app_url, wait=False)
+    taken = time.perf_counter() - begin
+    found = device.ask(f"/jobs/{job}")
+    assert (found["status"], found["imported"]) == ("done", PLANS), found
+    yield f"import of {PLANS} plans", f"{taken:.1f} s", "under 60 s"
+
+
+def measure() -> Iterator[Figure]:
+    """Figures of the server."""
+    with demo_server() as (server, database, revisions):
+        yield from _load(server, revisions)
+        yield from _long_run(server, revisions[0])
+        yield from _import(server, database)
