@@ -1,6 +1,7 @@
 """The core: compute of large plans, single steps of a run."""
 from __future__ import annotations
 
+import gc
 import json
 import statistics
 import subprocess
@@ -50,7 +51,9 @@ def large_cover(count: int) -> str:
 
 
 def measure() -> Iterator[Figure]:
-    """Figures of the core."""
+    """Figures of the core, with the loaded code frozen for the collector as in the server."""
+    gc.collect()
+    gc.freeze()
     text = large_cover(64)
     assert max(len(s.passes) for s in compute(json.loads(text)).stages) == 5
     whole = median_ms(lambda: compute(json.loads(text)).model_dump_json())

@@ -109,6 +109,7 @@ def _decimal(number: str, text: str) -> tuple[float, float]:
     return float(mantissa) * power, 0.5 * 10.0**-digits * power
 
 
+@lru_cache(maxsize=4096)
 def read_number(text: str) -> tuple[float, float, str]:
     """Read the number at the start of text: (value, half a unit of the last digit, the rest of the text).
 
@@ -135,6 +136,7 @@ def read_number(text: str) -> tuple[float, float, str]:
     return value, half, match["unit"]
 
 
+@lru_cache(maxsize=1024)
 def find_unit(text: str) -> tuple[str, str] | None:
     """(kind, symbol) of a unit in any usual spelling, or None.
 

@@ -1,6 +1,7 @@
 """The web: Flask around the use cases. `create_app` makes a fresh application."""
 from __future__ import annotations
 
+import gc
 from datetime import timedelta
 
 from flask import Flask, request
@@ -46,4 +47,7 @@ def create_app() -> Flask:
     register_errors(app)
     register(app)
     register_pages(app)
+    # what is loaded now lives as long as the process: the collector need not walk it at every request
+    gc.collect()
+    gc.freeze()
     return app

@@ -58,6 +58,9 @@ class QuantityText(str):
         """The value in the core's base unit."""
         return self.quantity.base
 
+    def __deepcopy__(self, memo: dict[int, Any]) -> QuantityText:
+        return self  # nothing in it changes; defaults of documents are copied at every reading
+
 
 @dataclass(frozen=True)
 class QuantityRule:
