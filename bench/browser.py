@@ -6,6 +6,7 @@ import statistics
 from collections.abc import Iterator
 
 from playwright.sync_api import Page
+from tests.browser.fitter import step_on
 
 from .core import Figure
 from .live import signed_in
@@ -28,7 +29,7 @@ TAPPING = """async () => {
   const side = document.querySelector('.side'), before = side.innerText, begin = performance.now();
   document.querySelector('.huge').click();
   return await new Promise((done) => {
-    const look = () => side.innerText !== before ? done(performance.now() - begin)
+    const look = () => side.innerText !== before && side.querySelector('.answer, #reading') ? done(performance.now() - begin)
       : performance.now() - begin > 3000 ? done(NaN) : requestAnimationFrame(look);
     look();
   });
@@ -40,10 +41,12 @@ def _percentile(values: list[float], share: float) -> float:
 
 
 def _typing(page: Page) -> list[float]:
+    page.get_by_role("link", name="Channel cover").click()
     page.get_by_role("link", name="Bench").first.click()
     page.get_by_text("Pass tape").wait_for()
     page.get_by_role("button", name=re.compile("Find the figure")).click()
-    page.get_by_label("Torque it says").focus()
+    page.get_by_label("Target comes from").select_option("torque")
+    page.locator("input.field").and_(page.get_by_label(re.compile("^Torque"))).first.focus()
     taken = []
     for i in range(KEYS):
         taken.append(page.evaluate(TYPING, [f"{400 + 2 * (i % 20) + 2} N·m"]))
@@ -61,6 +64,8 @@ def _tapping(page: Page) -> list[float]:
         page.wait_for_timeout(280)
         if page.locator(".huge").count():
             taken.append(page.evaluate(TAPPING))
+        else:
+            step_on(page)
     return taken
 
 

@@ -55,6 +55,7 @@ def _fitter(page: Page) -> Iterator[Figure]:
     whole_round(page)
     whole_round(page)
     work_until(page, "bolt 6 of")
+    page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')")
     yield _take(page, "run")
     page.set_viewport_size({"width": 820, "height": 1180})
     yield _take(page, "run-tablet")

@@ -6,7 +6,8 @@ export type Doc = any;
 
 export class Bench {
   doc = $state<Doc>(null);
-  result = $state<Schemas['Result'] | null>(null);
+  /** Replaced whole at every answer, never changed in place. */
+  result = $state.raw<Schemas['Result'] | null>(null);
   errors = $state<Record<string, string>>({});
   /** True while the shown result is not that of the shown document. */
   stale = $state(false);

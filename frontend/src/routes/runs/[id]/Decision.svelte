@@ -24,7 +24,7 @@
     <label for="{uid}-r" class="text-lg">Or leave it as it is, because</label>
     <div class="flex gap-2">
       <input id="{uid}-r" class="field !min-h-14 !text-lg" bind:value={reason} maxlength="1000" autocomplete="off" />
-      <button class="act !min-h-14" disabled={busy || !reason.trim()} onclick={() => onanswer('accept', { reason: reason.trim() })}>Leave it</button>
+      <button class="act !min-h-14 whitespace-nowrap" disabled={busy || !reason.trim()} onclick={() => onanswer('accept', { reason: reason.trim() })}>Leave it</button>
     </div>
   </div>
 {/if}
