@@ -4,9 +4,9 @@ from __future__ import annotations
 import pytest
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import open_section, work_until
+from tests.browser.fitter import GUARD_MS, open_section, work_until
 
-SCREENS = ["/sign-in", "/equipment", "/runs", "/sums/tool", "PLAN", "JOINT", "RUN", "RECORD"]
+SCREENS = ["/sign-in", "/equipment", "/runs", "/sums/tool", "/tables", "PLAN", "JOINT", "RUN", "RECORD"]
 
 
 def address_of(person: Person, screen: str) -> str:
@@ -46,6 +46,28 @@ def test_axe_finds_nothing(someone: Person, screen: str, theme: str) -> None:
     page.wait_for_load_state("networkidle")
     if screen == "PLAN":
         open_section(page, "Find the figure")
+    assert someone.axe() == []
+
+
+def test_axe_finds_nothing_in_the_dialogs_of_a_run(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    page.get_by_role("link", name="Channel cover").first.click()
+    page.get_by_role("button", name="Start a run").first.click()
+    page.get_by_role("button", name="Begin").wait_for()
+    assert someone.axe() == []
+    page.get_by_role("button", name="Begin").click()
+    page.locator(".side .answer").first.wait_for()
+    for key, words in (("t", "Take a photo"), ("w", "Something else:")):
+        page.keyboard.press(key)
+        page.get_by_text(words).first.wait_for()
+        assert someone.axe() == []
+        page.keyboard.press("Escape")
+        page.locator("dialog[open]").wait_for(state="detached")
+    work_until(page, "Second, 70 %")
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("w")
+    page.get_by_role("button", name="It turns on and on").click()
+    page.get_by_role("button", name="Leave it").wait_for()
     assert someone.axe() == []
 
 
