@@ -6,7 +6,7 @@ from contextlib import contextmanager
 
 from playwright.sync_api import Page, sync_playwright
 from tests.browser.conftest import Server
-from tests.conftest import APP_ROLE, drop_database, make_database
+from tests.conftest import APP_ROLE, Database, drop_database, make_database
 
 from orthotorq.demo.load import load
 from orthotorq.services.schema import upgrade
@@ -16,8 +16,8 @@ FLAGS = ["--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu", "--disable-
 
 
 @contextmanager
-def signed_in(login: str = "mira") -> Iterator[Page]:
-    """A page signed in to a server of its own."""
+def demo_server() -> Iterator[tuple[Server, Database]]:
+    """A server over a fresh copy of the demo."""
     database = make_database()
     upgrade(database.owner_url, APP_ROLE)
     sessions = database.sessions()
@@ -27,14 +27,20 @@ def signed_in(login: str = "mira") -> Iterator[Page]:
     server = Server(database)
     server.start()
     try:
-        with sync_playwright() as play:
-            browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-            page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB")
-            page.goto(f"{server.address}/sign-in")
-            page.get_by_role("button", name=login).click()
-            page.wait_for_url("**/equipment")
-            yield page
-            browser.close()
+        yield server, database
     finally:
         server.kill()
         drop_database(database)
+
+
+@contextmanager
+def signed_in(login: str = "mira") -> Iterator[Page]:
+    """A page signed in to a server of its own."""
+    with demo_server() as (server, _), sync_playwright() as play:
+        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB")
+        page.goto(f"{server.address}/sign-in")
+        page.get_by_role("button", name=login).click()
+        page.wait_for_url("**/equipment")
+        yield page
+        browser.close()

@@ -8,43 +8,29 @@ import time
 import zipfile
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
-from contextlib import contextmanager
 
 from sqlalchemy import create_engine, text
 from tests.browser.conftest import Server
 from tests.browser.devices import Device, event_id
-from tests.conftest import APP_ROLE, Database, drop_database, make_database
+from tests.conftest import Database
 
-from orthotorq.demo.load import load, plan_document, plan_names
+from orthotorq.demo.load import plan_document, plan_names
 from orthotorq.services.jobs import run_worker
-from orthotorq.services.schema import upgrade
 
 from .core import Figure
+from .live import demo_server
 
 DEVICES, SECONDS, EVENTS, PLANS = 20, 30, 5000, 1000
 
 
-@contextmanager
-def demo_server() -> Iterator[tuple[Server, Database, list[str]]]:
-    """A server over a fresh copy of the demo, and the ids of its revisions."""
-    database = make_database()
-    upgrade(database.owner_url, APP_ROLE)
-    sessions = database.sessions()
-    with sessions.begin() as session:
-        load(session)
-    sessions.kw["bind"].dispose()
+def _revisions(database: Database) -> list[str]:
+    """Revisions that ask for no choice of a variant."""
     engine = create_engine(database.app_url)
     with engine.connect() as connection:
         rows = connection.execute(text("select id, result from revision order by released_at"))
-        revisions = [str(row[0]) for row in rows if not json.loads(row[1])["variants"]]
+        found = [str(row[0]) for row in rows if not json.loads(row[1])["variants"]]
     engine.dispose()
-    server = Server(database)
-    server.start()
-    try:
-        yield server, database, revisions
-    finally:
-        server.kill()
-        drop_database(database)
+    return found
 
 
 def _load(server: Server, revisions: list[str]) -> Iterator[Figure]:
@@ -94,7 +80,8 @@ def _import(server: Server, database: Database) -> Iterator[Figure]:
 
 def measure() -> Iterator[Figure]:
     """Figures of the server."""
-    with demo_server() as (server, database, revisions):
+    with demo_server() as (server, database):
+        revisions = _revisions(database)
         yield from _load(server, revisions)
         yield from _long_run(server, revisions[0])
         yield from _import(server, database)

@@ -105,7 +105,7 @@ class Person:
 
     def settled(self) -> None:
         """Wait until nothing moves any more."""
-        self.page.wait_for_function("document.getAnimations().length === 0")
+        self.page.wait_for_function("() => document.getAnimations().length === 0")
 
     def axe(self) -> list[str]:
         """What axe finds on the page."""

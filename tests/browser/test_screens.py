@@ -57,7 +57,7 @@ def test_axe_finds_nothing_in_the_dialogs_of_a_run(someone: Person) -> None:
     assert someone.axe() == []
     page.get_by_role("button", name="Begin").click()
     page.locator(".side .answer").first.wait_for()
-    for key, words in (("t", "Take a photo"), ("w", "Something else:")):
+    for key, words in (("t", "Take a photo"), ("w", "Stop pulling")):
         page.keyboard.press(key)
         page.get_by_text(words).first.wait_for()
         assert someone.axe() == []

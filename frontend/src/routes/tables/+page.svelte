@@ -65,7 +65,8 @@
       <h1>{sheet.title}</h1>
       <p class="soft mb-3 text-sm">Edition {edition} · {sheet.source}</p>
       {#if sheet.id === 'marks'}<HeadMarks rows={rows} />{/if}
-      <div class="max-h-[calc(100vh-11rem)] overflow-auto border-t border-ink">
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="max-h-[calc(100vh-11rem)] overflow-auto border-t border-ink" role="region" aria-label="Rows of the table" tabindex="0">
         <table class="w-full text-[0.93rem]">
           <thead class="sticky top-0 bg-paper text-left text-sm"><tr>
             {#each sheet.columns as column (column)}<th class="soft border-b px-2 py-1 font-normal">{column}</th>{/each}
