@@ -11,6 +11,7 @@ from typing import Any
 import pytest
 
 from orthotorq.core.documents.plan import Plan
+from orthotorq.demo.load import plan_document, plan_names
 from tests.conftest import Database
 from tests.plans import cover, small, wheel
 
@@ -90,3 +91,40 @@ def test_openapi_is_written_without_a_database(tmp_path: Path) -> None:
     out = tmp_path / "openapi.json"
     assert run("openapi", "-o", str(out)).returncode == 0
     assert "/api/v1/compute" in json.loads(out.read_text(encoding="utf-8"))["paths"]
+
+
+def test_steps_are_listed_only_when_asked(tmp_path: Path) -> None:
+    source = tmp_path / "plan.json"
+    source.write_text(json.dumps(plan_document("evaporator-cover")), encoding="utf-8")
+    plain, asked = (json.loads(run("compute", str(source), *more).stdout) for more in ((), ("--steps",)))
+    steps = asked.pop("steps")
+    assert "steps" not in plain
+    assert asked == plain
+    assert len(steps) == len(set(steps)) >= 16 * 5
+    pulled = {s.split("/")[4] for s in steps if s.startswith("-/close/") and "/r1/" in s}
+    assert pulled == {f"studs.{n}" for n in range(1, 17)}
+
+
+def test_every_plan_goes_out_and_comes_in_by_a_folder(database: Database, tmp_path: Path) -> None:
+    one, two = tmp_path / "one", tmp_path / "two"
+    done = run("export", str(one), "--as", "mira", ORTHOTORQ_DATABASE_URL=database.app_url)
+    assert done.returncode == 0, done.stderr
+    files = sorted(one.glob("*.json"))
+    assert len(files) == len(plan_names())
+    done = run("import", str(one), "--as", "mira", ORTHOTORQ_DATABASE_URL=database.app_url)
+    assert (done.returncode, done.stdout.strip()) == (0, f"{len(files)} plans imported."), done.stderr
+    run("export", str(two), "--as", "mira", ORTHOTORQ_DATABASE_URL=database.app_url)
+    again = sorted(p.read_text(encoding="utf-8") for p in two.glob("*.json"))
+    assert again == sorted(2 * [p.read_text(encoding="utf-8") for p in files])
+
+
+def test_one_bad_file_keeps_a_folder_out_and_is_named(database: Database, tmp_path: Path) -> None:
+    good, bad = plan_document("bellows-clamp"), plan_document("bellows-clamp")
+    bad["stages"][0]["kind"] = "hammer"
+    for name, document in (("good", good), ("bad", bad)):
+        (tmp_path / f"{name}.json").write_text(json.dumps(document), encoding="utf-8")
+    done = run("import", str(tmp_path), "--as", "mira", ORTHOTORQ_DATABASE_URL=database.app_url)
+    assert (done.returncode, done.stdout.strip()) == (2, "0 plans imported.")
+    assert done.stderr.startswith("bad.json: stages/0") and "good.json" not in done.stderr
+    assert run("import", str(tmp_path), "--as", "nobody", ORTHOTORQ_DATABASE_URL=database.app_url).returncode != 0
+    assert "Nobody has the login" in run("export", str(tmp_path), "--as", "x", ORTHOTORQ_DATABASE_URL=database.app_url).stderr

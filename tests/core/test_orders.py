@@ -1,9 +1,12 @@
 """Properties that make a tightening order good, for every number of bolts."""
 from __future__ import annotations
 
+import math
 from itertools import pairwise
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from orthotorq.core.errors import Impossible
 from orthotorq.core.planning import orders
@@ -81,3 +84,23 @@ def test_groups_of_neighbours() -> None:
 def test_impossible_orders_are_refused_by_name(call) -> None:
     with pytest.raises(Impossible, match="expected"):
         call()
+
+
+@pytest.mark.parametrize("count", [4, 6, 8, 12, 16, 20, 32, 64, 100, 400])
+def test_a_cross_order_beats_going_round_by_both_measures(count: int) -> None:
+    cross, circle = (orders.measures(o, count) for o in (orders.cross_order(count), orders.circle_order(count)))
+    assert cross[0] < 1e-6 < circle[0]
+    assert cross[1] < circle[1]
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.integers(2, 200), st.randoms(use_true_random=False))
+def test_measures_are_bounded_and_do_not_depend_on_where_one_starts(count: int, random) -> None:
+    order = list(range(1, count + 1))
+    random.shuffle(order)
+    stray, arc = orders.measures(order, count)
+    assert 0 <= stray <= count / 2 + 1e-9
+    assert math.ceil(count / max(1, count // 2)) <= arc <= count
+    shift = random.randrange(count)
+    moved = [(b - 1 + shift) % count + 1 for b in order]
+    assert orders.measures(moved, count) == pytest.approx((stray, arc), abs=1e-9)

@@ -135,11 +135,28 @@ def balance(order: list[int], count: int) -> list[float]:
     return out
 
 
+def untouched_arc(tightened: list[int], count: int) -> int:
+    """Largest arc without a tightened bolt, in pitches between neighbouring tightened ones.
+
+    >>> untouched_arc([1, 5], 8), untouched_arc([1, 5, 3], 8)
+    (4, 4)
+    """
+    done = sorted(tightened)
+    return max((b - a) % count or count for a, b in zip(done, [*done[1:], done[0]], strict=True))
+
+
 def largest_gap(order: list[int], count: int) -> list[int]:
-    """Largest untouched arc, in pitches between neighbouring tightened bolts, after each bolt."""
-    done: list[int] = []
-    out = []
-    for bolt in order:
-        done = sorted([*done, bolt])
-        out.append(max((b - a) % count or count for a, b in zip(done, [*done[1:], done[0]], strict=True)))
-    return out
+    """The untouched arc after each bolt."""
+    return [untouched_arc(order[:i], count) for i in range(1, count + 1)]
+
+
+def measures(order: list[int], count: int) -> tuple[float, int]:
+    """What two orders are compared by: (how far from the centre, in bolts, the sum of unit vectors strays after a pair at
+    the most; the largest untouched arc, in pitches, when half of the bolts are tight). Source: mechanics, orders.
+
+    >>> [round(m, 6) for m in measures([1, 5, 3, 7, 2, 6, 4, 8], 8)]
+    [0.0, 2]
+    >>> measures(circle_order(8), 8)[1]
+    5
+    """
+    return max(balance(order, count)[1::2], default=0.0), untouched_arc(order[: max(1, count // 2)], count)

@@ -155,4 +155,7 @@ def order_sum(v: dict[str, Any]) -> Answer:
     begun = orders.turned(plain, v["start"] if v["start"] is not None else 1, "cw", count)
     if v["tools"] is not None:
         return Answer({"order": orders.tool_moves(count, v["tools"], begun)})
-    return Answer({"order": begun})
+    stray, arc = orders.measures(begun, count)
+    return Answer({"order": begun}, (), (
+        f"To compare orders: after a pair the sum of directions strays {stray:.2f} bolts from the centre at the most; "
+        f"when half are tight the largest stretch without one is {arc} of {count} pitches.",))
