@@ -56,3 +56,14 @@ def end_play(pitch: float, turn: float, elastic: float) -> float:
     0.16
     """
     return max(0.0, pitch * (turn - elastic) / (2 * math.pi))
+
+
+@formula(r"F = F_s + \Delta F", ("F", "force", "preload after the angle"), "elastic range: the loads add",
+         snug=("F_s", "force", "preload at snug torque"), gain=(r"\Delta F", "force", "gain of preload"))
+def after_angle(snug: float, gain: float) -> float:
+    """Preload [N] when an angle has added its gain to that of the snug torque.
+
+    >>> after_angle(40_000.0, 85_000.0)
+    125000.0
+    """
+    return snug + gain

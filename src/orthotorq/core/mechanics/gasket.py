@@ -86,3 +86,26 @@ def gasket_stress(bolts: float, preload: float, end: float, area: float) -> floa
     60.0
     """
     return (bolts * preload - end) / area
+
+
+@formula(r"F = F_\sigma + \frac{H}{n}", ("F", "force", "clamp of one bolt with the end force"), "equilibrium of the joint",
+         stress_clamp=("F_\\sigma", "force", "clamp for the gasket stress"), end=("H", "force", "hydrostatic end force"),
+         bolts=("n", "-", "number of bolts"))
+def clamp_with_end_force(stress_clamp: float, end: float, bolts: float) -> float:
+    """Clamp load [N] of one bolt that keeps the gasket stress while the pressure pulls.
+
+    >>> clamp_with_end_force(50_000.0, 80_000.0, 8.0)
+    60000.0
+    """
+    return stress_clamp + end / bolts
+
+
+@formula(r"F = \frac{W}{n}", ("F", "force", "clamp of one bolt"), "equilibrium of the joint",
+         load=("W", "force", "load of all bolts"), bolts=("n", "-", "number of bolts"))
+def share_of_bolt(load: float, bolts: float) -> float:
+    """Clamp load [N] of one bolt from that of all.
+
+    >>> share_of_bolt(96_000.0, 8.0)
+    12000.0
+    """
+    return load / bolts

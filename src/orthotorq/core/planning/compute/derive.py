@@ -4,7 +4,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from ...documents.joint import ConeFace
-from ...documents.passes import TorquePass
+from ...documents.passes import GapPass, TorquePass
 from ...documents.plan import Plan
 from ...documents.targets import PreloadTarget, YieldTarget
 from ...mechanics import angle as ang
@@ -19,8 +19,8 @@ from ...mechanics.formula import Step, explain
 from ...tables import gaskets
 from ...units import show, show_quantity
 from .chosen import STIFFNESS_SCATTER, Chosen, area_words
-from .facts import Facts, material_of
-from .limits import gasket_factors, loss_of, mu_low, teeth_of
+from .facts import Facts
+from .limits import gasket_factors, loss_of, mu_low, softer_end, teeth_of
 from .settings import Chain, chain_of
 
 Derived = tuple[list[Step], list[str]]
@@ -166,9 +166,11 @@ def _stripping(plan: Plan, chosen: Chosen) -> Derived | None:
                      pitch_diameter=thread.pitch_diameter)
     outside = explain(eng.external_shear_area, internal_minor=thread.internal_minor_diameter, engaged=teeth.engaged,
                       pitch=thread.pitch, pitch_diameter=thread.pitch_diameter)
-    carry = [explain(eng.stripping_load, shear=teeth.internal_shear, area=inside.value),
-             explain(eng.stripping_load, shear=teeth.external_shear, area=outside.value)]
-    return [inside, outside, *carry], [
+    pairs = [(inside, explain(eng.stripping_load, shear=teeth.internal_shear, area=inside.value)),
+             (outside, explain(eng.stripping_load, shear=teeth.external_shear, area=outside.value))]
+    # the thread that gives way first comes last: a working ends at the figure
+    pairs.sort(key=lambda pair: -pair[1].value)
+    return [step for pair in pairs for step in pair], [
         f"The {teeth.weaker} thread gives way first. Add one pitch ({thread.pitch:g} mm) for incomplete threads."]
 
 
@@ -176,10 +178,9 @@ def _bearing(plan: Plan, chosen: Chosen) -> Derived | None:
     facts = chosen.facts
     if facts.face_diameter is None or facts.hole is None or not facts.group.stack:
         return None
-    pressure = min(x.limit.base if x.limit else material_of(plan, x.material).bearing
-                   for x in (facts.group.stack[0], facts.group.stack[-1]))
+    name, pressure = softer_end(plan, facts.group)
     return [explain(lim.clamp_at_bearing_pressure, pressure=pressure, face_diameter=facts.face_diameter, hole=facts.hole)], [
-        "The softer of the parts under head and nut; the table's limit is typical unless the part's own is given."]
+        f"The softer of the parts pressed on: {name}; the table's limit is typical unless the part's own is given."]
 
 
 def _gasket_limit(plan: Plan, chosen: Chosen, field: str) -> Derived | None:
@@ -198,8 +199,9 @@ def _gasket_limit(plan: Plan, chosen: Chosen, field: str) -> Derived | None:
     notes = ["Stress from the gasket's sheet." if given else f"Typical stress of the type “{kind.name if kind else ''}”."]
     if field == "service" and gasket.pressure is not None:
         widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base)
-        steps.append(explain(gas.end_force, reaction_diameter=widths.reaction_diameter, pressure=gasket.pressure.base))
-        notes.append("The end force of the pressure is shared by the bolts and added.")
+        end = explain(gas.end_force, reaction_diameter=widths.reaction_diameter, pressure=gasket.pressure.base)
+        steps += [end, explain(gas.clamp_with_end_force, stress_clamp=steps[-1].value, end=end.value,
+                               bolts=float(chosen.facts.group.layout.count))]
     return steps, notes
 
 
@@ -209,14 +211,15 @@ def _gasket_code(plan: Plan, chosen: Chosen, factor: str) -> Derived | None:
         return None
     widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base)
     m, y, _ = gasket_factors(gasket)
-    notes = [f"Load of all {chosen.facts.group.layout.count} bolts; b is {show(widths.effective, 4)} mm."]
+    notes = [f"b is the effective seating width, {show(widths.effective, 4)} mm."]
     if factor == "y" and y is not None:
-        return [explain(gas.seating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter,
-                        seating=y)], notes
-    if factor == "m" and m is not None and gasket.pressure is not None:
-        return [explain(gas.operating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter,
-                        factor=m, pressure=gasket.pressure.base)], notes
-    return None
+        load = explain(gas.seating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter, seating=y)
+    elif factor == "m" and m is not None and gasket.pressure is not None:
+        load = explain(gas.operating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter, factor=m,
+                       pressure=gasket.pressure.base)
+    else:
+        return None
+    return [load, explain(gas.share_of_bolt, load=load.value, bolts=float(chosen.facts.group.layout.count))], notes
 
 
 def _said(words: str) -> Callable[[Plan, Chosen], Derived]:
@@ -236,8 +239,13 @@ _LIMITS: dict[str, Callable[[Plan, Chosen], Derived | None]] = {
 
 def _of_torque(chosen: Chosen, torque_at_bolt: float, words: str) -> Derived:
     inner = bracket(chosen.facts, "typical")
-    return [*inner, explain(pre.preload_from_torque, torque=torque_at_bolt, per_preload=_k(chosen.facts, inner, "typical"),
-                            prevailing=chosen.facts.joint.prevailing)], [words]
+    steps = [*inner, explain(pre.preload_from_torque, torque=torque_at_bolt, per_preload=_k(chosen.facts, inner, "typical"),
+                             prevailing=chosen.facts.joint.prevailing)]
+    if chosen.angle and chosen.facts.stiffness is not None:
+        gain = explain(ang.preload_gain, pitch=chosen.facts.thread.pitch, turn=chosen.angle,
+                       resilience=chosen.facts.stiffness.both)
+        steps += [gain, explain(ang.after_angle, snug=steps[-1].value, gain=gain.value)]
+    return steps, [words]
 
 
 def limit(plan: Plan, chosen: Chosen, code: str, most: dict[str, float]) -> Derived | None:
@@ -252,9 +260,11 @@ def limit(plan: Plan, chosen: Chosen, code: str, most: dict[str, float]) -> Deri
     return found(plan, chosen) if found else None
 
 
-def setting(plan: Plan, one: TorquePass, chosen: Chosen, name: str) -> Derived:
-    """What is put on the wrench for one pass."""
-    return chain_steps(chain_of(plan, name), chosen.torque, one.percent)
+def setting(plan: Plan, one: TorquePass | GapPass, chosen: Chosen, name: str) -> Derived | None:
+    """What is put on the wrench for one pass: a share of the target, or the cap of an even draw."""
+    if isinstance(one, TorquePass):
+        return chain_steps(chain_of(plan, name), chosen.torque, one.percent)
+    return chain_steps(chain_of(plan, name), one.cap.base, 100.0) if one.cap else None
 
 
 def chain_steps(chain: Chain, torque_at_bolt: float, percent: float) -> Derived:

@@ -3,7 +3,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ...documents.joint import FlatFace, Gasket
+from ...documents.joint import FlatFace, Gasket, Group
 from ...documents.plan import Plan
 from ...documents.result import LimitOut, LossOut, WindowOut
 from ...mechanics import engagement as eng
@@ -90,6 +90,15 @@ def _bolt_bounds(facts: Facts) -> list[Bound]:
     return out
 
 
+def softer_end(plan: Plan, group: Group) -> tuple[str, float]:
+    """(name, bearing limit [MPa]) of the softer part that a face presses on; under a nut too, when the face is the table's."""
+    ends = [group.stack[0]]
+    if group.into is not None and group.into.kind == "nut" and not isinstance(group.fastener.face, FlatFace):
+        ends.append(group.stack[-1])
+    return min(((layer.name or layer.material, layer.limit.base if layer.limit
+                 else material_of(plan, layer.material).bearing) for layer in ends), key=lambda end: end[1])
+
+
 def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
     group = facts.group
     base = f"groups/{group.id}"
@@ -98,11 +107,7 @@ def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
     if teeth is not None and teeth.carries > 0:
         out.append(Bound("stripping", f"{teeth.weaker} thread strips", True, teeth.carries, f"{base}/into/engaged"))
     if group.stack and facts.face_diameter is not None and facts.hole is not None:
-        ends = [group.stack[0]]
-        if group.into is not None and group.into.kind == "nut" and not isinstance(group.fastener.face, FlatFace):
-            ends.append(group.stack[-1])
-        name, pressure = min(((layer.name or layer.material, layer.limit.base if layer.limit
-                               else material_of(plan, layer.material).bearing) for layer in ends), key=lambda x: x[1])
+        name, pressure = softer_end(plan, group)
         out.append(Bound("bearing", f"pressure on {name}", True,
                          lim.clamp_at_bearing_pressure(pressure, facts.face_diameter, facts.hole), f"{base}/stack/limit"))
     if group.limits.soft_part is not None:
@@ -128,18 +133,19 @@ def _gasket_bounds(facts: Facts) -> list[Bound]:
         out.append(Bound("gasket_seating", "gasket seats", False,
                          lim.clamp_at_gasket_stress(seating, widths.area, count), f"{base}/seating"))
     if gasket.service is not None:
-        out.append(Bound("gasket_service", "gasket in service", False,
-                         lim.clamp_at_gasket_stress(gasket.service.base, widths.area, count) + end / count, f"{base}/service"))
+        still = lim.clamp_at_gasket_stress(gasket.service.base, widths.area, count)
+        out.append(Bound("gasket_service", "gasket in service", False, gas.clamp_with_end_force(still, end, count),
+                         f"{base}/service"))
     if damage is not None:
         out.append(Bound("gasket_damage", "gasket damaged", True,
                          lim.clamp_at_gasket_stress(damage, widths.area, count), f"{base}/damage"))
     m, _, _ = gasket_factors(gasket)
     if gasket.y is not None:
         load = gas.seating_load(widths.effective, widths.reaction_diameter, gasket.y.base)
-        out.append(Bound("gasket_y", "code, seating (y)", False, load / count, f"{base}/y"))
+        out.append(Bound("gasket_y", "code, seating (y)", False, gas.share_of_bolt(load, count), f"{base}/y"))
     if m is not None and gasket.pressure is not None:
         load = gas.operating_load(widths.effective, widths.reaction_diameter, m, gasket.pressure.base)
-        out.append(Bound("gasket_m", "code, operating (m)", False, load / count, f"{base}/m"))
+        out.append(Bound("gasket_m", "code, operating (m)", False, gas.share_of_bolt(load, count), f"{base}/m"))
     return out
 
 

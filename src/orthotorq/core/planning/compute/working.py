@@ -10,7 +10,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from ...documents.base import DocumentErrors
-from ...documents.passes import TorquePass
+from ...documents.passes import GapPass, TorquePass
 from ...documents.plan import Plan
 from ...documents.read import read_plan
 from ...documents.stages import TightenStage
@@ -112,7 +112,7 @@ def _find(plan: Plan, figure: str, by_group: dict[str, Chosen]) -> derive.Derive
         for stage in plan.stages:
             if isinstance(stage, TightenStage) and stage.id == parts[0]:
                 for one in stage_passes(plan, stage):
-                    if isinstance(one, TorquePass) and one.id == parts[1]:
+                    if isinstance(one, TorquePass | GapPass) and one.id == parts[1]:
                         return derive.setting(plan, one, by_group[parts[2]], parts[4])
     return None
 

@@ -1,0 +1,81 @@
+"""The working of every figure of every demo plan ends at the very figure that stands on the screen."""
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from orthotorq.core.documents.result import GroupOut, Result
+from orthotorq.core.errors import UnknownName
+from orthotorq.core.planning.compute import compute
+from orthotorq.core.planning.compute.working import WorkingOut, working
+from orthotorq.core.units import parse
+from orthotorq.demo.load import plan_document, plan_names
+
+
+def last(found: WorkingOut, kind: str) -> float:
+    """Result of the last step in base units."""
+    return parse(found.steps[-1].result, kind).base
+
+
+def both(name: str) -> tuple[dict[str, Any], Result]:
+    document = plan_document(name)
+    return document, compute(document)
+
+
+def targeted(result: Result) -> list[GroupOut]:
+    return [g for g in result.groups if g.preload is not None]
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_the_working_of_the_preload_holds_all_three_figures(name: str) -> None:
+    document, result = both(name)
+    for group in targeted(result):
+        assert group.preload is not None
+        found = working(document, f"{group.id}/preload")
+        forces = [parse(s.result, "force").base for s in found.steps if s.result.endswith((" N", " kN"))]
+        for wanted in (group.preload.typical_N, group.preload.low_N, group.preload.high_N):
+            if not group.preload.beyond_yield and group.target and group.target.angle_deg is None:
+                assert any(f == pytest.approx(wanted, rel=2e-4) for f in forces), (group.id, wanted, forces)
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_the_working_of_every_limit_ends_at_the_limit(name: str) -> None:
+    document, result = both(name)
+    for group in targeted(result):
+        for limit in group.limits:
+            found = working(document, f"{group.id}/limit/{limit.code}")
+            assert found.steps or found.notes, limit.code
+            if found.steps:
+                assert last(found, "force") == pytest.approx(limit.clamp_N, rel=2e-4), (group.id, limit.code)
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_the_working_of_every_setting_ends_at_what_is_set(name: str) -> None:
+    document, result = both(name)
+    for stage in result.stages:
+        for one in stage.passes:
+            for setting in one.settings:
+                found = working(document, f"{stage.id}/{one.id}/{one.group}/setting/{setting.chain}")
+                assert found.steps or found.notes
+                wrench = [s for s in found.steps if s.result.endswith("N·m") and "reaction" not in s.result_words]
+                if wrench:
+                    assert parse(wrench[-1].result, "torque").base / 1e3 == pytest.approx(setting.exact_Nm, rel=2e-4)
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_stiffness_teeth_and_losses_have_a_working(name: str) -> None:
+    document, result = both(name)
+    for group in targeted(result):
+        if group.stiffness is not None:
+            assert working(document, f"{group.id}/stiffness").steps
+        if group.teeth is not None:
+            assert last(working(document, f"{group.id}/teeth"), "force") == pytest.approx(group.teeth.carries_N, rel=2e-4)
+        for step in working(document, f"{group.id}/preload").steps:
+            assert step.source and step.tex and step.inputs
+
+
+def test_a_figure_that_is_not_there_is_refused_by_name() -> None:
+    for figure in ("", "studs", "studs/limit/none", "close/none/studs/setting/main", "x/" * 40):
+        with pytest.raises(UnknownName):
+            working(plan_document("evaporator-cover"), figure)
