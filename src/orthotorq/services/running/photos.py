@@ -5,7 +5,7 @@ import hashlib
 import io
 import uuid
 
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
 from ...store.models import Photo, Run
 from ..context import Ctx
@@ -18,6 +18,8 @@ MOST_BYTES, MOST_PIXELS, SIDE = 2_000_000, 60_000_000, 2048
 def reencode(data: bytes) -> bytes:
     """A picture as an upright JPEG of at most 2 MB without its metadata. Raises BadField for what is no picture."""
     try:
+        # the library that prints allows half pictures in the whole process as soon as it is loaded
+        ImageFile.LOAD_TRUNCATED_IMAGES = False
         with Image.open(io.BytesIO(data)) as opened:
             if opened.width * opened.height > MOST_PIXELS:
                 raise BadField("The picture is too large; send one of at most 60 megapixels.", "photo")
