@@ -27,10 +27,10 @@ KEYS: dict[str, str] = {"done": "space", "good": "space", "not_good": "g", "turn
 INSTRUCTIONS: dict[str, str] = {
     "condition": "Is the joint in this condition now?", "item": "Do this, then confirm.",
     "check": "Look, then say what you see.", "reading": "Measure and enter the reading.",
-    "hand": "Run the nut on by hand until it seats.", "snug": "Snug, without a figure: to its stop, no more.",
+    "hand": "Run it up by hand until it seats.", "snug": "Snug, without a figure: to its stop, no more.",
     "feel": "As tight as you can with what you have.", "pull": "Pull steadily, stop at the click.",
-    "pull_check": "Pull steadily to the click. Did the nut move before it?",
-    "pull_repeat": "Pull again to the click. Did the nut turn?",
+    "pull_check": "Pull steadily to the click. Did it move before the click?",
+    "pull_repeat": "Pull again to the click. Did it turn?",
     "angle": "Turn on by {turn}°, in one pull if you can.", "back_off": "Turn back by {turn}°.",
     "gap": "Turn by {turn}°, then measure the gap here.", "loosen": "Loosen by {turn}°, no more.",
     "jack": "Turn every jacking screw by {turn}°, one after the other.", "wait": "Nothing is turned until then.",
