@@ -10,6 +10,7 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
@@ -58,7 +59,8 @@ class Server:
     def kill(self) -> None:
         """kill -9 of the master and its workers."""
         assert self.process is not None
-        os.killpg(self.process.pid, signal.SIGKILL)
+        with suppress(ProcessLookupError):
+            os.killpg(self.process.pid, signal.SIGKILL)
         self.process.wait()
 
 

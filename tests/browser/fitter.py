@@ -41,7 +41,8 @@ def _changed(page: Page, before: str) -> None:
 
 
 def instruction(page: Page) -> str:
-    """All the words of the instruction."""
+    """All the words of the instruction; at a decision of the server there is a moment without buttons, which is waited out."""
+    page.locator(".side .answer.quiet, .side a.act").first.wait_for()
     return page.locator(".side").inner_text()
 
 
@@ -117,8 +118,6 @@ def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
     """Whole rounds where there are any; waits that cannot be sat out are skipped with a reason. Returns the headings."""
     seen = []
     for _ in range(limit):
-        # at a decision of the server there is a moment without buttons
-        page.locator(".side .answer.quiet, .side a.act").first.wait_for()
         words = instruction(page)
         if "finished, not signed" in words:
             return seen
