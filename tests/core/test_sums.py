@@ -31,7 +31,9 @@ GOOD: dict[str, dict[str, Any]] = {
     "lubricant": {"thread": "M24", "torque": "430 N·m", "from": "dry-steel", "to": "moly-paste"},
     "pair": {"first": "250 N·m", "second": "148 ft·lbf"}, "order": {"count": "8", "kind": "cross"},
     "engagement": {"thread": "M16", "grade": "ISO 898-1 8.8", "into": "carbon steel", "length": "16 mm"},
-    "gasket": {"outside": "120 mm", "inside": "100 mm", "bolts": "8", "preload": "50 kN"}}
+    "gasket": {"outside": "120 mm", "inside": "100 mm", "bolts": "8", "preload": "50 kN"},
+    "identify": {"flats": "36 mm", "outside": "23.8 mm", "ten": "30 mm"},
+    "scale": {"torque": "128 N·m", "mark": "20 N·m", "increment": "1 N·m"}}
 
 
 @pytest.mark.parametrize("name", list(SUMS))
@@ -169,3 +171,18 @@ def test_every_command_has_help() -> None:
         done = CliRunner().invoke(cli, [name, "--help"])
         assert done.exit_code == 0, done.output
         assert len(done.output) > 60
+
+
+@pytest.mark.parametrize(("measured", "thread"), [
+    ({"flats": "36 mm", "outside": "23.8 mm", "ten": "30 mm"}, "M24"), ({"outside": "19.8 mm", "ten": "15 mm"}, "M20x1.5"),
+    ({"outside": "15.8 mm", "ten": "20 mm"}, "M16")])
+def test_a_measured_thread_is_named(measured: dict[str, str], thread: str) -> None:
+    assert answer("identify", measured).figures["likeliest"] == thread
+
+
+def test_what_fits_nothing_names_nothing() -> None:
+    found = answer("identify", {"outside": "23.8 mm", "ten": "9 mm"})
+    assert found.figures == {"threads": [], "likeliest": None}
+    assert "measure again" in found.notes[-1]
+    with pytest.raises(OrthotorqError, match="at least one"):
+        answer("identify", {})
