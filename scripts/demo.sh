@@ -18,7 +18,11 @@ end_one() {
   rm -f "var/$1.pid"
 }
 
-app_stop() { end_one worker "orthotorq worker"; end_one demo "gunicorn.*orthotorq"; }
+app_stop() {
+  end_one worker "orthotorq worker" &
+  end_one demo "gunicorn.*orthotorq"
+  wait
+}
 
 # The worker of long jobs runs beside the server, away from this shell.
 worker_start() {
