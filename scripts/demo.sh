@@ -6,6 +6,7 @@ APP_PORT=${ORTHOTORQ_PORT:-8237}
 ours() {
   local pid
   pid=$(cat "var/$1.pid" 2>/dev/null) || return 1
+  [ -r "/proc/$pid/cmdline" ] || return 1
   tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -q "$2" && printf %s "$pid"
 }
 
