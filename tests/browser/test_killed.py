@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import os
 import signal
+import subprocess
 import time
 from collections import Counter
 from collections.abc import Callable, Iterator
@@ -57,7 +58,26 @@ def kill_postgres(server: Server, database: Database) -> None:
     os.kill(pid, signal.SIGKILL)
 
 
-@pytest.mark.parametrize("kill", [kill_server, kill_worker, kill_postgres])
+def kill_whole_postgres(server: Server, database: Database) -> None:
+    """kill -9 of PostgreSQL's first process, then a start as by its service: with the options it ran with."""
+    with asking(database) as connection:
+        assert connection.execute(text("show fsync")).scalar_one() == "on"
+        data = Path(connection.execute(text("show data_directory")).scalar_one())
+    first = int((data / "postmaster.pid").read_text(encoding="utf-8").split()[0])
+    os.kill(first, signal.SIGKILL)
+    program = max(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: float(p.parts[-3]))
+    start = [str(program), "-D", str(data), "-s", "-w", "-l", str(data / "server.log"), "restart"]
+    if os.geteuid() == 0:
+        start = ["runuser", "-u", "postgres", "--", *start]
+    for _ in range(60):
+        # the orphans must have let go of the shared memory first
+        if subprocess.run(start, cwd="/", capture_output=True, check=False).returncode == 0:
+            return
+        time.sleep(0.25)
+    raise AssertionError("PostgreSQL did not come back")
+
+
+@pytest.mark.parametrize("kill", [kill_server, kill_worker, kill_postgres, kill_whole_postgres])
 def test_all_confirmed_are_there_once(own_server: Server, database: Database, kill: Callable[[Server, Database], None]) -> None:
     with asking(database) as connection:
         revision = str(connection.execute(text("select id from revision order by released_at limit 1")).scalar_one())

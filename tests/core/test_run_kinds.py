@@ -9,7 +9,7 @@ import pytest
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import Fact, choices_errors, expand, record_of
 from orthotorq.demo.load import plan_document, plan_names
-from tests.core.play import SUPERVISOR, Play
+from tests.core.play import SUPERVISOR, Play, within
 from tests.plans import cover, small
 
 
@@ -228,7 +228,7 @@ def test_variants_and_occasions_choose_the_stages() -> None:
 
 @pytest.mark.parametrize(("occasion", "variants", "words"), [
     ("install", [], "Choose one"), ("install", ["two", "alone"], "Choose one"), ("install", ["three"], "not a variant"),
-    ("picnic", ["two"], "no stages"), ("install", ["two"], None)])
+    ("picnic", ["two"], "no work"), ("install", ["two"], None)])
 def test_choices_at_the_start(occasion: str, variants: list[str], words: str | None) -> None:
     found = choices_errors(compute(plan_document("twin-drive-wheel")), occasion, variants)
     assert (found is None) if words is None else (found is not None and words in found)
@@ -317,3 +317,34 @@ def test_the_steps_known_beforehand_are_walked_in_that_order(name: str) -> None:
     walked = [s for s in play.finish() if s in set(known)]
     assert walked == [s for s in known if s in set(walked)]
     assert len(walked) > 0.95 * len(known)
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_every_demo_joint_is_taken_apart_and_looked_at_again(name: str) -> None:
+    document = plan_document(name)
+    first = {v["choice"]: v["id"] for v in reversed(document.get("variants", []))}
+    for occasion in ("dismantle", "recheck"):
+        play = Play(document, occasion=occasion, variants=list(first.values()))
+        assert choices_errors(play.result, occasion, list(first.values())) is None
+        kinds = set()
+        for _ in range(400):
+            if play.state.instruction is None:
+                break
+            step = play.step
+            kinds.add(step.kind)
+            if step.kind == "reading":
+                play.answer("value", value=within(step))
+            else:
+                play.answer({"jack": "free", "check_pull": "did_not_turn"}.get(step.kind, step.buttons[0].answer))
+        assert play.state.status == "finished" and play.state.fitted == [] and play.codes == []
+        assert len(kinds) > 1
+        assert occasion == "recheck" or "loosen" in kinds
+
+
+def test_a_plan_that_only_makes_safe_has_no_work_to_start() -> None:
+    document = small()
+    document["stages"].insert(0, {"id": "safe", "kind": "prepare", "in": ["install", "dismantle"],
+                                  "items": [{"id": "a", "text": "Lock it out."}]})
+    result = Play(document).result
+    assert choices_errors(result, "install", []) is None
+    assert "no work" in str(choices_errors(result, "dismantle", []))

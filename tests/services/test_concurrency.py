@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 import pytest
-from sqlalchemy import select, text
+from sqlalchemy import create_engine, select, text
 
 from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.context import Ctx
@@ -14,7 +14,7 @@ from orthotorq.services.database import open_sessions
 from orthotorq.services.running.chain import verify_all
 from orthotorq.services.running.commands import append_events
 from orthotorq.services.running.start import Choices, start_run
-from orthotorq.store.models import Event, Person, Plan, Revision
+from orthotorq.store.models import Event, Person, Plan, Revision, Run
 from tests.conftest import Database
 
 DEVICES, EVENTS = 6, 12
@@ -108,3 +108,16 @@ def test_statements_end_after_their_time(database: Database) -> None:
         with pytest.raises(Exception, match="statement timeout"):
             session.execute(text("SELECT pg_sleep(5)"))
     made.kw["bind"].dispose()
+
+
+def test_a_number_that_a_crash_gave_back_is_passed_over(sessions, database: Database) -> None:
+    first = new_run(sessions)
+    with sessions.begin() as session:
+        taken = session.get_one(Run, first).number
+    owner = create_engine(database.owner_url)
+    with owner.begin() as connection:
+        connection.execute(text("SELECT setval('run_number', :to)"), {"to": taken - 2})
+    owner.dispose()
+    second = new_run(sessions)
+    with sessions.begin() as session:
+        assert session.get_one(Run, second).number > taken

@@ -51,8 +51,8 @@ def setup_of(payload: Mapping[str, Any]) -> Setup:
 def choices_errors(result: Result, occasion: str, variants: list[str]) -> str | None:
     """Why these choices cannot start a run of a plan, or None: every choice has exactly one of its variants."""
     known = {v.id: v for v in result.variants}
-    if not any(occasion in s.occasions for s in result.stages):
-        return f"This plan has no stages for the occasion “{occasion}”."
+    if not any(occasion in s.occasions and s.kind != "prepare" for s in result.stages):
+        return f"This plan has no work for the occasion “{occasion}”: at the most it makes safe."
     if unknown := [v for v in variants if v not in known]:
         return f"“{unknown[0]}” is not a variant of this plan."
     for choice in dict.fromkeys(v.choice for v in result.variants):

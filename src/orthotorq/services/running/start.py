@@ -68,6 +68,17 @@ def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[
     return {"tools": kept, "bound_settings": {k: [x.model_dump(mode="json") for x in v] for k, v in settings.items()}}
 
 
+def _number(ctx: Ctx) -> int:
+    """The next free number of a run.
+
+    In a database copied from another, a sequence may step back when PostgreSQL crashes: what is taken is passed over.
+    """
+    while True:
+        number = ctx.session.scalars(text("SELECT nextval('run_number')")).one()
+        if ctx.session.scalar(select(Run.id).where(Run.number == number)) is None:
+            return int(number)
+
+
 @use_case
 def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
     """Start a run of a released revision on a device; its first event keeps what it was started from.
@@ -87,8 +98,7 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
     if (wrong := choices_errors(result, choices.occasion, list(choices.variants))) is not None:
         raise BadField(wrong, "variants")
     bound = _bind(ctx, read_plan(json.loads(revision.document)), result, dict(choices.tools)) if choices.tools else {}
-    number = ctx.session.scalar(text("SELECT nextval('run_number')"))
-    run = Run(id=ctx.new_id(), number=number, revision_id=revision.id, status="running", started_by=ctx.person.id,
+    run = Run(id=ctx.new_id(), number=_number(ctx), revision_id=revision.id, status="running", started_by=ctx.person.id,
               started_at=ctx.now, lease_epoch=1, lease_device=choices.device, lease_person=ctx.person.id, head_sequence=0,
               head_hash=GENESIS)
     ctx.session.add(run)

@@ -20,7 +20,7 @@
   let busy = $state(false);
   const uid = $props.id();
   const OCCASIONS: [string, string][] = [['install', 'Tighten'], ['recheck', 'Recheck'], ['dismantle', 'Take apart']];
-  const occasions = $derived(OCCASIONS.filter(([o]) => result?.stages.some((s) => s.occasions.includes(o))));
+  const occasions = $derived(OCCASIONS.filter(([o]) => result?.stages.some((s) => s.kind !== 'prepare' && s.occasions.includes(o))));
   const choices = $derived([...new Set((result?.variants ?? []).map((v) => v.choice))]);
   /** Plan tools that this occasion needs. */
   const needed = $derived.by(() => {
