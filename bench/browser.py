@@ -13,16 +13,22 @@ from .live import signed_in
 
 KEYS = 50
 
-#: from the input event to the frame in which the card shows the figure of the last key
+#: from the input event until the frame in which the card shows the figure of the last key has been painted
 TYPING = """async ([value]) => {
   const input = document.activeElement, card = document.querySelector("[aria-label='Wrench setting']");
-  const before = card.innerText, begin = performance.now();
-  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
-  set.call(input, value); input.dispatchEvent(new InputEvent('input', { bubbles: true }));
+  const before = card.textContent, begin = performance.now();
   return await new Promise((done) => {
-    const look = () => card.innerText !== before ? requestAnimationFrame(() => done(performance.now() - begin))
-      : performance.now() - begin > 3000 ? done(NaN) : requestAnimationFrame(look);
-    look();
+    const painted = new MessageChannel();
+    painted.port1.onmessage = () => done(performance.now() - begin);
+    const watch = new MutationObserver(() => {
+      if (card.textContent === before) return;
+      watch.disconnect();
+      requestAnimationFrame(() => painted.port2.postMessage(0));
+    });
+    watch.observe(card, { subtree: true, childList: true, characterData: true });
+    setTimeout(() => done(NaN), 3000);
+    const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+    set.call(input, value); input.dispatchEvent(new InputEvent('input', { bubbles: true }));
   });
 }"""
 TAPPING = """async () => {

@@ -72,7 +72,10 @@ run_tests() {
     (cd frontend && node --test --test-reporter=dot tests/*.test.ts)
   fi
   with_test_cluster
-  .venv/bin/python -m pytest "$@"
+  if [ $# -gt 0 ]; then .venv/bin/python -m pytest "$@"; return; fi
+  # two at a time, a file at a time; then those that pull PostgreSQL down under everybody
+  .venv/bin/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder -m "not alone"
+  .venv/bin/python -m pytest -m alone tests
 }
 
 run_bench() {

@@ -6,6 +6,7 @@ import { press, type Key } from '../src/lib/keys.ts';
 import { uuid7 } from '../src/lib/offline/device.ts';
 import { geometryOf, hexagon, visible } from '../src/lib/parts/JointFace/geometry.ts';
 import { placeLabels } from '../src/lib/parts/WindowGauge/layout.ts';
+import { kept, steady } from '../src/lib/steady.ts';
 
 function circle(count: number, radius: number) {
   return Array.from({ length: count }, (_, i) => {
@@ -102,4 +103,37 @@ test('keys of remotes are known by name and letters in either case', () => {
   const table: Key[] = ['d', 'PageDown', 'Enter'].map((key) => ({ key, words: key, run: () => heard.push(key) }));
   for (const key of ['D', 'PageDown', 'Enter']) press(event(key), table);
   assert.deepEqual(heard, ['d', 'PageDown', 'Enter']);
+});
+
+test('an answer keeps the objects of the last one wherever they are equal', () => {
+  const last = { groups: [{ id: 'a', n: [1, 2] }, { id: 'b', n: [3] }], note: null, findings: [{ code: 'x' }] };
+  const same = steady(last, structuredClone(last));
+  assert.equal(same, last);
+  const next = steady(last, { ...structuredClone(last), groups: [{ id: 'a', n: [1, 2] }, { id: 'b', n: [4] }] });
+  assert.deepEqual(next.groups[1], { id: 'b', n: [4] });
+  assert.equal(next.groups[0], last.groups[0]);
+  assert.equal(next.findings, last.findings);
+  assert.notEqual(next.groups, last.groups);
+});
+
+test('what was added, taken away, renamed or turned into another kind is seen', () => {
+  const cases: [unknown, unknown][] = [
+    [[1, 2, 3], [1, 2]], [[1], [1, 2]], [{ a: 1 }, { a: 1, b: undefined }], [{ a: 1, b: 2 }, { a: 1 }], [{ a: 1 }, { b: 1 }],
+    [{ 0: 1 }, [1]], [[1], { 0: 1 }], [null, { a: 1 }], [{ a: 1 }, null], [{ a: undefined }, { b: undefined }], ['1', 1],
+  ];
+  for (const [before, after] of cases) {
+    const out = steady(before, after);
+    assert.deepEqual(out, after);
+    if (typeof before === 'object' && before) assert.notEqual(out, before);
+  }
+});
+
+test('a kept value stays the same object until it differs', () => {
+  let number = 1;
+  const value = kept(() => ({ number, list: ['same'] }));
+  const first = value();
+  assert.equal(value(), first);
+  number = 2;
+  assert.deepEqual(value(), { number: 2, list: ['same'] });
+  assert.equal(value().list, first.list);
 });

@@ -21,6 +21,9 @@ from tests.conftest import APP_ROLE, Database, superuser_url
 RATE, DEVICES, SECONDS = 50, 10, 4.0
 
 
+pytestmark = pytest.mark.alone
+
+
 @pytest.fixture
 def own_server(database: Database) -> Iterator[Server]:
     made = Server(database)

@@ -1,5 +1,6 @@
 /** The Bench: a draft being edited, computed while typing, saved as typed. Rules stay on the server. */
 import { api, must, sentence, type Problem, type Schemas } from './api/client';
+import { steady } from './steady';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a draft is whatever was typed; the server judges it
 export type Doc = any;
@@ -37,11 +38,9 @@ export class Bench {
     await this.compute();
   }
 
-  /** Called after every change of the document. */
-  changed(): void {
-    if (!this.doc) return;
-    const text = JSON.stringify(this.doc);
-    if (text === this.text) return;
+  /** Called with the document as text, at every change of it. */
+  changed(text: string): void {
+    if (!this.doc || text === this.text) return;
     this.text = text;
     this.stale = true;
     void this.compute();
@@ -59,11 +58,12 @@ export class Bench {
     do {
       this.again = false;
       const answer = await api
-        .POST('/api/v1/compute', { body: $state.snapshot(this.doc) })
+        // the text is at hand: the whole document is not walked a second time
+        .POST('/api/v1/compute', { body: this.doc, bodySerializer: () => this.text })
         .catch(() => ({ data: undefined, error: undefined, response: undefined }));
       if (this.again) continue;
       if (answer.data) {
-        this.result = answer.data;
+        this.result = steady(this.result, answer.data);
         this.errors = {};
         this.failed = '';
         this.stale = false;

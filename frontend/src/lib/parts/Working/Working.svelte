@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import { api, sentence, type Schemas } from '../../api/client';
 
@@ -7,8 +8,8 @@
     figure: string;
     /** What people call it. */
     title: string;
-    /** The plan document. */
-    document: Record<string, unknown>;
+    /** Gives the plan document when a working is wanted. */
+    document: () => Record<string, unknown>;
   }
   let { figure = $bindable(), title, document }: Props = $props();
   let working = $state<Schemas['WorkingOut'] | null>(null);
@@ -20,7 +21,7 @@
     open = true;
     working = null;
     error = '';
-    api.POST('/api/v1/working', { body: { document, figure } }).then(({ data, error: problem }) => {
+    api.POST('/api/v1/working', { body: { document: untrack(document), figure } }).then(({ data, error: problem }) => {
       if (data) working = data;
       else error = sentence(problem);
     });

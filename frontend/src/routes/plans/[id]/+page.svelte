@@ -14,6 +14,7 @@
   import WrenchCard from '#lib/parts/WrenchCard/WrenchCard.svelte';
   import { press, type Key } from '#lib/keys.ts';
   import { session } from '#lib/session.svelte.ts';
+  import { kept } from '#lib/steady.ts';
   import BackSection from './BackSection.svelte';
   import FigureSection from './FigureSection.svelte';
   import JointSection from './JointSection.svelte';
@@ -56,23 +57,20 @@
     open = 'figure-0';
     history.replaceState(history.state, '', location.pathname);
   }
-  $effect(() => {
-    JSON.stringify(bench.doc);
-    bench.changed();
-  });
+  $effect(() => bench.changed(JSON.stringify(bench.doc)));
   beforeNavigate(() => void (session.has('planner') && bench.doc && bench.save()));
 
   const result = $derived(bench.result);
-  const sections = $derived(bench.doc ? sectionsOf(bench.doc, result, bench.errors) : []);
-  const steps = $derived(result ? stepsOf(result) : []);
-  const bands = $derived(steps.map((s, i) => ({ ...s.band, done: at === null ? s.band.total : Math.max(0, Math.min(s.band.total, at - steps.slice(0, i).reduce((n, x) => n + x.band.total, 0) + 1)) })));
-  const looks = $derived(result ? looksAt(steps, at) : { looks: {}, next: [], pass: null });
+  const sections = $derived.by(kept(() => bench.doc ? sectionsOf(bench.doc, result, bench.errors) : []));
+  const steps = $derived.by(kept(() => result ? stepsOf(result) : []));
+  const bands = $derived.by(kept(() => steps.map((s, i) => ({ ...s.band, done: at === null ? s.band.total : Math.max(0, Math.min(s.band.total, at - steps.slice(0, i).reduce((n, x) => n + x.band.total, 0) + 1)) }))));
+  const looks = $derived.by(kept(() => result ? looksAt(steps, at) : { looks: {}, next: [], pass: null }));
   const setting = $derived(looks.pass?.settings?.[0] ?? steps.findLast((s) => s.pass.settings?.length)?.pass.settings?.[0]);
   const settingPass = $derived(looks.pass?.settings?.length ? looks.pass : steps.findLast((s) => s.pass.settings?.length)?.pass);
   const group = $derived(result?.groups.find((g) => g.id === (looks.pass?.group || settingPass?.group)) ?? result?.groups[0]);
-  const drawn = $derived(result ? visible(result.groups.flatMap((g) => g.places), group ? group.places.map((p) => p.id).slice(0, 1) : []) : []);
-  const heads = $derived(Object.fromEntries((result?.groups ?? []).map((g) => [g.id, g.thread.head_mm])));
-  const labels = $derived(Object.fromEntries((result?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label]))));
+  const drawn = $derived.by(kept(() => result ? visible(result.groups.flatMap((g) => g.places), group ? group.places.map((p) => p.id).slice(0, 1) : []) : []));
+  const heads = $derived.by(kept(() => Object.fromEntries((result?.groups ?? []).map((g) => [g.id, g.thread.head_mm]))));
+  const labels = $derived.by(kept(() => Object.fromEntries((result?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label])))));
   const stops = $derived(result?.findings.filter((f) => f.severity === 'stop' && !f.waived).length ?? 0);
   const cautions = $derived(result?.findings.filter((f) => f.severity === 'caution' && !f.waived).length ?? 0);
   const order = $derived((looks.pass ?? settingPass)?.order ?? []);
@@ -182,5 +180,5 @@
       <p class="soft p-8">{Object.keys(bench.errors).length ? 'Mend the marked fields on the left; the joint is drawn as soon as it can be computed.' : 'Computing …'}</p>
     {/if}
   </div>
-  <Working bind:figure title={figureTitle} document={$state.snapshot(bench.doc)} />
+  <Working bind:figure title={figureTitle} document={() => $state.snapshot(bench.doc)} />
 {/if}
