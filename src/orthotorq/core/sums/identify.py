@@ -1,6 +1,7 @@
 """Which thread is it: from the width across flats, the outside diameter and the length of ten threads."""
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Any
 
 from ..errors import Impossible
@@ -13,10 +14,11 @@ from .fields import Answer
 _DIAMETER, _FLATS, _PITCH = (-0.04, 0.005), 0.02, 0.03
 
 
-def _threads() -> list[Thread]:
+@lru_cache(maxsize=1)
+def _threads() -> tuple[Thread, ...]:
     known = threads.series()
     metric = [f"M{d:g}" for d in known.metric_coarse] + [f"M{d:g}x{p:g}" for d, p in sorted(known.metric_fine)]
-    return [threads.parse_thread(t) for t in metric + [f"{size}-{n:g}" for (size, _), n in known.unified.items()]]
+    return tuple(threads.parse_thread(t) for t in metric + [f"{size}-{n:g}" for (size, _), n in known.unified.items()])
 
 
 def _misfit(thread: Thread, v: dict[str, Any]) -> float | None:
