@@ -13,8 +13,11 @@ def cover() -> dict[str, Any]:
 
 
 def wheel() -> dict[str, Any]:
-    """The demo's trolley wheel, two positions."""
-    return copy.deepcopy(plan_document("trolley-wheel"))
+    """The demo's trolley wheel with a torque wrench at hand, two positions."""
+    document = copy.deepcopy(plan_document("trolley-wheel"))
+    del document["variants"]
+    document["stages"] = [s for s in document["stages"] if s.pop("variants", None) != ["roadside"]]
+    return document
 
 
 def small(count: int = 4, **stage: Any) -> dict[str, Any]:

@@ -15,6 +15,7 @@ from tests.core.play import Play
 FOLDER = Path(__file__).parent
 #: what each run is started with beside its plan
 STARTS: dict[str, dict[str, Any]] = {
+    "trolley-wheel": {"occasion": "install", "variants": ["wrench"]},
     "twin-drive-wheel": {"occasion": "install", "variants": ["two"]},
     "valve-block-fixture": {"occasion": "install", "variants": ["click"]},
 }

@@ -72,6 +72,7 @@ def render_sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *,
     html = render_html(
         "sheet.html", title=result.title, result=result, head=head, labels=labels, ways=ways, cautions=CAUTIONS, always=ALWAYS,
         calculated=result.calculated, calculated_text=CALCULATED, face=face_of(result),
+        scaled=any(x.scale for s in result.stages for p in s.passes for x in p.settings),
         workings=[_typeset(w) for w in workings],
         foot=f"Orthotorq · {head.equipment} › {head.joint} · revision {head.revision} · printed {when(printed_at)}")
     return to_pdf(html)

@@ -22,10 +22,12 @@
   const OCCASIONS: [string, string][] = [['install', 'Tighten'], ['recheck', 'Recheck'], ['dismantle', 'Take apart']];
   const occasions = $derived(OCCASIONS.filter(([o]) => result?.stages.some((s) => s.kind !== 'prepare' && s.occasions.includes(o))));
   const choices = $derived([...new Set((result?.variants ?? []).map((v) => v.choice))]);
-  /** Plan tools that this occasion needs. */
+  /** Plan tools that this occasion and these variants need. */
   const needed = $derived.by(() => {
-    const names = new Set(result?.stages.filter((s) => s.occasions.includes(occasion)).flatMap((s) => s.passes.flatMap((p) => (p.settings ?? []).map((x) => x.tool))));
-    return (result?.tools ?? []).filter((t) => names.has(t.name) && (result?.variants ?? []).every(() => true));
+    const taken = Object.values(variants);
+    const done = result?.stages.filter((s) => s.occasions.includes(occasion) && (!s.variants?.length || s.variants.some((v) => taken.includes(v))));
+    const names = new Set(done?.flatMap((s) => s.passes.flatMap((p) => (p.settings ?? []).map((x) => x.tool))));
+    return (result?.tools ?? []).filter((t) => names.has(t.name));
   });
 
   $effect(() => {

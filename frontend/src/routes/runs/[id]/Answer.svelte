@@ -47,7 +47,7 @@
     </div>
     <p class="soft text-[1.15rem]">
       {setting.second}{setting.scale ? ` · main mark ${setting.scale.main}, collar ${setting.scale.collar}` : ''} ·
-      {#if step.changed_setting}<b class="text-ink">set {setting.tool} to this</b>{:else}{setting.tool}, do not change{/if}
+      {#if step.changed_setting}<b class="text-ink">set {setting.tool} to this{setting.scale ? ': unlock, set, lock' : ''}</b>{:else}{setting.tool}, do not change{/if}
     </p>
     {#if setting.reaction_Nm}<p class="text-[1.1rem]">Reaction {setting.reaction_Nm.toFixed(0)} N·m{setting.links?.find((l) => l.rests_on) ? `, rests on ${setting.links.find((l) => l.rests_on)?.rests_on}` : ''}: hands clear.</p>{/if}
   {:else if ['angle', 'back_off', 'loosen', 'jack', 'gap'].includes(step.kind) && step.turn_deg}

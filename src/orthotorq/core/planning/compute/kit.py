@@ -3,13 +3,17 @@ from __future__ import annotations
 
 from ...documents.plan import Plan
 from ...documents.result import KitLine, StageOut
-from ...documents.stages import ApplyStage, HoldStage, InspectStage, JackOutStage, LoosenStage, TightenStage
+from ...documents.stages import ApplyStage, HoldStage, InspectStage, JackOutStage, LockStage, LoosenStage, TightenStage
 from ...documents.tooling import Adapter, Multiplier
 from ...units import show
 from .facts import Facts
 
 _GAUGES = {"length": "measuring tool for {text} ({limit})", "angle": "angle gauge for {text} ({limit})",
            "torque": "indicating torque wrench for {text} ({limit})"}
+#: how it is locked -> what that takes
+_LOCKED_WITH = {"tab": "drift and hammer for the tab", "stake": "staking punch and hammer", "pin": "pliers for the pin",
+                "wire": "wire pliers and cutter", "adhesive": "adhesive of the lock, cleaner", "ring": "pliers for the ring",
+                "lock nut": "second spanner for the lock nut"}
 
 
 class _Kit:
@@ -22,7 +26,9 @@ class _Kit:
         have = self.lines.get((kind, text))
         if have is None:
             self.lines[kind, text] = KitLine(kind=kind, text=text, count=count, for_=for_)
-        elif for_ not in have.for_:
+            return
+        have.count = max(have.count, count)
+        if for_ not in have.for_:
             have.for_ = f"{have.for_}, {for_}"
 
 
@@ -44,6 +50,9 @@ def kit_of(plan: Plan, facts: dict[str, Facts], stages: list[StageOut]) -> list[
             _gauges(kit, stage, title)
         elif isinstance(stage, JackOutStage):
             kit.add("tool", f"{stage.screws} jacking screws, ends rounded and greased", title)
+            kit.add("tool", "soft pry bar that leaves no marks", title)
+        elif isinstance(stage, LockStage):
+            kit.add("tool", _LOCKED_WITH[stage.by], title)
         elif stage.kind == "mark":
             kit.add("sundry", "paint marker", title)
         elif stage.kind == "clean":
@@ -69,7 +78,7 @@ def _drive(plan: Plan, chains: list[str]) -> str | None:
     return None
 
 
-def _sockets(kit: _Kit, facts: dict[str, Facts], groups: list[str], drive: str | None, title: str) -> None:
+def _sockets(kit: _Kit, facts: dict[str, Facts], groups: list[str], drive: str | None, count: int) -> None:
     for group in groups:
         fact = facts.get(group)
         if fact is None:
@@ -78,22 +87,24 @@ def _sockets(kit: _Kit, facts: dict[str, Facts], groups: list[str], drive: str |
         size = flats.base if flats else fact.hexagon.across_flats if fact.hexagon else None
         what = "hexagon key bit" if fact.group.fastener.head == "socket head" else "socket"
         width = f"{show(size, 4)} mm" if size else "to suit the head"
-        kit.add("socket", f"{what} {width}" + (f", {drive} drive" if drive else ""), fact.group.name)
+        kit.add("socket", f"{what} {width}" + (f", {drive} drive" if drive else ""), fact.group.name, count)
 
 
 def _tighten(kit: _Kit, plan: Plan, stage: TightenStage, facts: dict[str, Facts], title: str, out: StageOut) -> None:
+    # several tools at once: as many of everything in the chain
+    count = max((len(move) for p in out.passes for move in p.order), default=1)
     for name in dict.fromkeys([*stage.chains, *stage.chain_for.values()]):
         first, *rest = plan.chains[name]
         tool = plan.tools[str(first)]
         where = f", {tool.drive} drive" if tool.drive else ""
-        kit.add("wrench", f"{tool.name or tool.kind}, {tool.range[0]} to {tool.range[1]}{where}, in calibration", title)
+        kit.add("wrench", f"{tool.name or tool.kind}, {tool.range[0]} to {tool.range[1]}{where}, in calibration", title, count)
         for link in rest:
             if isinstance(link, Multiplier):
                 on = f", reacts on {link.rests_on}" if link.rests_on else ""
-                kit.add("multiplier", f"torque multiplier 1 : {link.multiplier:g}{on}", title)
+                kit.add("multiplier", f"torque multiplier 1 : {link.multiplier:g}{on}", title, count)
             elif isinstance(link, Adapter):
-                kit.add("adapter", f"offset adapter {link.adapter}", title)
-    _sockets(kit, facts, stage.groups, _drive(plan, stage.chains), title)
+                kit.add("adapter", f"offset adapter {link.adapter}", title, count)
+    _sockets(kit, facts, stage.groups, _drive(plan, stage.chains), count)
     if any(p.read_by == "angle disc" for p in out.passes):
         kit.add("gauge", "angle disc with a fixed arm", title)
     if any(p.do == "gap_round" for p in out.passes):
