@@ -122,7 +122,8 @@ def test_a_run_starts_with_its_choices(client: Any) -> None:
 
 
 @pytest.mark.parametrize(("more", "words"), [
-    ({"occasion": "picnic"}, "no work for the occasion “picnic”"), ({"tools": {"w": "TW-99"}}, "TW-99"), ({"tools": {"zzz": "TW-07"}}, "zzz"),
+    ({"occasion": "picnic"}, "no work for the occasion “picnic”"),
+    ({"tools": {"w": "TW-99"}}, "TW-99"), ({"tools": {"zzz": "TW-07"}}, "zzz"),
     ({"tools": {"w": "TW-01"}}, "TW-01 goes from 20 to 120"), ({"history": "guessed"}, "known or unknown")])
 def test_choices_that_cannot_be_are_said(client: Any, more: dict[str, Any], words: str) -> None:
     answer = start(client("tam"), "Channel cover", **more)

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import json
+from datetime import UTC, datetime
 
 import pytest
 from sqlalchemy import func, select
@@ -11,7 +12,9 @@ from orthotorq.core.documents.result import Result
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import record_of
 from orthotorq.demo.load import EQUIPMENT, PEOPLE, plan_document
-from orthotorq.services.running.chain import facts_of
+from orthotorq.demo.runs import finish_run
+from orthotorq.services.accounts.queries import find_actor
+from orthotorq.services.running.chain import facts_of, verify_run
 from orthotorq.store.models import Person, Plan, Reading, Revision, Run
 
 PLANS = [joint[3] for machine in EQUIPMENT for joint in machine[3] if joint[3]]
@@ -62,6 +65,21 @@ def test_each_joint_has_one_finished_run_with_readings(session: Session) -> None
         assert [s.role for s in record.sign_offs] == ["fitter", "supervisor"]
         for table in record.tables:
             assert all(cell is not None for row in table.rows for cell in row.cells)
+
+
+@pytest.mark.parametrize("name", PLANS)
+def test_every_joint_runs_to_a_signed_record_whose_chain_holds(session: Session, name: str) -> None:
+    people = {p.login: find_actor(session, p.id) for p in session.scalars(select(Person))}
+    revision = session.scalars(select(Revision).join(Plan).where(Plan.title == plan_document(name)["title"])).one()
+    made = finish_run(session, revision.id, people["tam"], people["runa"], datetime(2026, 11, 2, 6, tzinfo=UTC))
+    run = session.get_one(Run, made)
+    assert run.status == "closed"
+    assert verify_run(session, run) is None
+    record = record_of(Result.model_validate_json(revision.result), facts_of(session, run))
+    assert [s.role for s in record.sign_offs] == ["fitter", "supervisor"]
+    assert not [d for d in record.deviations if not d.accepted_by]
+    assert all(line.answer for line in record.lines)
+    assert record.tables and all(cell is not None for t in record.tables for row in t.rows for cell in row.cells)
 
 
 def test_readings_lie_near_what_was_set(session: Session) -> None:

@@ -9,8 +9,9 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from ..core.documents.result import ToolOut, VariantOut
+from ..core.documents.result import ToolOut
 from ..core.documents.run import Instruction, RunState
+from ..core.running import first_variants
 from ..services.context import Actor, Ctx
 from ..services.planning.queries import read_revision
 from ..services.running.chain import time_text
@@ -69,14 +70,6 @@ def tools_for(wanted: list[ToolOut]) -> tuple[tuple[str, str], ...]:
     return tuple((tool.id, tool.prefer[0]) for tool in wanted if tool.prefer)
 
 
-def first_variants(offered: list[VariantOut]) -> tuple[str, ...]:
-    """The first variant of every choice."""
-    first: dict[str, str] = {}
-    for one in offered:
-        first.setdefault(one.choice, one.id)
-    return tuple(first.values())
-
-
 def finish_run(session: Session, revision: uuid.UUID, fitter: Actor, supervisor: Actor, begin: datetime,
                answer: Callable[[Instruction, Random], dict[str, Any]] = sensible_answer) -> uuid.UUID:
     """Run a revision to its end and sign it; returns the run's id."""
@@ -84,7 +77,7 @@ def finish_run(session: Session, revision: uuid.UUID, fitter: Actor, supervisor:
     now = begin
     sent = 0
     plan = read_revision(Ctx(session, now, fitter), revision).result
-    choices = Choices(DEVICE, variants=first_variants(plan.variants), tools=tools_for(plan.tools))
+    choices = Choices(DEVICE, variants=first_variants(plan), tools=tools_for(plan.tools))
     run = start_run(Ctx(session, now, fitter), revision, choices)
 
     def send(actor: Actor, device: str, number: int, step: str, kind: str, payload: dict[str, Any]) -> RunState:

@@ -5,11 +5,11 @@
 from .compare import compare
 from .fold import Fact, Log, fold
 from .judge import Judgement, judge, judge_in
-from .program import expand
+from .program import expand, first_variants
 from .record import record_of
 from .setup import Setup, choices_errors, setup_of
 from .state import state_from, state_of
 
-__all__ = ["Fact", "Judgement", "Log", "Setup", "choices_errors", "compare", "expand", "fold", "judge",
+__all__ = ["Fact", "Judgement", "Log", "Setup", "choices_errors", "compare", "expand", "first_variants", "fold", "judge",
            "judge_in", "record_of", "setup_of",
            "state_from", "state_of"]

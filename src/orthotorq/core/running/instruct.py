@@ -143,7 +143,7 @@ def instruction_for(walk: Walk, pending: Pending) -> Instruction:
         stage_id=stage.id, pass_name=one.name if one else None, do=one.do if one else None, round=pending.round,
         pull=pending.pull, attempt=pending.attempt, label=" + ".join(labels), places=[p for p in pending.move if p != "-"],
         text=_text(walk, pending), hint=hint, before_each=one.before_each if one and (pending.pull or 1) == 1 else None,
-        watch_for=stage.watch_for, note=(one.note if one and one.note else stage.note), settings=settings,
+        watch_for=stage.watch_for, note=" ".join(n for n in (one.note if one else "", stage.note) if n), settings=settings,
         buttons=_buttons(pending), cautions=[CAUTIONS[c] for c in stage.cautions], condition=stage.condition,
         index=pending.number, total=len(order) or 1, upcoming=following, limit_text=item.limit_text if item else _gap_words(one),
         unit=item.unit if item else "mm" if pending.kind == "gap" else None,

@@ -109,7 +109,7 @@ def waits_for(unit: Unit, units: list[Unit], setup: Setup) -> list[Unit]:
 def expand(result: Result, setup: Setup | None = None) -> list[str]:
     """Step ids of every step that can be known beforehand: first rounds and first pulls, in work order."""
     out: list[str] = []
-    for unit in units_of(result, setup or Setup(variants=_first_variants(result))):
+    for unit in units_of(result, setup or Setup(variants=first_variants(result))):
         for segment in segments_of(unit):
             base = segment.base()
             if segment.one is None:
@@ -122,7 +122,7 @@ def expand(result: Result, setup: Setup | None = None) -> list[str]:
     return out
 
 
-def _first_variants(result: Result) -> tuple[str, ...]:
+def first_variants(result: Result) -> tuple[str, ...]:
     """The first variant of each choice."""
     first: dict[str, str] = {}
     for variant in result.variants:

@@ -5,6 +5,7 @@ import math
 from functools import lru_cache
 
 from ...documents.joint import Group
+from ...documents.passes import Order
 from ...documents.places import angle_of, points_of, span_of
 from ...documents.plan import Plan
 from ...documents.result import (
@@ -24,20 +25,19 @@ from ...mechanics.angle import preload_gain
 from ...mechanics.preload import torque_split
 from ...mechanics.window import PreloadBand
 from ..layouts import Point
-from ..orders import circle_order, cross_order
 from .chosen import Chosen
 from .collect import Collector
 from .facts import Facts
 from .joint_findings import joint_findings
 from .limits import bounds_of, limit_outs, loss_of, teeth_of, window_of
 from .load_findings import load_findings, share_of_yield
+from .passes import order_of
 
 
-@lru_cache(maxsize=256)
-def _tightening_ranks(count: int) -> tuple[int, ...]:
-    """Where bolts are numbered in tightening order: for each place its rank in the cross order."""
-    rank = {place: i + 1 for i, place in enumerate(cross_order(count))}
-    return tuple(rank[place] for place in circle_order(count))
+def _tightening_ranks(group: Group) -> list[int]:
+    """Where bolts are numbered in tightening order: for each place its rank in the order that a cross pass takes."""
+    places = [int(place.rsplit(".", 1)[1]) for move in order_of(group, Order(kind="cross")) for place in move]
+    return [places.index(number) + 1 for number in range(1, len(places) + 1)]
 
 
 def place_points(group: Group) -> list[PlacePoint]:
@@ -45,7 +45,7 @@ def place_points(group: Group) -> list[PlacePoint]:
     layout = group.layout
     points = points_of(layout)
     ox, oy = layout.origin[0].quantity.base, layout.origin[1].quantity.base
-    ranks = _tightening_ranks(layout.count) if layout.labels == "order" else range(1, layout.count + 1)
+    ranks = _tightening_ranks(group) if layout.labels == "order" else range(1, layout.count + 1)
     return list(_place_points(group.id, tuple(points), (ox, oy), tuple(rank + layout.first_label - 1 for rank in ranks)))
 
 

@@ -1,6 +1,7 @@
 """Stages of a plan as the result shows them: items, checks, waits; their passes come from elsewhere."""
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -114,7 +115,8 @@ def parts_of(plan: Plan, stage: Stage, facts: dict[str, Facts]) -> Parts:
 def jack_pass(stage: JackOutStage) -> PassOut:
     """The rounds of jacking screws: small equal turns until the part is free."""
     return PassOut(id="jack", name=f"{stage.screws} jacking screws, {stage.turn} each", group="", do="jack", order=[["-"]],
-                   rounds_max=stage.max, until="free", note=stage.what)
+                   rounds_max=stage.max, until="free", note=f"Until it is free: {stage.what}.",
+                   turn_deg=round(math.degrees(stage.turn.base), 3))
 
 
 def stage_out(plan: Plan, stage: Stage, facts: dict[str, Facts], passes: list[PassOut], after: dict[str, dict[str, list[str]]],
