@@ -108,3 +108,46 @@ def test_a_whole_round_with_exceptions_keeps_every_bolt(someone: Person) -> None
     column = next(i for i, c in enumerate(record["tables"][0]["columns"]) if c["title"] == "First, 30 %")
     answers = {row["label"]: row["cells"][column]["answer"] for row in record["tables"][0]["rows"]}
     assert answers == {str(n): "did_not_turn" if n in (3, 7) else "turned" for n in range(1, 17)}
+
+
+def test_hub_is_pressed_off_in_equal_turns_until_it_is_free(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Drive drum hub", "Take apart")
+    work_until(page, "Turn every jacking screw by 90°")
+    side = page.locator(".side")
+    expect(side).to_contain_text("ends rounded and greased")
+    press_on(page)
+    expect(side).to_contain_text("round 2")
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("f")
+    expect(side).to_contain_text("hub, rings and screws")
+    press_on(page)
+    expect(side).to_contain_text("no deviations")
+
+
+def test_foot_says_what_stands_between_wrench_and_bolt(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Gearbox foot")
+    work_until(page, "bolt 3 of 3")
+    assert "Gap under the foot" in instruction(page)
+    work_until(page, "offset adapter 90 mm in line")
+    expect(page.locator(".side")).to_contain_text("unlock, set, lock")
+    work_until(page, "the bolt gets")
+    # without the adapter the bolt gets what the wrench is set to
+    work_until(page, "Then the others")
+    press_on(page)
+    assert "the bolt gets" not in instruction(page)
+
+
+def test_wheel_at_the_roadside_is_provisional(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    page.get_by_role("link", name="Trolley wheel").first.click()
+    page.get_by_role("button", name="Start a run").first.click()
+    page.get_by_text("out on the track, by feel").click()
+    # no wrench is asked for where none is used
+    expect(page.get_by_text("TW-03")).to_have_count(0)
+    page.get_by_role("button", name="Begin").click()
+    page.locator(".side .answer").first.wait_for()
+    headings = work_to_the_end(page)
+    assert any("wheel brace" in h for h in headings)
+    expect(page.locator(".side")).to_contain_text("provisional")

@@ -1,10 +1,12 @@
 """Lost servers, browsers and networks, corrections, and two people at one run."""
 from __future__ import annotations
 
+import io
 import re
 from typing import Any
 
-from playwright.sync_api import expect
+from PIL import Image
+from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
 from tests.browser.fitter import GUARD_MS, instruction, press_on, start_run, work_until
@@ -98,4 +100,40 @@ def test_a_decision_waits_for_the_server(someone: Person) -> None:
     expect(page.locator(".side")).to_contain_text("No connection")
     page.context.set_offline(False)
     expect(page.get_by_role("button", name="Leave it")).to_be_visible(timeout=15_000)
+    someone.complaints.clear()
+
+
+def camera(page: Page, name: str, data: bytes, kind: str = "image/jpeg") -> None:
+    """Take a photo from the menu of seldom used things."""
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("t")
+    with page.expect_file_chooser() as chosen:
+        page.get_by_role("button", name="Take a photo").click()
+    chosen.value.set_files({"name": name, "mimeType": kind, "buffer": data})
+
+
+def test_a_photo_taken_without_a_network_comes_into_the_record(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 30 %")
+    run = page.url
+    page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+    page.context.set_offline(True)
+    picture = io.BytesIO()
+    Image.new("RGB", (640, 480), "#0c5a66").save(picture, "JPEG")
+    camera(page, "gap.jpg", picture.getvalue())
+    expect(page.locator(".top")).to_contain_text("no connection, 1 kept here")
+    press_on(page)
+    camera(page, "broken.jpg", b"no picture at all")
+    expect(page.locator(".top")).to_contain_text("no connection, 3 kept here")
+    page.reload()
+    expect(page.locator(".side")).to_contain_text("bolt 2 of 16")
+    page.context.set_offline(False)
+    expect(page.locator(".top")).to_contain_text("all saved", timeout=15_000)
+    page.goto(f"{run}/record")
+    shown = page.locator("img[src*='/photos/']")
+    expect(shown).to_have_count(1)
+    assert page.evaluate("element => element.decode().then(() => element.naturalWidth)", shown.element_handle()) == 640
+    # what could not be read as a picture left a note instead of a hole
+    expect(page.get_by_text("A photo taken here could not be kept.")).to_be_visible()
     someone.complaints.clear()

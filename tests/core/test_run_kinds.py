@@ -348,3 +348,31 @@ def test_a_plan_that_only_makes_safe_has_no_work_to_start() -> None:
     result = Play(document).result
     assert choices_errors(result, "install", []) is None
     assert "no work" in str(choices_errors(result, "dismantle", []))
+
+
+def test_a_wrench_is_set_once_for_all_pulls_and_again_when_the_chain_changes() -> None:
+    document = with_passes({**PULL, "repeat": {"still": 2, "max": 5}}, count=2)
+    document["chains"]["offset"] = ["w", {"adapter": "60 mm"}]
+    document["tools"]["w"]["length"] = "600 mm"
+    second = copy.deepcopy(document["stages"][0])
+    second.update(id="u", chains=["offset"])
+    second["passes"][0].update(id="q", percent=110, falls="for the test")
+    document["stages"].append(second)
+    play, seen = Play(document), []
+    while (step := play.state.instruction) is not None:
+        if step.settings:
+            seen.append((step.settings[0].text, step.changed_setting))
+        play.usual()
+    # 110 % of the torque through the adapter is the same figure on the wrench, and is still another set-up
+    assert seen == [("120 N·m", True), *[("120 N·m", False)] * 5, ("120 N·m", True), *[("120 N·m", False)] * 5]
+
+
+@pytest.mark.parametrize(("name", "variant", "unload"), [
+    ("valve-block-fixture", ["preset"], []), ("valve-block-fixture", ["click"], ["wrench", "small wrench"]),
+    ("trolley-wheel", ["roadside"], []), ("evaporator-cover", [], ["torque wrench"])])
+def test_only_wrenches_that_were_set_are_unloaded(name: str, variant: list[str], unload: list[str]) -> None:
+    play = Play(plan_document(name), occasion="install", variants=variant)
+    play.finish()
+    assert play.state.unload == unload
+    assert all(s.preset == (variant == ["preset"]) for p in play.result.stages for x in p.passes for s in x.settings
+               if variant == p.variants)

@@ -157,3 +157,46 @@ def test_a_reading_alone_is_asked_with_its_limit_and_unit() -> None:
         again = Play(cover())
         again.until("/faces/marks")
         assert again.send("answer", again.step.step, {"answer": "value", "value": value})[0] == verdict
+
+
+def test_a_check_at_every_bolt_counts_them_and_names_the_next() -> None:
+    document = small(4)
+    document["stages"].insert(0, {"id": "look", "kind": "inspect", "condition": ["cold"], "checks": [
+        {"id": "seat", "per": "b", "what": "Seat clean", "on_fail": ["repair", "accept"]}]})
+    play = Play(document)
+    play.until("/seat/")
+    seen = []
+    while play.step.stage_id == "look":
+        seen.append((play.step.index, play.step.total, play.step.label, play.step.upcoming))
+        play.usual()
+    assert seen == [(1, 4, "1", ["2", "3"]), (2, 4, "2", ["3", "4"]), (3, 4, "3", ["4"]), (4, 4, "4", [])]
+    assert not play.step.ahead or play.step.stage_id == "t"
+
+
+def test_notes_of_the_stage_and_of_the_pass_are_both_said() -> None:
+    document = small(4)
+    document["stages"][0]["note"] = "Hold the far side."
+    document["stages"][0]["passes"][1]["note"] = "Slowly."
+    play = Play(document)
+    play.until("/half/")
+    assert play.step.note == "Slowly. Hold the far side."
+    play.until("/full/")
+    assert play.step.note == "Hold the far side."
+
+
+def test_a_hint_does_not_repeat_the_instruction() -> None:
+    document = small(4)
+    document["stages"][0]["passes"].insert(3, {"id": "rest", "do": "wait", "for": "1 min"})
+    play = Play(document)
+    while play.state.instruction is not None:
+        assert play.step.hint != play.step.text
+        play.usual()
+
+
+@pytest.mark.parametrize(("turn", "words"), [("90 deg", "90°"), ("1 flat", "60°"), ("0.5 turn", "180°")])
+def test_jacking_screws_are_told_their_turn(turn: str, words: str) -> None:
+    document = small(4)
+    document["stages"].append({"id": "off", "kind": "jack_out", "in": ["dismantle"], "what": "cover", "screws": 2, "turn": turn})
+    play = Play(document, occasion="dismantle")
+    assert play.step.text == f"Turn every jacking screw by {words}, one after the other."
+    assert play.step.note == "Until it is free: cover."

@@ -4,7 +4,7 @@
  */
 import { api, must, sentence, type Schemas } from './api/client';
 import { deviceId } from './offline/device';
-import { answered, keepRun, keptRun, put, waiting, type OutEvent } from './offline/outbox';
+import { answered, keepRun, keptRun, pictureDone, pictureOf, put, waiting, type OutEvent } from './offline/outbox';
 import { walkOn, type Step } from './offline/walk';
 import { session } from './session.svelte';
 
@@ -70,13 +70,13 @@ export class Run {
   }
 
   /** Record several at once, as for a whole round. A second answer to one step is a double tap and dropped. */
-  async sendAll(kind: string, answers: { step: string; payload: Record<string, unknown> }[]): Promise<void> {
+  async sendAll(kind: string, answers: { step: string; payload: Record<string, unknown>; picture?: Blob }[]): Promise<void> {
     if (!this.view || !this.state) return;
-    if (kind === 'answer' && (this.busy || this.unsent.some((e) => e.step === answers[0]?.step))) return;
+    if (kind === 'answer' && (this.busy || this.unsent.some((e) => e.kind === 'answer' && e.step === answers[0]?.step))) return;
     if (kind !== 'answer') while (this.sending) await this.sending;
     this.said = '';
-    for (const { step, payload } of answers) {
-      const event = await put(this.id, step, kind, payload, this.view.lease_epoch, this.state.sequence);
+    for (const { step, payload, picture } of answers) {
+      const event = await put(this.id, step, kind, payload, this.view.lease_epoch, this.state.sequence, picture);
       this.unsent = [...this.unsent, event];
     }
     this.busy = kind !== 'answer' || this.needsServer;
@@ -103,6 +103,7 @@ export class Run {
       this.offline = true;
       return this.again();
     }
+    if (!(await this.pictures(events))) return this.again();
     const { data, error, response } = await api
       .POST('/api/v1/runs/{id}/events', { params: { path: { id: this.id } }, body: { sent_at: new Date().toISOString(), events } })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }));
@@ -129,18 +130,38 @@ export class Run {
     this.retry = setTimeout(() => void this.flush(), after);
   }
 
-  /** Keep a photo and name it in an event. */
+  /** Keep a photo; without network it waits here like every answer. */
   async photo(step: string, file: File, text: string): Promise<void> {
-    const { data, error } = await api
-      .POST('/api/v1/runs/{id}/photos', {
-        params: { path: { id: this.id } },
-        body: file as never,
-        bodySerializer: (body) => body as never,
-        headers: { 'Content-Type': file.type || 'image/jpeg' },
-      })
-      .catch(() => ({ data: undefined, error: undefined }));
-    if (!data) this.said = sentence(error);
-    else await this.send('photo', step, { photo: data.id, text });
+    await this.sendAll('photo', [{ step, payload: { text }, picture: file }]);
+  }
+
+  /** Send the pictures of some events, which then name them. False when they have to wait. */
+  private async pictures(events: OutEvent[]): Promise<boolean> {
+    for (const event of events) {
+      const picture = await pictureOf(event);
+      if (!picture) continue;
+      const { data, error, response } = await api
+        .POST('/api/v1/runs/{id}/photos', {
+          params: { path: { id: this.id } },
+          body: picture as never,
+          bodySerializer: (body) => body as never,
+          headers: { 'Content-Type': picture.type || 'image/jpeg' },
+        })
+        .catch(() => ({ data: undefined, error: undefined, response: undefined }));
+      if (data) event.payload = { ...event.payload, photo: data.id };
+      else if (response?.status !== 422 && response?.status !== 413) {
+        this.offline = !response || response.status >= 500;
+        if (!this.offline) this.said = sentence(error);
+        return false;
+      } else {
+        // its number in the row of events is taken: it stays as a note that says why there is no picture
+        this.said = sentence(error);
+        event.kind = 'note';
+        event.payload = { text: `A photo taken here could not be kept. ${this.said}` };
+      }
+      await pictureDone(event);
+    }
+    return true;
   }
 
   close(): void {

@@ -19,27 +19,30 @@ interface Shape extends DBSchema {
   events: { key: [string, number]; value: OutEvent };
   counters: { key: string; value: number };
   runs: { key: string; value: unknown };
+  /** Photos by the id of the event that shows them, until the server has them. */
+  pictures: { key: string; value: Blob };
 }
 
 let opened: Promise<IDBPDatabase<Shape>> | undefined;
 
 function database(): Promise<IDBPDatabase<Shape>> {
-  opened ??= openDB<Shape>('orthotorq', 2, {
+  opened ??= openDB<Shape>('orthotorq', 3, {
     upgrade(db, before) {
       if (before < 1) {
         db.createObjectStore('events', { keyPath: ['run', 'device_sequence'] });
         db.createObjectStore('counters');
       }
-      db.createObjectStore('runs');
+      if (before < 2) db.createObjectStore('runs');
+      db.createObjectStore('pictures');
     },
   });
   return opened;
 }
 
-/** Keep a new event, numbered after the last of this device in this run. */
-export async function put(run: string, step: string, kind: string, payload: Record<string, unknown>, lease: number, lastSeen: number): Promise<OutEvent> {
+/** Keep a new event, numbered after the last of this device in this run; with a picture, which is sent before it. */
+export async function put(run: string, step: string, kind: string, payload: Record<string, unknown>, lease: number, lastSeen: number, picture?: Blob): Promise<OutEvent> {
   const db = await database();
-  const work = db.transaction(['events', 'counters'], 'readwrite');
+  const work = db.transaction(['events', 'counters', 'pictures'], 'readwrite');
   const number = ((await work.objectStore('counters').get(run)) ?? 0) + 1;
   const event: OutEvent = {
     id: uuid7(),
@@ -55,6 +58,7 @@ export async function put(run: string, step: string, kind: string, payload: Reco
   };
   await work.objectStore('counters').put(number, run);
   await work.objectStore('events').put(event);
+  if (picture) await work.objectStore('pictures').put(picture, event.id);
   await work.done;
   return event;
 }
@@ -62,6 +66,19 @@ export async function put(run: string, step: string, kind: string, payload: Reco
 /** Events of a run that the server has not answered, in order. */
 export async function waiting(run: string): Promise<OutEvent[]> {
   return (await database()).getAll('events', IDBKeyRange.bound([run, 0], [run, Infinity]));
+}
+
+/** The picture that has to be sent before an event, if there is one. */
+export async function pictureOf(event: OutEvent): Promise<Blob | undefined> {
+  return event.kind === 'photo' ? (await database()).get('pictures', event.id) : undefined;
+}
+
+/** The picture of an event is done with: the event stays, changed to name it, or to say why there is none. */
+export async function pictureDone(event: OutEvent): Promise<void> {
+  const work = (await database()).transaction(['events', 'pictures'], 'readwrite');
+  await work.objectStore('events').put(event);
+  await work.objectStore('pictures').delete(event.id);
+  await work.done;
 }
 
 /** Forget an event that the server has answered. */

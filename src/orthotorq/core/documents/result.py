@@ -218,6 +218,7 @@ class SettingOut(Out):
     reaction_N: float | None
     scale: ScaleOut | None
     links: list[LinkOut] = []
+    preset: bool = False
 
 
 PassKind = Literal["hand", "snug", "feel", "torque", "angle", "back_off", "gap_round", "wait", "loosen", "jack"]

@@ -188,6 +188,7 @@ class RunState(Out):
     recent: list[LastAnswer]
     done: int
     notes: int
+    unload: list[str] = []
 
 
 class Cell(Out):

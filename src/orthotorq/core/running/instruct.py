@@ -5,6 +5,7 @@ from ..documents.result import PassOut
 from ..documents.run import Ahead, Button, Instruction
 from ..planning.cautions import CAUTIONS
 from .program import step_id
+from .setup import in_hand
 from .texts import ANSWERS, FAILS, HINTS, INSTRUCTIONS, KEYS, WORDS
 from .walk import Pending, Walk
 
@@ -90,7 +91,7 @@ def slackens(walk: Walk, pending: Pending) -> bool:
     return one.slacken_first or (walk.log.setup.history == "unknown" and one.check and walk.log.setup.occasion == "recheck")
 
 
-def _hint(walk: Walk, pending: Pending, changed: bool) -> str:
+def _hint(walk: Walk, pending: Pending) -> str:
     one, kind = pending.segment.one, pending.kind
     if kind == "decision" and pending.fail is not None:
         return FAILS[pending.fail.code][1]
@@ -101,8 +102,7 @@ def _hint(walk: Walk, pending: Pending, changed: bool) -> str:
     if kind == "pull":
         if slackens(walk, pending):
             return HINTS["slacken"]
-        words = HINTS["pull_check"] if is_check(pending) else HINTS["pull"]
-        return words if changed else f"{words} {HINTS['again']}"
+        return HINTS["pull_check"] if is_check(pending) else HINTS["pull"]
     if kind == "angle" and one is not None:
         return HINTS[f"angle_{(one.read_by or 'angle disc').split()[-1] if one.read_by != 'electronic wrench' else 'electronic'}"]
     return HINTS.get(kind, INSTRUCTIONS.get(kind, "").format(turn=_turn(one)) if kind not in ("item", "check", "reading") else "")
@@ -129,12 +129,12 @@ def instruction_for(walk: Walk, pending: Pending) -> Instruction:
     segment, one, stage = pending.segment, pending.segment.one, pending.unit.stage
     item = segment.item
     settings = walk.log.setup.settings_of(stage, one) if one else []
-    changed = bool(settings and settings[0].text != walk.last_setting)
+    changed = bool(settings and in_hand(settings[0]) != walk.in_hand)
     order = pending.order
     clock = walk.clock_for(pending.unit)
     labels = [walk.label(p) for p in pending.move if p != "-"]
     following = [" + ".join(walk.label(p) for p in m) for m in order[pending.number : pending.number + 2]]
-    hint = _hint(walk, pending, changed)
+    text, hint = _text(walk, pending), _hint(walk, pending)
     if clock is not None and walk.now > clock[1] and pending.kind in ("pull", "angle"):
         hint = HINTS["set"]
     return Instruction.model_construct(
@@ -142,7 +142,7 @@ def instruction_for(walk: Walk, pending: Pending) -> Instruction:
         position=next((p.name for p in walk.result.positions if p.id == segment.position), None), stage=stage.title,
         stage_id=stage.id, pass_name=one.name if one else None, do=one.do if one else None, round=pending.round,
         pull=pending.pull, attempt=pending.attempt, label=" + ".join(labels), places=[p for p in pending.move if p != "-"],
-        text=_text(walk, pending), hint=hint, before_each=one.before_each if one and (pending.pull or 1) == 1 else None,
+        text=text, hint=hint if hint != text else "", before_each=one.before_each if one and (pending.pull or 1) == 1 else None,
         watch_for=stage.watch_for, note=" ".join(n for n in (one.note if one else "", stage.note) if n), settings=settings,
         buttons=_buttons(pending), cautions=[CAUTIONS[c] for c in stage.cautions], condition=stage.condition,
         index=pending.number, total=len(order) or 1, upcoming=following, limit_text=item.limit_text if item else _gap_words(one),

@@ -51,8 +51,9 @@ def walk_item(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
         ready = None
         if item.answer == "wait":
             ready = walk.last_at + (item.wait_s or 0.0)
-        return Pending(unit, segment, "decision" if found.decision else KINDS[item.answer], None, move, found.attempt,
-                       fail=found.fail, decision=found.decision, ready_at=ready)
+        number = item.places.index(segment.place) + 1 if segment.place else 1
+        return Pending(unit, segment, "decision" if found.decision else KINDS[item.answer], None, move, found.attempt, number,
+                       order=[[place] for place in item.places], fail=found.fail, decision=found.decision, ready_at=ready)
     walk.step_done(found.given, segment.position)
     if found.given.word == "skip":
         walk.deviate(step, "skipped", text=item.text, reason=(found.given.answer or {}).get("reason", ""))

@@ -6,6 +6,7 @@ from ..documents.run import TapeBand
 from .fold import Given
 from .items import reading_base
 from .program import Segment, Unit, step_id
+from .setup import in_hand
 from .walk import Bolt, Fail, Pending, Walk, group_of
 
 KINDS = {"hand": "hand", "snug": "snug", "feel": "feel", "torque": "pull", "angle": "angle", "back_off": "back_off",
@@ -74,8 +75,6 @@ def _walk_round(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: 
             break
         answers.append(word)
         moved |= word in ("turned", "not_yet")
-    if one.settings and answers:
-        walk.last_setting = walk.log.setup.settings_of(unit.stage, one)[0].text
     walk.tape.append(band_of(walk, segment, one, round_, len(one.order), answers))
     return pending, moved
 
@@ -95,6 +94,8 @@ def _walk_place(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: 
                            found.decision), ""
         word = found.given.word
         walk.step_done(found.given, segment.position)
+        if one.settings:
+            walk.in_hand = in_hand(walk.log.setup.settings_of(unit.stage, one)[0])
         step = step_id(segment.base(), round_, place, found.attempt, counted)
         _late(walk, unit, one, move, found.given, step)
         if found.fail is not None:

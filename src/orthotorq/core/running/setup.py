@@ -38,6 +38,17 @@ class Setup:
         return self.settings.get(f"{stage.id}/{one.id}/{one.group}", one.settings)
 
 
+def in_hand(setting: SettingOut) -> tuple[str, ...]:
+    """What is in the fitter's hand: the wrench, its setting and what stands between it and the bolt."""
+    return setting.tool, setting.text, setting.chain
+
+
+def to_unload(result: Result, setup: Setup) -> list[str]:
+    """Wrenches with a spring that is set: turned back to the lowest mark after the work."""
+    settings = [s for stage in result.stages if setup.takes(stage) for one in stage.passes for s in setup.settings_of(stage, one)]
+    return list(dict.fromkeys(s.tool for s in settings if s.scale is not None))
+
+
 def setup_of(payload: Mapping[str, Any]) -> Setup:
     """The setup kept in a start event."""
     settings = {key: [SettingOut.model_validate(x) for x in value]

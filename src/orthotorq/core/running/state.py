@@ -12,6 +12,7 @@ from .instruct import instruction_for
 from .items import walk_item
 from .program import Unit, segments_of, units_of, waits_for
 from .pulls import sketch, walk_pass
+from .setup import to_unload
 from .texts import ANSWERS, DEVIATIONS, WORDS
 from .walk import Pending, Walk, label_of
 
@@ -191,4 +192,4 @@ def state_from(result: Result, log: Log, now: float = 0.0) -> RunState:
         fitted=list(walk.fitted.values()), conflicts=conflicts_of(log), sequence=log.sequence, instruction=instruction,
         position=position, bolts=walk.bolt_states(position), tape=walk.tape, deviations=all_deviations(walk, log),
         sign_offs=sign_offs_of(log), last=recent[0] if recent else None, recent=recent, done=walk.done,
-        notes=sum(1 for f in log.others if f.kind in ("note", "suggest", "photo")))
+        notes=sum(1 for f in log.others if f.kind in ("note", "suggest", "photo")), unload=to_unload(result, log.setup))

@@ -41,7 +41,6 @@ HINTS: dict[str, str] = {
     "hand": "It must run freely. If it resists, take it off and look at both threads.",
     "pull": "One click. Do not pull on after it.",
     "pull_check": "A click without movement proves only that this torque does not move the nut.",
-    "again": "Do not change the setting.",
     "repeat": "Repeated because the last answer was not sure or was taken back.",
     "redo": "Done again, as the plan asks.",
     "slacken": "Slacken this one first, about a quarter turn, then pull: its history is unknown.",

@@ -85,7 +85,7 @@ class Walk:
     answered: int = 0
     last_at: float = 0.0
     position: str | None = None
-    last_setting: str | None = None
+    in_hand: tuple[str, ...] | None = None
     provisional: bool = False
 
     def bolt(self, position: str | None, place: str) -> Bolt:

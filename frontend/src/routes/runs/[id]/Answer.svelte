@@ -21,6 +21,8 @@
   }
   let { step, may, now, busy, numbered, reading = $bindable(), last, onanswer, onopen }: Props = $props();
   const setting = $derived(step.kind === 'decision' ? undefined : step.settings[0]);
+  /** What stands between wrench and bolt, in words. */
+  const between = $derived((setting?.links ?? []).map((l) => (l.kind === 'adapter' ? `offset adapter ${l.text}${l.angle_deg ? ` at ${l.angle_deg.toFixed(0)}°` : ' in line'}` : l.kind === 'multiplier' ? `multiplier ${l.text}` : '')).filter(Boolean).join(' and '));
   const first = $derived(step.buttons[0]);
   const others = $derived(step.buttons.slice(1));
   const pullWords = $derived(step.pull ? ` · pull ${step.pull}` : '');
@@ -47,8 +49,9 @@
     </div>
     <p class="soft text-[1.15rem]">
       {setting.second}{setting.scale ? ` · main mark ${setting.scale.main}, collar ${setting.scale.collar}` : ''} ·
-      {#if step.changed_setting}<b class="text-ink">set {setting.tool} to this{setting.scale ? ': unlock, set, lock' : ''}</b>{:else}{setting.tool}, do not change{/if}
+      {#if step.changed_setting}<b class="text-ink">{setting.preset ? `take ${setting.tool}` : `set ${setting.tool} to this${setting.scale ? ': unlock, set, lock' : ''}`}</b>{:else}{setting.tool}{setting.preset ? '' : ', do not change'}{/if}
     </p>
+    {#if between}<p class="text-[1.1rem]">With {between}: the bolt gets {setting.bolt_torque_Nm.toFixed(0)} N·m.</p>{/if}
     {#if setting.reaction_Nm}<p class="text-[1.1rem]">Reaction {setting.reaction_Nm.toFixed(0)} N·m{setting.links?.find((l) => l.rests_on) ? `, rests on ${setting.links.find((l) => l.rests_on)?.rests_on}` : ''}: hands clear.</p>{/if}
   {:else if ['angle', 'back_off', 'loosen', 'jack', 'gap'].includes(step.kind) && step.turn_deg}
     <div class="row {numbered ? 'numbered' : ''}">

@@ -45,7 +45,7 @@
 {/each}
 {#if now.fitted.length}<p class="text-lg text-stop">Still fitted: {now.fitted.join(', ')}</p>{/if}
 {#if now.provisional}<p class="text-lg text-caution">Tightened by feel: provisional. Recheck with the right tool at once.</p>{/if}
-{#if now.status === 'finished'}<p class="text-lg">Unload the wrench: turn it back to its lowest mark before you put it away.</p>{/if}
+{#if now.status === 'finished' && now.unload?.length}<p class="text-lg">Unload {now.unload.join(' and ')}: turn back to the lowest mark before you put {now.unload.length > 1 ? 'them' : 'it'} away.</p>{/if}
 {#each now.sign_offs as s (s.role)}<p>Signed as {s.role}: <b>{s.person}</b></p>{/each}
 {#if now.status === 'finished' && session.has('fitter')}
   <button class="act main !min-h-20 !text-2xl" disabled={run.busy} onclick={() => sign('fitter')}>Sign as fitter</button>

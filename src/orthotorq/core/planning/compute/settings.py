@@ -108,4 +108,4 @@ def setting_for(chain: Chain, torque: float, ceiling: float | None) -> SettingOu
         hand_force_N=mech.hand_force(found.value, chain.tool.length.base) if chain.tool.length else None,
         reaction_Nm=reaction / 1e3 if reaction is not None else None,
         reaction_N=reaction / arm.base if reaction is not None and arm is not None else None,
-        scale=scale_of(found.value, chain.tool), links=links_of(chain))
+        scale=scale_of(found.value, chain.tool), links=links_of(chain), preset=chain.tool.kind == "preset driver")
