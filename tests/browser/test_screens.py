@@ -24,11 +24,11 @@ def address_of(person: Person, screen: str) -> str:
 
 
 def fresh_run(person: Person, revision: str) -> str:
-    """A run just started, by the fitter, whose session the page has from now on."""
+    """A run of the wheel just started, by the fitter, whose session the page has from now on."""
     request, api = person.page.request, f"{person.server.address}/api/v1"
     token = request.get(f"{api}/session").json()["csrf"]
     signed = request.post(f"{api}/session", data={"login": "tam", "password": "saltworks"}, headers={"X-CSRFToken": token})
-    made = request.post(f"{api}/runs", data={"revision": revision, "device": "desk"},
+    made = request.post(f"{api}/runs", data={"revision": revision, "device": "desk", "variants": ["wrench"]},
                         headers={"X-CSRFToken": signed.json()["csrf"]})
     return str(made.json()["id"])
 
