@@ -44,7 +44,7 @@
   {#if step.before_each}<p class="first">First: {step.before_each}</p>{/if}
   {#if setting && step.kind !== 'gap'}
     <div class="row {numbered ? 'numbered' : ''}">
-      {#if step.label}<p class="number" aria-hidden="true">{step.label}</p>{/if}
+      {#if step.label}<p class="number {step.label.length > 3 ? 'several' : ''}" aria-hidden="true">{step.label}</p>{/if}
       <p class="figure">{setting.figure} <span>{setting.unit}</span></p>
     </div>
     <p class="soft text-[1.15rem]">
@@ -55,7 +55,7 @@
     {#if setting.reaction_Nm}<p class="text-[1.1rem]">Reaction {setting.reaction_Nm.toFixed(0)} N·m{setting.links?.find((l) => l.rests_on) ? `, rests on ${setting.links.find((l) => l.rests_on)?.rests_on}` : ''}: hands clear.</p>{/if}
   {:else if ['angle', 'back_off', 'loosen', 'jack', 'gap'].includes(step.kind) && step.turn_deg}
     <div class="row {numbered ? 'numbered' : ''}">
-      {#if step.label}<p class="number" aria-hidden="true">{step.label}</p>{/if}
+      {#if step.label}<p class="number {step.label.length > 3 ? 'several' : ''}" aria-hidden="true">{step.label}</p>{/if}
       <p class="figure">{step.turn_deg.toFixed(0)}°<span>{step.kind === 'back_off' || step.kind === 'loosen' ? ' back' : ''}</span></p>
     </div>
     <p class="soft text-[1.15rem]">
@@ -65,7 +65,7 @@
   {:else if step.kind === 'wait'}
     <p class="figure">{clock || 'over'}</p>
   {:else if step.label && ['hand', 'snug', 'feel', 'decision', 'check', 'reading'].includes(step.kind)}
-    <div class="row {numbered ? 'numbered' : ''}"><p class="number" aria-hidden="true">{step.label}</p></div>
+    <div class="row {numbered ? 'numbered' : ''}"><p class="number {step.label.length > 3 ? 'several' : ''}" aria-hidden="true">{step.label}</p></div>
   {/if}
   <p class={setting || step.turn_deg ? 'text-xl' : 'big'}>{step.text}</p>
   {#if step.watch_for}<p class="text-lg">Watch: {step.watch_for}.</p>{/if}
@@ -103,6 +103,7 @@
   .number { display: none; }
   .numbered { display: flex; align-items: center; gap: 2rem; }
   .numbered .number { display: block; font-size: 9.5rem; line-height: 0.85; font-weight: 800; color: var(--brine); }
+  .numbered .several { font-size: 4.2rem; white-space: nowrap; }
   .hint { font-size: 1.15rem; }
   .first { font-size: 1.25rem; font-weight: 700; border-left: 5px solid var(--brine); padding-left: 0.7rem; line-height: 1.25; }
   .big { font-size: clamp(1.5rem, 2.6vw, 2.1rem); font-weight: 700; line-height: 1.2; }
@@ -118,6 +119,7 @@
   @media (min-width: 501px) and (max-width: 900px) {
     .row { display: flex; align-items: center; gap: 2.5rem; min-height: 232px; }
     .number { display: block; font-size: 306px; line-height: 0.74; font-weight: 800; letter-spacing: -0.02em; }
+    .row .several { font-size: 120px; white-space: nowrap; }
   }
   @media (max-width: 500px) {
     .hint { display: none; }
@@ -129,5 +131,6 @@
     .figure { font-size: 3.8rem; }
     .numbered { gap: 1rem; }
     .numbered .number { font-size: 5.2rem; }
+    .numbered .several { font-size: 2.8rem; }
   }
 </style>

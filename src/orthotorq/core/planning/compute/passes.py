@@ -79,6 +79,11 @@ def order_of(group: Group, order: Order) -> list[list[str]]:
     return [[f"{group.id}.{b}" for b in plain[i : i + order.tools]] for i in range(0, len(plain), order.tools)]
 
 
+def turn_words(turn: str) -> str:
+    """A turn as it is said: degrees by their sign, flats and turns as they were written."""
+    return turn.replace(" deg", "°")
+
+
 _NAMES = {"hand": "By hand", "snug": "Snug", "feel": "By feel", "angle": "Angle", "back_off": "Back off",
           "gap_round": "Even draw", "wait": "Let it settle"}
 
@@ -89,7 +94,7 @@ def pass_name(one: Pass) -> str:
         return one.name
     if isinstance(one, TorquePass):
         return f"Check at {one.percent:g} %" if one.check else f"{one.percent:g} %"
-    turn = f" {one.turn}" if isinstance(one, AnglePass | BackOffPass) else ""
+    turn = f" {turn_words(one.turn)}" if isinstance(one, AnglePass | BackOffPass) else ""
     return _NAMES[one.do] + turn
 
 
@@ -210,7 +215,7 @@ def loosen_passes(index: int, stage: LoosenStage, facts: dict[str, Facts], colle
         with collector.at("stages", index, "order"):
             moves = order_of(facts[group_id].group, stage.order)
         for number in range(1, stage.rounds + 1):
-            out.append(PassOut(id=f"round{number}", name=f"Loosen {stage.turn}, round {number} of {stage.rounds}",
+            out.append(PassOut(id=f"round{number}", name=f"Loosen {turn_words(stage.turn)}, round {number} of {stage.rounds}",
                                group=group_id, do="loosen", order_kind=stage.order.kind, order=moves,
                                turn_deg=round(math.degrees(stage.turn.base), 3)))
     return sorted(out, key=lambda p: p.id)

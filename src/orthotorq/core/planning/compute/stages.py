@@ -27,6 +27,7 @@ from ...documents.stages import (
     WatchStage,
 )
 from .facts import Facts
+from .passes import turn_words
 
 TITLES = {"prepare": "Prepare", "clean": "Clean", "hold": "Hold", "counter_hold": "Hold the far side", "fit": "Fit",
           "remove": "Take out", "loosen": "Loosen", "jack_out": "Press off", "apply": "Apply", "mark": "Mark",
@@ -114,8 +115,8 @@ def parts_of(plan: Plan, stage: Stage, facts: dict[str, Facts]) -> Parts:
 
 def jack_pass(stage: JackOutStage) -> PassOut:
     """The rounds of jacking screws: small equal turns until the part is free."""
-    return PassOut(id="jack", name=f"{stage.screws} jacking screws, {stage.turn} each", group="", do="jack", order=[["-"]],
-                   rounds_max=stage.max, until="free", note=f"Until it is free: {stage.what}.",
+    return PassOut(id="jack", name=f"{stage.screws} jacking screws, {turn_words(stage.turn)} each", group="", do="jack",
+                   order=[["-"]], rounds_max=stage.max, until="free", note=f"Until it is free: {stage.what}.",
                    turn_deg=round(math.degrees(stage.turn.base), 3))
 
 
