@@ -14,7 +14,9 @@ from orthotorq.core.running import record_of
 from orthotorq.demo.load import EQUIPMENT, PEOPLE, plan_document
 from orthotorq.demo.runs import finish_run
 from orthotorq.services.accounts.queries import find_actor
+from orthotorq.services.context import Ctx
 from orthotorq.services.running.chain import facts_of, verify_run
+from orthotorq.services.running.queries import read_record
 from orthotorq.store.models import Person, Plan, Reading, Revision, Run
 
 PLANS = [joint[3] for machine in EQUIPMENT for joint in machine[3] if joint[3]]
@@ -67,19 +69,37 @@ def test_each_joint_has_one_finished_run_with_readings(session: Session) -> None
             assert all(cell is not None for row in table.rows for cell in row.cells)
 
 
-@pytest.mark.parametrize("name", PLANS)
-def test_every_joint_runs_to_a_signed_record_whose_chain_holds(session: Session, name: str) -> None:
+def finished(session: Session, name: str, day: int, occasion: str = "install") -> Run:
     people = {p.login: find_actor(session, p.id) for p in session.scalars(select(Person))}
     revision = session.scalars(select(Revision).join(Plan).where(Plan.title == plan_document(name)["title"])).one()
-    made = finish_run(session, revision.id, people["tam"], people["runa"], datetime(2026, 11, 2, 6, tzinfo=UTC))
-    run = session.get_one(Run, made)
+    begin = datetime(2026, 11, day, 6, tzinfo=UTC)
+    return session.get_one(Run, finish_run(session, revision.id, people["tam"], people["runa"], begin, occasion))
+
+
+@pytest.mark.parametrize("occasion", ["install", "recheck", "dismantle"])
+@pytest.mark.parametrize("name", PLANS)
+def test_every_joint_runs_to_a_signed_record_whose_chain_holds(session: Session, name: str, occasion: str) -> None:
+    run = finished(session, name, 12, occasion)
+    revision = session.get_one(Revision, run.revision_id)
     assert run.status == "closed"
     assert verify_run(session, run) is None
     record = record_of(Result.model_validate_json(revision.result), facts_of(session, run))
     assert [s.role for s in record.sign_offs] == ["fitter", "supervisor"]
     assert not [d for d in record.deviations if not d.accepted_by]
     assert all(line.answer for line in record.lines)
-    assert record.tables and all(cell is not None for t in record.tables for row in t.rows for cell in row.cells)
+    assert all(cell is not None for t in record.tables for row in t.rows for cell in row.cells)
+    assert record.tables or occasion == "recheck"
+
+
+def test_a_record_is_held_against_the_last_one_that_checked(session: Session) -> None:
+    runa = session.scalars(select(Person).where(Person.login == "runa")).one()
+    ctx = Ctx(session, datetime(2026, 11, 20, tzinfo=UTC), find_actor(session, runa.id))
+    first, apart, again = (finished(session, "evaporator-cover", day, occasion)
+                           for day, occasion in ((12, "recheck"), (13, "dismantle"), (14, "install")))
+    assert read_record(ctx, apart.id).compared is None
+    compared = read_record(ctx, again.id).compared
+    assert compared is not None
+    assert (compared.run, compared.checked_now, compared.checked_before) == (first.number, 16, 16)
 
 
 def test_readings_lie_near_what_was_set(session: Session) -> None:

@@ -71,13 +71,13 @@ def tools_for(wanted: list[ToolOut]) -> tuple[tuple[str, str], ...]:
 
 
 def finish_run(session: Session, revision: uuid.UUID, fitter: Actor, supervisor: Actor, begin: datetime,
-               answer: Callable[[Instruction, Random], dict[str, Any]] = sensible_answer) -> uuid.UUID:
-    """Run a revision to its end and sign it; returns the run's id."""
+               occasion: str = "install", answer: Callable[[Instruction, Random], dict[str, Any]] = sensible_answer) -> uuid.UUID:
+    """Run a revision to its end on an occasion and sign it; returns the run's id."""
     chance = Random(str(begin))
     now = begin
     sent = 0
     plan = read_revision(Ctx(session, now, fitter), revision).result
-    choices = Choices(DEVICE, variants=first_variants(plan), tools=tools_for(plan.tools))
+    choices = Choices(DEVICE, occasion=occasion, variants=first_variants(plan), tools=tools_for(plan.tools))
     run = start_run(Ctx(session, now, fitter), revision, choices)
 
     def send(actor: Actor, device: str, number: int, step: str, kind: str, payload: dict[str, Any]) -> RunState:

@@ -2,7 +2,7 @@
 
 `state_of` walks the plan in work order and stops at the steps without an answer; the one that is offered is the instruction.
 """
-from .compare import compare
+from .compare import checked_bolts, compare
 from .fold import Fact, Log, fold
 from .judge import Judgement, judge, judge_in
 from .program import expand, first_variants
@@ -10,6 +10,5 @@ from .record import record_of
 from .setup import Setup, choices_errors, setup_of
 from .state import state_from, state_of
 
-__all__ = ["Fact", "Judgement", "Log", "Setup", "choices_errors", "compare", "expand", "first_variants", "fold", "judge",
-           "judge_in", "record_of", "setup_of",
-           "state_from", "state_of"]
+__all__ = ["Fact", "Judgement", "Log", "Setup", "checked_bolts", "choices_errors", "compare", "expand", "first_variants", "fold",
+           "judge", "judge_in", "record_of", "setup_of", "state_from", "state_of"]

@@ -18,6 +18,11 @@ def _moved(record: Record) -> tuple[set[str], set[str]]:
     return moved, checked
 
 
+def checked_bolts(record: Record) -> set[str]:
+    """Bolts that a check round of a run looked at; taking apart and looking have none."""
+    return _moved(record)[1]
+
+
 def compare(record: Record, before: Record, run: int) -> Compared:
     """What moved in the checks of this run and of the one before, and what moved in both."""
     now, checked = _moved(record)

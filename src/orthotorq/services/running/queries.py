@@ -11,7 +11,7 @@ from sqlalchemy import select
 
 from ...core.documents.result import GroupOut, PositionOut, Result
 from ...core.documents.run import Compared, Record, RunState
-from ...core.running import Fact, compare, record_of, state_of
+from ...core.running import Fact, checked_bolts, compare, record_of, state_of
 from ...exchange.record_sheet import RecordHead, render_record
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
 from ..context import Ctx
@@ -162,16 +162,19 @@ def _record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]
 
 
 def _compared(ctx: Ctx, run: Run, record: Record) -> Compared | None:
-    """Against the last run of the same joint that was signed before this one began."""
+    """Against the last signed run of the same joint that checked its bolts; a run without a check is not compared."""
+    if not checked_bolts(record):
+        return None
     joint = select(Plan.joint_id).join(Revision, Revision.plan_id == Plan.id).where(Revision.id == run.revision_id)
-    before = ctx.session.scalar(
+    earlier = ctx.session.scalars(
         select(Run).join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
         .where(Plan.joint_id == joint.scalar_subquery(), Run.number < run.number, Run.status.in_(("signed", "closed")))
-        .order_by(Run.number.desc()).limit(1))
-    if before is None:
-        return None
-    past = record_of(result_of(ctx.session, before), facts_of(ctx.session, before), ctx.now.timestamp())
-    return compare(record, past, before.number)
+        .order_by(Run.number.desc()).limit(8))
+    for before in earlier:
+        past = record_of(result_of(ctx.session, before), facts_of(ctx.session, before), ctx.now.timestamp())
+        if checked_bolts(past):
+            return compare(record, past, before.number)
+    return None
 
 
 @use_case

@@ -68,7 +68,8 @@ def _done(identifier: str, text: str) -> list[ItemOut]:
 
 
 def _apply(plan: Plan, stage: ApplyStage) -> Parts:
-    on = " and ".join(stage.faces)
+    *most, final = [str(face) for face in stage.faces] or [""]
+    on = f"{', '.join(most)} and {final}" if most else final
     names = ", ".join(g.name for g in plan.groups if g.id in stage.groups)
     text = stage.what + (f", {stage.amount}" if stage.amount else "") + (f" on {on}" if on else "")
     text += (f" of {names}" if names else "") + (f"; keep dry: {stage.keep_dry}" if stage.keep_dry else "")

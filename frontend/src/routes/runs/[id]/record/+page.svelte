@@ -55,7 +55,7 @@
     {#if record.provisional}<p class="mt-3 flex gap-2 rounded border border-caution bg-caution-bg p-2"><Mark severity="caution" />Tightened by feel: provisional until it is rechecked with the right tool.</p>{/if}
     {#if view.compared}
       {@const c = view.compared}
-      <p class="mt-3">Against <b>run {c.run}</b> of the same joint: {c.checked_now ? `${c.moved_now} of ${c.checked_now} bolts moved in the check, then ${c.moved_before} of ${c.checked_before}` : 'no check round in this run'}; deviations {c.deviations_now}, then {c.deviations_before}.
+      <p class="mt-3">Against <b>run {c.run}</b> of the same joint: {c.moved_now} of {c.checked_now} bolts moved in the check, then {c.moved_before} of {c.checked_before}; deviations {c.deviations_now}, then {c.deviations_before}.
         {#if c.both.length}<b class="text-caution">Moved both times: {c.both.map((b) => b.replace('-/', '').replace('/', ' ')).join(', ')}.</b>{/if}</p>
     {/if}
     {#each record.conflicts as conflict (conflict.event)}
