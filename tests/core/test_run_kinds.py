@@ -222,7 +222,7 @@ def test_variants_and_occasions_choose_the_stages() -> None:
     apart = Play(plan_document("twin-drive-wheel"), occasion="dismantle", variants=["two"])
     steps = apart.finish()
     stages = list(dict.fromkeys(s.split("/")[1] for s in steps))
-    assert stages == ["chock", "slack", "jack", "boltout", "drumoff", "inneroff"]
+    assert stages == ["chock", "slack", "jack", "boltout", "drumoff", "lowerd", "inneroff", "liftd", "innergone"]
     assert apart.state.status == "finished"
 
 

@@ -193,7 +193,7 @@ def test_a_hint_does_not_repeat_the_instruction() -> None:
         play.usual()
 
 
-@pytest.mark.parametrize(("turn", "words"), [("90 deg", "90°"), ("1 flat", "60°"), ("0.5 turn", "180°")])
+@pytest.mark.parametrize(("turn", "words"), [("90 deg", "90°"), ("1 flat", "60°"), ("0.5 turn", "180°"), ("2 turn", "2 turns")])
 def test_jacking_screws_are_told_their_turn(turn: str, words: str) -> None:
     document = small(4)
     document["stages"].append({"id": "off", "kind": "jack_out", "in": ["dismantle"], "what": "cover", "screws": 2, "turn": turn})

@@ -65,7 +65,11 @@ def _buttons(pending: Pending) -> list[Button]:
 
 
 def _turn(one: PassOut | None) -> str:
-    return f"{one.turn_deg:g}" if one is not None and one.turn_deg is not None else ""
+    """A turn in words: whole turns as turns, everything else in degrees."""
+    if one is None or one.turn_deg is None:
+        return ""
+    turns, rest = divmod(one.turn_deg, 360.0)
+    return f"{one.turn_deg:g}°" if rest or not turns else f"{turns:g} turn{'' if turns == 1 else 's'}"
 
 
 def _text(walk: Walk, pending: Pending) -> str:

@@ -31,9 +31,9 @@ INSTRUCTIONS: dict[str, str] = {
     "feel": "As tight as you can with what you have.", "pull": "Pull steadily, stop at the click.",
     "pull_check": "Pull steadily to the click. Did it move before the click?",
     "pull_repeat": "Pull again to the click. Did it turn?",
-    "angle": "Turn on by {turn}°, in one pull if you can.", "back_off": "Turn back by {turn}°.",
-    "gap": "Turn by {turn}°, then measure the gap here.", "loosen": "Loosen by {turn}°, no more.",
-    "jack": "Turn every jacking screw by {turn}°, one after the other.", "wait": "Nothing is turned until then.",
+    "angle": "Turn on by {turn}, in one pull if you can.", "back_off": "Turn back by {turn}.",
+    "gap": "Turn by {turn}, then measure the gap here.", "loosen": "Loosen by {turn}, no more.",
+    "jack": "Turn every jacking screw by {turn}, one after the other.", "wait": "Nothing is turned until then.",
     "watch": "Watch, then say what you saw.", "decision": "What was done about it?",
 }
 HINTS: dict[str, str] = {

@@ -56,10 +56,10 @@
   {:else if ['angle', 'back_off', 'loosen', 'jack', 'gap'].includes(step.kind) && step.turn_deg}
     <div class="row {numbered ? 'numbered' : ''}">
       {#if step.label}<p class="number {step.label.length > 3 ? 'several' : ''}" aria-hidden="true">{step.label}</p>{/if}
-      <p class="figure">{step.turn_deg.toFixed(0)}°<span>{step.kind === 'back_off' || step.kind === 'loosen' ? ' back' : ''}</span></p>
+      <p class="figure">{step.turn_deg % 360 === 0 ? `${step.turn_deg / 360}` : `${step.turn_deg.toFixed(0)}°`}<span>{step.turn_deg % 360 === 0 ? (step.turn_deg === 360 ? ' turn' : ' turns') : ''}{step.kind === 'back_off' || step.kind === 'loosen' ? ' back' : ''}</span></p>
     </div>
     <p class="soft text-[1.15rem]">
-      {step.turn_deg % 60 === 0 ? `${step.turn_deg / 60} flat${step.turn_deg === 60 ? '' : 's'} of the hexagon` : ''}
+      {step.turn_deg % 60 === 0 && step.turn_deg < 360 ? `${step.turn_deg / 60} flat${step.turn_deg === 60 ? '' : 's'} of the hexagon` : ''}
       {step.window_deg ? `between ${step.window_deg[0]}° and ${step.window_deg[1]}°` : ''}{step.kind === 'gap' && setting ? ` · stop when ${setting.text} clicks` : ''}
     </p>
   {:else if step.kind === 'wait'}

@@ -81,7 +81,10 @@ def order_of(group: Group, order: Order) -> list[list[str]]:
 
 def turn_words(turn: str) -> str:
     """A turn as it is said: degrees by their sign, flats and turns as they were written."""
-    return turn.replace(" deg", "°")
+    number, _, unit = turn.partition(" ")
+    if unit == "deg":
+        return f"{number}°"
+    return turn if number == "1" or unit.endswith("s") else f"{turn}s"
 
 
 _NAMES = {"hand": "By hand", "snug": "Snug", "feel": "By feel", "angle": "Angle", "back_off": "Back off",
