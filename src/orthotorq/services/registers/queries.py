@@ -9,6 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import selectinload
 
 from ...core.documents.result import PlacePoint, Result
+from ...core.units import show
 from ...store.models import Equipment, Joint, Plan, Revision, Run
 from ..context import Ctx
 from ..errors import NotFound
@@ -85,7 +86,7 @@ def _glyph(result: Result) -> Glyph:
 
 
 def _summary(result: Result) -> str:
-    parts = [f"{len(g.places)} × {g.thread.designation}" + (f", {g.target.set_torque_Nm:.4g} N·m" if g.target else "")
+    parts = [f"{len(g.places)} × {g.thread.designation}" + (f", {show(g.target.set_torque_Nm, 3)} N·m" if g.target else "")
              for g in result.groups]
     where = f", {len(result.positions)} positions" if result.positions else ""
     return "; ".join(parts) + where

@@ -94,7 +94,7 @@
                     {#each row.cells as cell, i (i)}
                       <td class="px-2 py-[3px] {cell && worth(cell, table.columns[i]!) ? 'bg-caution-bg' : ''}">
                         {#if cell}
-                          <span class="whitespace-nowrap">{cell.torque ?? cell.text}{cell.angle ? `, ${cell.angle}` : ''}</span>
+                          <span class="whitespace-nowrap">{cell.torque ?? cell.text}{cell.angle ? `, ${cell.angle.replace(' deg', '°')}` : ''}</span>
                           {#if cell.torque && cell.answer === 'did_not_turn'}<span class="soft">still</span>{/if}
                           {#if cell.corrected}<b class="text-caution">corrected</b>{/if}{#if cell.pulls > 1}<span class="soft">{cell.pulls} pulls</span>{/if}{#if cell.attempt > 1}<span class="soft">attempt {cell.attempt}</span>{/if}
                         {:else}<span class="soft">–</span>{/if}
