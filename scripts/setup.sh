@@ -1,5 +1,6 @@
 # What the machine, the virtual environment and the front end need. Quiet when everything is there.
-export PATH="$ROOT/.venv/bin:$PATH"
+# runuser stands in a folder that not every PATH names
+export PATH="$ROOT/.venv/bin:$PATH:/usr/sbin:/sbin"
 # compiled modules are kept, else every start pays for compiling them again
 unset PYTHONDONTWRITEBYTECODE
 PACKAGES_DEMO="postgresql libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 python3-venv"
