@@ -53,6 +53,16 @@ demo_start() {
   exit 1
 }
 
+# The command line works on the demo while it runs, unless told otherwise.
+demo_settings() {
+  local home
+  [ -z "${ORTHOTORQ_DATABASE_URL:-}" ] || return 0
+  home=$(cluster_home demo)
+  if [ -f "$home/secrets" ] && cluster_running "$home"; then
+    cluster_start demo "${ORTHOTORQ_PG_PORT:-54617}" ORTHOTORQ_PG_PORT
+  fi
+}
+
 demo_stop() { app_stop; cluster_stop demo; }
 
 demo_reset() { cluster_remove demo; rm -f var/server.log var/worker.log; }

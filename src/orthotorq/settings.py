@@ -31,10 +31,14 @@ TABLE: tuple[Setting, ...] = (
 _BY_NAME = {s.name: s for s in TABLE}
 
 
+class MissingSetting(RuntimeError):
+    """A setting without a default that nobody gave."""
+
+
 def read(name: str) -> str:
-    """The value of a setting. Raises KeyError for one not in the table, RuntimeError when a required one is missing."""
+    """The value of a setting. Raises KeyError for one not in the table, MissingSetting when a required one is missing."""
     setting = _BY_NAME[name]
     value = os.environ.get(name, setting.default)
     if value is None:
-        raise RuntimeError(f"{name} is not set: {setting.help}")
+        raise MissingSetting(f"{name} is not set: {setting.help}")
     return value

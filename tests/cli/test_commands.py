@@ -79,8 +79,18 @@ def test_a_missing_setting_is_said_by_name() -> None:
     environment = {k: v for k, v in os.environ.items() if not k.startswith("ORTHOTORQ_")}
     done = subprocess.run([sys.executable, "-m", "orthotorq.cli", "verify"], capture_output=True, text=True, check=False,
                           env=environment)
-    assert done.returncode != 0
-    assert "ORTHOTORQ_DATABASE_URL" in done.stderr
+    assert done.returncode == 2
+    assert done.stderr.startswith("ORTHOTORQ_DATABASE_URL is not set") and "Traceback" not in done.stderr
+
+
+@pytest.mark.parametrize("command", [["verify"], ["export", "plans", "--as", "mira"]])
+def test_a_database_that_does_not_answer_is_one_sentence(command: list[str], tmp_path: Path) -> None:
+    nobody = "postgresql+psycopg://orthotorq_app:x@127.0.0.1:9/orthotorq"
+    done = subprocess.run([sys.executable, "-m", "orthotorq.cli", *command], capture_output=True, text=True, check=False,
+                          cwd=tmp_path, env={**os.environ, "ORTHOTORQ_DATABASE_URL": nobody})
+    assert done.returncode == 2
+    assert done.stderr == "The database does not answer: is it running, and do the settings name it?\n"
+    assert not list(tmp_path.iterdir())
 
 
 def test_health_of_nothing_is_not_well() -> None:

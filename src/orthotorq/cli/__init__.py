@@ -6,6 +6,8 @@ import sys
 
 import click
 
+from ..settings import MissingSetting
+
 #: command -> (module, one line of help)
 COMMANDS: dict[str, tuple[str, str]] = {
     "calc": ("sums", "Quick sums: torque, clamp load, limits, tools, angle, gasket, orders."),
@@ -59,3 +61,12 @@ def main() -> None:
         sys.exit(2)
     except click.Abort:
         sys.exit(1)
+    except MissingSetting as error:
+        click.echo(f"{error} `./torq cli` knows the demo's while it runs.", err=True)
+        sys.exit(2)
+    except Exception as error:
+        # by its name, because sums must start without loading the database's packages
+        if type(error).__name__ not in ("OperationalError", "PoolTimeout"):
+            raise
+        click.echo("The database does not answer: is it running, and do the settings name it?", err=True)
+        sys.exit(2)
