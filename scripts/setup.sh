@@ -3,6 +3,8 @@
 export PATH="$ROOT/.venv/bin:$PATH:/usr/sbin:/sbin"
 # compiled modules are kept, else every start pays for compiling them again
 unset PYTHONDONTWRITEBYTECODE
+# node trusts only the authorities built into it; a network with its own stands in Debian's list
+[ -r /etc/ssl/certs/ca-certificates.crt ] && export NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt}
 PACKAGES_DEMO="postgresql libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 python3-venv"
 PACKAGES_TEST="chromium"
 
