@@ -55,6 +55,11 @@ def test_files_that_are_no_plan(tmp_path: Path, content: bytes) -> None:
     assert len(done.stderr) > 15
 
 
+def test_the_handbook_shows_the_table_of_findings_as_it_is() -> None:
+    page = Path(__file__).parents[2] / "docs" / "findings.md"
+    assert run("findings").stdout == page.read_text(encoding="utf-8"), "write it anew: ./torq cli findings > docs/findings.md"
+
+
 def test_the_schema_is_published_and_describes_every_field() -> None:
     schema = json.loads(run("schema").stdout)
     assert set(Plan.model_fields) == set(schema["properties"])

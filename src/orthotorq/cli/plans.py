@@ -12,6 +12,7 @@ from ..core.documents.plan import Plan
 from ..core.documents.read import parse_json
 from ..core.errors import OrthotorqError
 from ..core.planning.compute import compute as compute_document
+from ..core.planning.findings import RULES
 from ..core.running import expand
 
 
@@ -48,3 +49,14 @@ def compute(plan: Path, output: Path | None, steps: bool) -> None:
 def schema() -> None:
     """Print the JSON Schema of the plan document."""
     click.echo(json.dumps(Plan.model_json_schema(), indent=1, ensure_ascii=False))
+
+
+@click.command()
+def findings() -> None:
+    """Print the table of findings as a page of the handbook."""
+    click.echo("# Findings\n\nMade by `./torq cli findings` from the one table in `core/planning/findings.py`; in the application under "
+               "Tables. A stop that\nnobody may waive keeps a plan from release; words in braces are filled in.\n\n"
+               "| code | severity | who may waive it | sentence | remedy |\n|---|---|---|---|---|")
+    for code, rule in RULES.items():
+        waived_by = rule.role if rule.waivable else "nobody"
+        click.echo(f"| `{code.value}` | {rule.severity} | {waived_by} | {rule.text} | {rule.remedy} |")
