@@ -56,20 +56,20 @@ test('after each step the bolts stand as they were tightened', () => {
 test('sections stand in work order with tools before the first tightening', () => {
   const sections = sectionsOf(doc, result, {});
   assert.deepEqual(sections.map((s) => s.kind), ['joint', 'figure', 'stage', 'tools', 'stage', 'stage', 'back']);
-  assert.equal(sections[0]!.line, '2 × on Ø 100 mm M24, 2 positions');
+  assert.equal(sections[0]!.line, '2 × M24 on Ø 100 mm, 2 positions');
   assert.match(sections[1]!.line, /450 N·m, manual 7\.4; 128 kN/);
   assert.equal(sections[2]!.line, '1 item, 1 caution');
   assert.equal(sections[4]!.line, 'hand, 50, 100 check → 450 N·m · cold');
 });
 
 test('work that comes back is one line at the end', () => {
-  assert.equal(sectionsOf(doc, result, {}).at(-1)!.line, 'at 24, then every 2000 h');
+  assert.equal(sectionsOf(doc, result, {}).at(-1)!.line, 'at 24 h, then every 2000 h');
   assert.equal(sectionsOf(doc, { ...result, rechecks: [] }, {}).at(-1)!.line, 'no recheck planned');
 });
 
 test('layouts and passes in a word', () => {
-  assert.equal(layoutWords({ kind: 'grid', rows: 3, columns: 4, perimeter: true }, 10), '10 × on 3 × 4, edge only');
-  assert.equal(layoutWords({ kind: 'row', count: 5, pitch: '60 mm' }, 5), '5 × in a row, 60 mm apart');
+  assert.equal(layoutWords({ kind: 'grid', rows: 3, columns: 4, perimeter: true }, 10, 'M8'), '10 × M8 in 3 rows of 4, edge only');
+  assert.equal(layoutWords({ kind: 'row', count: 5, pitch: '60 mm' }, 5, 'M12'), '5 × M12 in a row, 60 mm apart');
   assert.deepEqual([{ do: 'torque', percent: 100, repeat: {} }, { do: 'angle', turn: '60°' }, { do: 'wait', for: '30 min' }].map(passWord), ['100 repeat', 'angle 60°', 'wait 30 min']);
 });
 

@@ -18,7 +18,9 @@ def calls(client: Any) -> dict[str, tuple[set[str], Any]]:
     """Address -> (roles that may, the call)."""
     plan = first_plan(client("tam"))
     revision, draft = plan["revision_id"], f"/api/v1/plans/{plan['id']}/draft"
-    joint = client("tam").get("/api/v1/equipment").json["items"][0]["joints"][0]["id"]
+    machine = client("tam").get("/api/v1/equipment").json["items"][0]
+    joint = machine["joints"][0]["id"]
+    typed, unnamed = {"tag": "", "name": "", "area": ""}, {"tag": "", "name": "", "kind": ""}
     device = {"device": "d"}
     return {
         "equipment": (EVERYBODY, lambda c: c.get("/api/v1/equipment")),
@@ -34,6 +36,10 @@ def calls(client: Any) -> dict[str, tuple[set[str], Any]]:
         "save": ({"planner"}, lambda c: c.put(draft, {"document": cover()}, **{"If-Match": '"1"'})),
         "release": ({"planner"}, lambda c: c.post(f"/api/v1/plans/{plan['id']}/release", **{"If-Match": '"1"'})),
         "new plan": ({"planner"}, lambda c: c.post("/api/v1/plans", {"joint": joint, "title": "New"})),
+        "new machine": ({"planner", "administrator"}, lambda c: c.post("/api/v1/equipment", typed)),
+        "change machine": ({"planner", "administrator"}, lambda c: c.put(f"/api/v1/equipment/{machine['id']}", typed)),
+        "new joint": ({"planner", "administrator"}, lambda c: c.post("/api/v1/joints", {"equipment": machine["id"], **unnamed})),
+        "change joint": ({"planner", "administrator"}, lambda c: c.put(f"/api/v1/joints/{joint}", unnamed)),
         "start": ({"fitter", "supervisor"}, lambda c: c.post("/api/v1/runs", {"revision": revision, **device})),
         "lease": ({"fitter", "supervisor"}, lambda c: c.post(f"/api/v1/runs/{NOBODY_ID}/lease", device)),
         "events": ({"planner", "fitter", "supervisor"},

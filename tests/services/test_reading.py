@@ -13,7 +13,6 @@ from orthotorq.services.accounts.queries import find_actor, session_info
 from orthotorq.services.context import Ctx
 from orthotorq.services.errors import NotFound
 from orthotorq.services.planning.queries import answer_sum, explain_figure, read_draft, read_revision
-from orthotorq.services.registers.commands import add_equipment, add_joint, people_exist
 from orthotorq.services.registers.queries import joint_detail, list_equipment
 from orthotorq.services.running.commands import take_lease
 from orthotorq.services.running.queries import list_runs, read_record, read_run, record_file
@@ -45,13 +44,6 @@ def test_a_joint_lists_its_plans_and_latest_runs(ctx: Ctx) -> None:
     assert [r.status for r in seen.runs] == ["closed"]
     with pytest.raises(NotFound):
         joint_detail(ctx, ctx.new_id())
-
-
-def test_new_equipment_appears(ctx: Ctx) -> None:
-    machine = add_equipment(ctx, "BP-9", "Brine pump 9", "Pump hall")
-    add_joint(ctx, machine, "casing", "Casing", "casting_studs")
-    assert [j.name for e in list_equipment(ctx) if e.tag == "BP-9" for j in e.joints] == ["Casing"]
-    assert people_exist(ctx.session)
 
 
 def test_runs_come_by_pages_newest_first(ctx: Ctx) -> None:

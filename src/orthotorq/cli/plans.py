@@ -54,9 +54,13 @@ def schema() -> None:
 @click.command()
 def findings() -> None:
     """Print the table of findings as a page of the handbook."""
-    click.echo("# Findings\n\nMade by `./torq cli findings` from the one table in `core/planning/findings.py`; in the application under "
-               "Tables. A stop that\nnobody may waive keeps a plan from release; words in braces are filled in.\n\n"
-               "| code | severity | who may waive it | sentence | remedy |\n|---|---|---|---|---|")
+    click.echo("""# Findings
+
+Made by `./torq cli findings` from the one table in `core/planning/findings.py`; in the application under Tables. A stop that
+nobody may waive keeps a plan from release; words in braces are filled in.
+
+| code | severity | who may waive it | sentence | remedy |
+|---|---|---|---|---|""")
     for code, rule in RULES.items():
         waived_by = rule.role if rule.waivable else "nobody"
         click.echo(f"| `{code.value}` | {rule.severity} | {waived_by} | {rule.text} | {rule.remedy} |")

@@ -12,7 +12,7 @@ from ..services.accounts.commands import HASHER
 from ..services.accounts.queries import DEMO_PASSWORD
 from ..services.context import Actor, Ctx
 from ..services.planning.commands import create_plan, release, save_draft
-from ..services.registers.commands import add_equipment, add_joint, add_person, people_exist
+from ..services.registers.commands import add_person, people_exist, register_equipment, register_joint
 from ..services.registers.tables import save_own_entry, set_in_store
 from ..services.registers.tools import add_calibration, add_tool
 from .runs import finish_run
@@ -64,9 +64,9 @@ def load(session: Session) -> bool:
     planner = Ctx(session, BEGIN, actors["mira"])
     later = BEGIN + timedelta(days=3)
     for tag, name, area, joints in EQUIPMENT:
-        machine = add_equipment(start, tag, name, area)
+        machine = register_equipment(planner, tag, name, area)
         for joint_tag, joint_name, kind, plan in joints:
-            joint = add_joint(start, machine, joint_tag, joint_name, kind)
+            joint = register_joint(planner, machine, joint_tag, joint_name, kind)
             if plan is None:
                 continue
             document = plan_document(plan)

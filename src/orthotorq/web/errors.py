@@ -7,7 +7,7 @@ import structlog
 from flask import Flask, Response, g, make_response
 from flask_wtf.csrf import CSRFError
 from pydantic import BaseModel, ValidationError
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DataError, OperationalError
 from werkzeug.exceptions import HTTPException
 
 from ..core.documents.base import DocumentErrors, field_errors
@@ -82,6 +82,9 @@ def register_errors(app: Flask) -> None:
         403, "csrf", "This page has lost its session; reload it and try again."))
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(OperationalError, _busy)
+    # bodies are checked before; what still gets here came in an address
+    app.register_error_handler(DataError, lambda e: problem(
+        422, "not_valid", "A text with NUL or a number beyond the range cannot be looked for."))
     app.register_error_handler(Exception, _unexpected)
 
 

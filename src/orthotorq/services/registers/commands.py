@@ -1,14 +1,26 @@
-"""Registers filled from the command line and by the demo; no screen calls these yet."""
+"""People, machines and joints: registered, and put right while nothing hangs on them."""
 from __future__ import annotations
 
+import re
 import uuid
+from typing import get_args
 
 from sqlalchemy import func, select
+from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
-from ...store.models import Equipment, Joint, Person
+from ...core.documents.base import DocumentErrors, FieldError
+from ...core.documents.plan import JointKind
+from ...store.models import Equipment, Joint, Person, Plan
 from ..accounts.commands import actor_of
 from ..context import Actor, Ctx
+from ..errors import NotFound, Refused
+from ..permissions import use_case
+
+#: a plan names its joint as machine/joint, so a tag has no stroke and no blank
+_TAG = re.compile(r"[^\W_][\w.\-]*")
+MOST_TAG, MOST_NAME = 40, 120
+_SAID = {"name": "A name", "area": "The place where it stands"}
 
 
 def people_exist(session: Session) -> bool:
@@ -24,17 +36,87 @@ def add_person(ctx: Ctx, login: str, name: str, password_hash: str, roles: list[
     return actor_of(person)
 
 
-def add_equipment(ctx: Ctx, tag: str, name: str, area: str) -> uuid.UUID:
-    """Register a machine."""
+def _checked(tag: str, **names: str) -> list[str]:
+    """Tag and names without blanks around them. Raises DocumentErrors with every field that is wrong."""
+    errors = []
+    tag = tag.strip()
+    if not 1 <= len(tag) <= MOST_TAG or not _TAG.fullmatch(tag):
+        errors.append(FieldError(("tag",), "bad_tag",
+                                 f"A tag is 1 to {MOST_TAG} letters, digits, dots and hyphens, such as BP-3."))
+    for field, text in names.items():
+        if not 1 <= len(text.strip()) <= MOST_NAME:
+            errors.append(FieldError((field,), "bad_name", f"{_SAID[field]} has 1 to {MOST_NAME} characters."))
+    if errors:
+        raise DocumentErrors(errors)
+    return [tag, *(text.strip() for text in names.values())]
+
+
+def _kept(ctx: Ctx, tag: str, whose: str) -> None:
+    """Write what has changed. Raises DocumentErrors when the tag is taken, also by somebody in the same moment."""
+    try:
+        ctx.session.flush()
+    except IntegrityError:
+        raise DocumentErrors([FieldError(("tag",), "tag_taken", f"“{tag}” is already the tag of {whose}.")]) from None
+
+
+def _equipment(ctx: Ctx, equipment_id: uuid.UUID) -> Equipment:
+    machine = ctx.session.get(Equipment, equipment_id)
+    if machine is None:
+        raise NotFound("There is no such machine.")
+    return machine
+
+
+def _kind(kind: str) -> str:
+    if kind not in get_args(JointKind):
+        raise DocumentErrors([FieldError(("kind",), "bad_kind", f"A kind of joint is {', '.join(get_args(JointKind))}.")])
+    return kind
+
+
+def _planned(ctx: Ctx, joints: list[Joint]) -> bool:
+    wanted = select(Plan.id).where(Plan.joint_id.in_([joint.id for joint in joints])).limit(1)
+    return ctx.session.scalar(wanted) is not None
+
+
+@use_case
+def register_equipment(ctx: Ctx, tag: str, name: str, area: str) -> uuid.UUID:
+    """Register a machine; returns its id. Raises DocumentErrors."""
+    tag, name, area = _checked(tag, name=name, area=area)
     machine = Equipment(id=ctx.new_id(), tag=tag, name=name, area=area)
     ctx.session.add(machine)
-    ctx.session.flush()
+    _kept(ctx, tag, "another machine")
     return machine.id
 
 
-def add_joint(ctx: Ctx, equipment: uuid.UUID, tag: str, name: str, kind: str) -> uuid.UUID:
-    """Register a joint of a machine."""
-    joint = Joint(id=ctx.new_id(), equipment_id=equipment, tag=tag, name=name, kind=kind)
+@use_case
+def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, area: str) -> None:
+    """Put a machine right. Its tag stays once a plan names it. Raises NotFound, DocumentErrors, Refused."""
+    machine = _equipment(ctx, equipment_id)
+    tag, name, area = _checked(tag, name=name, area=area)
+    if tag != machine.tag and _planned(ctx, machine.joints):
+        raise Refused(f"Plans name this machine {machine.tag}; its tag stays.", "tag")
+    machine.tag, machine.name, machine.area = tag, name, area
+    _kept(ctx, tag, "another machine")
+
+
+@use_case
+def register_joint(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, kind: str) -> uuid.UUID:
+    """Register a joint of a machine; returns its id. Raises NotFound, DocumentErrors."""
+    machine = _equipment(ctx, equipment_id)
+    tag, name = _checked(tag, name=name)
+    joint = Joint(id=ctx.new_id(), equipment_id=machine.id, tag=tag, name=name, kind=_kind(kind))
     ctx.session.add(joint)
-    ctx.session.flush()
+    _kept(ctx, tag, f"another joint of {machine.name}")
     return joint.id
+
+
+@use_case
+def change_joint(ctx: Ctx, joint_id: uuid.UUID, tag: str, name: str, kind: str) -> None:
+    """Put a joint right. Tag and kind stay once it has a plan. Raises NotFound, DocumentErrors, Refused."""
+    joint = ctx.session.get(Joint, joint_id)
+    if joint is None:
+        raise NotFound("There is no such joint.")
+    tag, name = _checked(tag, name=name)
+    if (tag, _kind(kind)) != (joint.tag, joint.kind) and _planned(ctx, [joint]):
+        raise Refused("This joint has plans of its kind under its tag; both stay.", "tag")
+    joint.tag, joint.name, joint.kind = tag, name, kind
+    _kept(ctx, tag, f"another joint of {joint.equipment.name}")

@@ -5,7 +5,7 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import or_, select
 from sqlalchemy.orm import selectinload
 
 from ...core.documents.result import PlacePoint, Result
@@ -111,10 +111,15 @@ def _joint_view(ctx: Ctx, joint: Joint) -> JointView:
 
 
 @use_case
-def list_equipment(ctx: Ctx) -> list[EquipmentView]:
-    """Every machine with its joints, by tag."""
+def list_equipment(ctx: Ctx, find: str = "", after: str = "", limit: int = 50) -> list[EquipmentView]:
+    """A page of machines with their joints, by tag, from behind the tag `after`; `find` looks in tags, names and areas."""
     load = selectinload(Equipment.joints).selectinload(Joint.plans).selectinload(Plan.revisions)
-    found = ctx.session.scalars(select(Equipment).options(load).order_by(Equipment.tag))
+    wanted = select(Equipment).options(load).where(Equipment.tag > after).order_by(Equipment.tag).limit(limit)
+    if sought := find.strip():
+        own, theirs = (or_(*(column.icontains(sought, autoescape=True) for column in columns)) for columns in (
+            (Equipment.tag, Equipment.name, Equipment.area), (Joint.tag, Joint.name)))
+        wanted = wanted.where(or_(own, Equipment.joints.any(theirs)))
+    found = ctx.session.scalars(wanted)
     return [EquipmentView(e.id, e.tag, e.name, e.area, [_joint_view(ctx, j) for j in e.joints]) for e in found]
 
 

@@ -1,20 +1,59 @@
 """Equipment and joints."""
 from __future__ import annotations
 
-from flask import Response
-from pydantic import BaseModel, RootModel
+import uuid
+from typing import Annotated
 
+from flask import Response
+from pydantic import BaseModel, Field, RootModel
+
+from ...services.registers.commands import change_equipment, change_joint, register_equipment, register_joint
 from ...services.registers.queries import EquipmentView, JointView, joint_detail, list_equipment
+from ..errors import Problem
 from ..operation import operation
 from .bricks import IdPath, answer, blueprint
+from .plans import Created
 
 api = blueprint("equipment", "Machines and their joints")
 
+Line = Annotated[str, Field(max_length=200)]
+
+
+class EquipmentQuery(BaseModel):
+    """A page of machines by tag; `find` looks in tags, names and areas."""
+
+    find: Line = ""
+    after: Line = ""
+    limit: Annotated[int, Field(ge=1, le=100)] = 50
+
 
 class EquipmentList(BaseModel):
-    """Every machine."""
+    """Machines, and the tag to ask for the next page with."""
 
     items: list[EquipmentView]
+    next: str | None
+
+
+class EquipmentIn(BaseModel):
+    """A machine as typed."""
+
+    tag: Line
+    name: Line
+    area: Line
+
+
+class JointIn(BaseModel):
+    """A joint as typed; `kind` is a plan's `joint_kind`."""
+
+    tag: Line
+    name: Line
+    kind: Line
+
+
+class NewJoint(JointIn):
+    """A joint of a machine."""
+
+    equipment: uuid.UUID
 
 
 class JointOut(RootModel[JointView]):
@@ -22,10 +61,35 @@ class JointOut(RootModel[JointView]):
 
 
 @api.get("/equipment", responses={"200": EquipmentList})
-def read_equipment() -> Response:
+def read_equipment(query: EquipmentQuery) -> Response:
     """Machines with their joints."""
     with operation() as ctx:
-        return answer(EquipmentList(items=list_equipment(ctx)))
+        items = list_equipment(ctx, query.find, query.after, query.limit)
+    return answer(EquipmentList(items=items, next=items[-1].tag if len(items) == query.limit else None))
+
+
+@api.post("/equipment", responses={"201": Created})
+def post_equipment(body: EquipmentIn) -> Response:
+    """Register a machine."""
+    with operation() as ctx:
+        made = register_equipment(ctx, body.tag, body.name, body.area)
+    return answer(Created(id=made), 201)
+
+
+@api.put("/equipment/<uuid:id>", responses={"204": None, "409": Problem})
+def put_equipment(path: IdPath, body: EquipmentIn) -> tuple[str, int]:
+    """Put a machine right."""
+    with operation() as ctx:
+        change_equipment(ctx, path.id, body.tag, body.name, body.area)
+    return "", 204
+
+
+@api.post("/joints", responses={"201": Created})
+def post_joint(body: NewJoint) -> Response:
+    """Register a joint of a machine."""
+    with operation() as ctx:
+        made = register_joint(ctx, body.equipment, body.tag, body.name, body.kind)
+    return answer(Created(id=made), 201)
 
 
 @api.get("/joints/<uuid:id>", responses={"200": JointOut})
@@ -33,3 +97,11 @@ def read_joint(path: IdPath) -> Response:
     """One joint with its plans and latest runs."""
     with operation() as ctx:
         return answer(JointOut(joint_detail(ctx, path.id)))
+
+
+@api.put("/joints/<uuid:id>", responses={"204": None, "409": Problem})
+def put_joint(path: IdPath, body: JointIn) -> tuple[str, int]:
+    """Put a joint right."""
+    with operation() as ctx:
+        change_joint(ctx, path.id, body.tag, body.name, body.kind)
+    return "", 204

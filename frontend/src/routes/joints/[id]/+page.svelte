@@ -3,6 +3,7 @@
   import { page } from '$app/state';
   import { api, must, sentence, type Schemas } from '#lib/api/client.ts';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
+  import RegisterForm, { JOINT_FIELDS } from '#lib/parts/RegisterForm/RegisterForm.svelte';
   import { clock, day } from '#lib/figures.ts';
   import { KINDS, STATUS } from '#lib/kinds.ts';
   import { session } from '#lib/session.svelte.ts';
@@ -12,12 +13,24 @@
   let error = $state('');
   let title = $state('');
   let starting = $state('');
+  let changing = $state(false);
   const uid = $props.id();
 
-  api
-    .GET('/api/v1/joints/{id}', { params: { path: { id: page.params.id! } } })
-    .then((answer) => (joint = must(answer)))
-    .catch((problem: Error) => (error = problem.message));
+  const path = { id: page.params.id! };
+  const load = () =>
+    api
+      .GET('/api/v1/joints/{id}', { params: { path } })
+      .then((answer) => (joint = must(answer)))
+      .catch((problem: Error) => (error = problem.message));
+  void load();
+
+  async function keep(texts: Record<string, string>) {
+    const body = { tag: texts.tag ?? '', name: texts.name ?? '', kind: texts.kind ?? '' };
+    const { error: problem } = await api.PUT('/api/v1/joints/{id}', { params: { path }, body });
+    if (problem) return problem;
+    changing = false;
+    await load();
+  }
 
   async function begin(event: Event) {
     event.preventDefault();
@@ -31,12 +44,32 @@
 <div class="mx-auto max-w-5xl px-6 py-6">
   {#if joint}
     <p class="soft crumb text-sm"><a href="/equipment">Equipment</a> › {joint.equipment_name}</p>
-    <h1>{joint.name} <span class="soft ml-1 text-base font-normal">{KINDS[joint.kind]}</span></h1>
+    <h1>
+      {joint.name} <span class="soft ml-1 text-base font-normal">{KINDS[joint.kind]}</span>
+      {#if session.has('planner', 'administrator')}<button
+          class="link ml-3 text-sm"
+          onclick={() => (changing = true)}>change</button
+        >{/if}
+    </h1>
+    {#if changing}
+      <RegisterForm
+        title="Change this joint"
+        fields={JOINT_FIELDS}
+        values={{ tag: joint.tag, name: joint.name, kind: joint.kind }}
+        action="Keep it"
+        send={keep}
+        onclose={() => (changing = false)}
+      />
+    {/if}
     <p class="mb-4">{joint.summary}</p>
     {#if error}<p class="mb-3 text-stop" role="alert">{error}</p>{/if}
     <div class="grid gap-10 md:grid-cols-[300px_1fr]">
       <div class="aspect-square w-full max-w-[300px]">
-        {#if joint.glyph}<JointFace places={joint.glyph.places} acrossFlats={joint.glyph.across_flats_mm} label="Joint to scale" />{/if}
+        {#if joint.glyph}<JointFace
+            places={joint.glyph.places}
+            acrossFlats={joint.glyph.across_flats_mm}
+            label="Joint to scale"
+          />{/if}
       </div>
       <div class="grid content-start gap-6">
         <section>
@@ -45,25 +78,40 @@
             <div class="flex flex-wrap items-center justify-between gap-3 border-b py-2">
               <p>
                 <span class="font-semibold">{plan.title}</span><br />
-                <span class="soft text-sm">{plan.revision_number ? `revision ${plan.revision_number}, released ${day(plan.released_at!)}` : 'not released yet'}</span>
+                <span class="soft text-sm"
+                  >{plan.revision_number
+                    ? `revision ${plan.revision_number}, released ${day(plan.released_at!)}`
+                    : 'not released yet'}</span
+                >
               </p>
               <div class="flex flex-wrap gap-2">
                 <a class="act" href="/plans/{plan.id}">Bench</a>
                 {#if plan.revision_id}
-                  <a class="act" href="/api/v1/revisions/{plan.revision_id}/sheet.pdf" target="_blank" rel="noopener">Sheet (PDF)</a>
+                  <a
+                    class="act"
+                    href="/api/v1/revisions/{plan.revision_id}/sheet.pdf"
+                    target="_blank"
+                    rel="noopener">Sheet (PDF)</a
+                  >
                   {#if session.has('fitter', 'supervisor')}
-                    <button class="act main" onclick={() => (starting = plan.revision_id!)}>Start a run</button>
+                    <button class="act main" onclick={() => (starting = plan.revision_id!)}
+                      >Start a run</button
+                    >
                   {/if}
                 {/if}
               </div>
             </div>
           {:else}
-            <p class="soft py-2">No plan yet. A planner begins one below; it opens on the Bench with a worked example to change.</p>
+            <p class="soft py-2">
+              No plan yet. A planner begins one below; it opens on the Bench with a worked example to change.
+            </p>
           {/each}
           {#if session.has('planner')}
             <form class="mt-3 flex items-end gap-2" onsubmit={begin}>
-              <label for="{uid}-t" class="grid flex-1 gap-1 text-sm text-soft">New plan, title
-                <input id="{uid}-t" class="field" bind:value={title} maxlength="120" required /></label>
+              <label for="{uid}-t" class="grid flex-1 gap-1 text-sm text-soft"
+                >New plan, title
+                <input id="{uid}-t" class="field" bind:value={title} maxlength="120" required /></label
+              >
               <button class="act">Begin</button>
             </form>
           {/if}
@@ -72,7 +120,13 @@
           <h2 class="border-b border-ink pb-1">Runs</h2>
           {#each joint.runs as run (run.id)}
             <p class="flex justify-between border-b py-2">
-              <span><a class="font-semibold" href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}>Run {run.number}</a>, revision {run.revision}</span>
+              <span
+                ><a
+                  class="font-semibold"
+                  href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}
+                  >Run {run.number}</a
+                >, revision {run.revision}</span
+              >
               <span class="soft">{STATUS[run.status]} · {day(run.started_at)} {clock(run.started_at)}</span>
             </p>
           {:else}

@@ -86,7 +86,7 @@
               {#if setting.scale}<span class="soft block text-xs">{setting.scale.main} + {setting.scale.collar}</span>{/if}
             {:else}–{/each}
           </td>
-          <td class="py-1 text-right">{#if stage.passes.length > 1}<button class="link text-sm" aria-label="Take out pass {i + 1}" onclick={() => stage.passes.splice(i, 1)}>out</button>{/if}</td>
+          <td class="py-1 pl-2 text-right">{#if stage.passes.length > 1}<button class="link text-sm" aria-label="Take out pass {i + 1}" onclick={() => stage.passes.splice(i, 1)}>out</button>{/if}</td>
         </tr>
       {/each}
     </tbody>

@@ -48,12 +48,12 @@ function worst(marks: string[]): Mark {
   return marks.includes('stop') ? 'stop' : marks.includes('caution') ? 'caution' : 'good';
 }
 
-/** Where the bolts of a group stand, in words. */
-export function layoutWords(layout: Doc, count: number): string {
-  if (layout.kind === 'circle') return `${layout.count} × on Ø ${layout.diameter}`;
-  if (layout.kind === 'row') return `${layout.count} × in a row, ${layout.pitch} apart`;
-  if (layout.kind === 'grid') return `${count} × on ${layout.rows} × ${layout.columns}${layout.perimeter ? ', edge only' : ''}`;
-  return count === 1 ? '1 ×' : `${count} × at free points`;
+/** How many bolts of which thread stand where, in words. */
+export function layoutWords(layout: Doc, count: number, thread: string): string {
+  if (layout.kind === 'circle') return `${layout.count} × ${thread} on Ø ${layout.diameter}`;
+  if (layout.kind === 'row') return `${layout.count} × ${thread} in a row, ${layout.pitch} apart`;
+  if (layout.kind === 'grid') return `${count} × ${thread} in ${layout.rows} rows of ${layout.columns}${layout.perimeter ? ', edge only' : ''}`;
+  return count === 1 ? `1 × ${thread}` : `${count} × ${thread} at free points`;
 }
 
 /** Sections of a document with its result and errors. */
@@ -69,7 +69,7 @@ export function sectionsOf(doc: Doc, result: Schemas['Result'] | null, errors: R
     const own = (p: string) => p.startsWith(`groups/${i}/`);
     out.push({
       key: `joint-${i}`, kind: 'joint', index: i, tool: '', title: many ? `The joint: ${g.name}` : 'The joint',
-      line: `${layoutWords(g.layout, r?.places.length ?? 0)} ${g.fastener.thread}${!many && doc.positions?.length ? `, ${doc.positions.length} positions` : ''}`,
+      line: `${layoutWords(g.layout, r?.places.length ?? 0, g.fastener.thread)}${!many && doc.positions?.length ? `, ${doc.positions.length} positions` : ''}`,
       mark: worst(wrong((p) => own(p) && isJoint(p))),
     });
     const about = (w: string) => w === `groups/${g.id}` || w === `targets/${g.id}` || (!many && w.startsWith('sources'));
@@ -99,7 +99,7 @@ export function sectionsOf(doc: Doc, result: Schemas['Result'] | null, errors: R
   const rechecks = result?.rechecks ?? [];
   out.push({
     key: 'back', kind: 'back', index: 0, tool: '', title: 'Come back',
-    line: rechecks.map((r) => `${r.at.length ? `at ${r.at.map((a) => Number(a.toFixed(1))).join(', ')}` : ''}${r.every ? `${r.at.length ? ', then ' : ''}every ${Number(r.every.toFixed(1))}` : ''} ${r.meter}`).join('; ') || 'no recheck planned',
+    line: rechecks.map((r) => `${r.at.length ? `at ${r.at.map((a) => Number(a.toFixed(1))).join(', ')} ${r.meter}` : ''}${r.every ? `${r.at.length ? ', then ' : ''}every ${Number(r.every.toFixed(1))} ${r.meter}` : ''}`).join('; ') || 'no recheck planned',
     mark: worst([...found((w) => w.startsWith('rechecks')), ...wrong((p) => p.startsWith('rechecks'))]),
   });
   return out;

@@ -1,0 +1,137 @@
+"""Machines and joints: registered by the planner, found by anybody, put right while nothing hangs on them."""
+from __future__ import annotations
+
+from concurrent.futures import ThreadPoolExecutor
+from typing import Any
+
+import pytest
+
+PUMP = {"tag": "BP-9", "name": "Brine pump 9", "area": "Brine field"}
+FLANGE = {"tag": "suction", "name": "Suction flange", "kind": "gasketed_cover"}
+NONE = "00000000-0000-0000-0000-000000000000"
+MACHINES, JOINTS = "/api/v1/equipment", "/api/v1/joints"
+
+
+def errors_of(answer: Any) -> dict[str, str]:
+    assert answer.status_code == 422, answer.text
+    return {e["path"]: e["text"] for e in answer.json["errors"]}
+
+
+def machine(planner: Any, tag: str, **more: str) -> str:
+    made = planner.post(MACHINES, {**PUMP, "tag": tag, **more})
+    assert made.status_code == 201, made.text
+    return str(made.json["id"])
+
+
+def joint(planner: Any, equipment: str, **more: str) -> str:
+    made = planner.post(JOINTS, {"equipment": equipment, **FLANGE, **more})
+    assert made.status_code == 201, made.text
+    return str(made.json["id"])
+
+
+def tags(someone: Any, find: str = "") -> list[str]:
+    return [m["tag"] for m in someone.flask.get(MACHINES, query_string={"find": find}).json["items"]]
+
+
+def test_a_planner_registers_a_machine_and_its_joint_and_plans_it(client) -> None:
+    mira = client("mira")
+    made = machine(mira, " BP-9 ", name="  Brine pump 9 ")
+    flange = joint(mira, made)
+    seen = next(m for m in mira.get(MACHINES).json["items"] if m["id"] == made)
+    assert (seen["tag"], seen["name"], seen["area"]) == ("BP-9", "Brine pump 9", "Brine field")
+    assert [(j["name"], j["kind"], j["plans"], j["glyph"]) for j in seen["joints"]] == [
+        ("Suction flange", "gasketed_cover", [], None)]
+    plan = mira.post("/api/v1/plans", {"joint": flange, "title": "Close the suction flange"}).json["id"]
+    draft = mira.get(f"/api/v1/plans/{plan}/draft").json
+    assert draft["document"]["joint"] == "BP-9/suction"
+    assert mira.post(f"/api/v1/plans/{plan}/release", **{"If-Match": f'"{draft["version"]}"'}).status_code == 201
+    assert mira.get(f"{JOINTS}/{flange}").json["summary"].startswith("12 × M20")
+
+
+@pytest.mark.parametrize("tag", ["", " ", "a/b", "two words", "-x", ".", "x" * 41, "a;b", "a\nb"])
+def test_a_tag_that_cannot_be_is_said_at_its_field(client, tag: str) -> None:
+    assert "letters, digits" in errors_of(client("mira").post(MACHINES, {**PUMP, "tag": tag}))["tag"]
+
+
+def test_every_wrong_field_is_said_at_once(client) -> None:
+    mira = client("mira")
+    assert set(errors_of(mira.post(MACHINES, {"tag": "", "name": " ", "area": "x" * 121}))) == {"tag", "name", "area"}
+    made = machine(mira, "BP-10")
+    assert "kind of joint" in errors_of(mira.post(JOINTS, {"equipment": made, **FLANGE, "kind": "door"}))["kind"]
+    assert errors_of(mira.post(JOINTS, {"equipment": made, **FLANGE, "kind": 7}))
+    assert errors_of(mira.post(MACHINES, {"tag": "BP-11"})).keys() == {"name", "area"}
+
+
+def test_a_tag_is_given_once(client) -> None:
+    mira = client("mira")
+    made = machine(mira, "BP-12")
+    assert "already the tag" in errors_of(mira.post(MACHINES, {**PUMP, "tag": "BP-12"}))["tag"]
+    joint(mira, made)
+    assert "already the tag" in errors_of(mira.post(JOINTS, {"equipment": made, **FLANGE}))["tag"]
+    other = machine(mira, "BP-13")
+    joint(mira, other)
+    assert errors_of(mira.put(f"{MACHINES}/{other}", {**PUMP, "tag": "BP-12"}))["tag"]
+    assert tags(mira, "BP-13") == ["BP-13"]
+
+
+def test_one_of_many_who_register_the_same_tag_at_once_has_it(client) -> None:
+    people = [client("mira") for _ in range(6)]
+    with ThreadPoolExecutor(6) as pool:
+        answers = list(pool.map(lambda p: p.post(MACHINES, {**PUMP, "tag": "BP-14"}).status_code, people))
+    assert sorted(answers) == [201] + [422] * 5
+
+
+def test_names_can_be_put_right_and_tags_while_no_plan_names_them(client) -> None:
+    mira = client("mira")
+    made = machine(mira, "BP-15")
+    flange = joint(mira, made)
+    assert mira.put(f"{JOINTS}/{flange}", {"tag": "drain", "name": "Drain flange", "kind": "soft_clamp"}).status_code == 204
+    assert mira.put(f"{MACHINES}/{made}", {"tag": "BP-16", "name": "Brine pump 16", "area": "Pans"}).status_code == 204
+    plan = mira.post("/api/v1/plans", {"joint": flange, "title": "Draw the clamp"}).json["id"]
+    assert mira.get(f"/api/v1/plans/{plan}/draft").json["document"]["joint"] == "BP-16/drain"
+    for path, body in ((f"{MACHINES}/{made}", {**PUMP, "tag": "BP-17"}),
+                       (f"{JOINTS}/{flange}", {"tag": "drain", "name": "Drain flange", "kind": "wheel"}),
+                       (f"{JOINTS}/{flange}", {"tag": "vent", "name": "Drain flange", "kind": "soft_clamp"})):
+        refused = mira.put(path, body)
+        assert refused.status_code == 409
+        assert "stay" in refused.json["detail"]
+        assert refused.json["errors"][0]["path"] == "tag"
+    assert mira.put(f"{JOINTS}/{flange}", {"tag": "drain", "name": "Drain clamp", "kind": "soft_clamp"}).status_code == 204
+    assert mira.get(f"{JOINTS}/{flange}").json["name"] == "Drain clamp"
+
+
+def test_what_is_not_registered_is_not_found(client) -> None:
+    for path in (MACHINES, JOINTS):
+        assert client("mira").put(f"{path}/{NONE}", {**PUMP, **FLANGE}).status_code == 404
+
+
+def test_a_joint_of_no_machine_is_not_found(client) -> None:
+    answer = client("mira").post(JOINTS, {"equipment": NONE, **FLANGE})
+    assert answer.status_code == 404
+
+
+@pytest.mark.parametrize(("find", "found"), [("trolley", ["TR-3"]), ("tr-3", ["TR-3"]), ("BOILING", ["AG-2", "EV-2"]),
+                                             ("channel cover", ["EV-2"]), ("%", []), ("_", []), ("nothing such", [])])
+def test_machines_are_found_by_tag_name_place_and_joint(client, find: str, found: list[str]) -> None:
+    assert tags(client("tam"), find) == found
+
+
+@pytest.mark.parametrize(("path", "query"), [(MACHINES, {"find": "a\x00b"}), (MACHINES, {"after": "\x00"}),
+                                             ("/api/v1/runs", {"before": 10**30}), ("/api/v1/runs", {"before": "x"})])
+def test_an_address_that_cannot_be_looked_up_is_never_a_500(client, path: str, query: dict[str, Any]) -> None:
+    assert client("tam").flask.get(path, query_string=query).status_code in (200, 422)
+
+
+def test_machines_come_by_pages_in_the_order_of_their_tags(client) -> None:
+    tam = client("tam")
+    every, after = [], ""
+    while True:
+        page = tam.flask.get(MACHINES, query_string={"after": after, "limit": 4}).json
+        every += [m["tag"] for m in page["items"]]
+        if page["next"] is None:
+            break
+        assert len(page["items"]) == 4
+        after = page["next"]
+    assert every == sorted(set(every))
+    assert len(every) >= 12
+    assert tam.flask.get(MACHINES, query_string={"limit": 0}).status_code == 422
