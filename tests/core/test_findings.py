@@ -136,6 +136,10 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.PERCENT_FALLS, put("stages/0/passes/2/percent", 40)),
     (Finding.NO_RISING_PASSES, both(put("groups/0/gasket", GASKET), put("stages/0/passes/1/percent", 60))),
     (Finding.ANGLE_WITHOUT_SNUG, lambda d: d["stages"][0]["passes"].insert(0, {"id": "a", "do": "angle", "turn": "30 deg"})),
+    (Finding.ANGLE_DIFFERS, both(put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "20 deg"}),
+                                 put("groups/0/stack", STEEL))),
+    (Finding.NEVER_TIGHTENED, both(TWO_GROUPS, put("stages/0/groups", ["b"]))),
+    (Finding.FIGURE_NOT_SET, lambda d: d["stages"][0].update(passes=[{"id": "h", "do": "hand"}])),
     (Finding.PROVISIONAL, lambda d: d["stages"][0]["passes"].append({"id": "f", "do": "feel"})),
     (Finding.NO_COUNTER_HOLD, put(INTO, {"kind": "nut", "engaged": "14 mm"})),
     (Finding.SOCKET_ROOM, put("groups/0/layout/count", 24)),
@@ -216,3 +220,27 @@ def test_beyond_yield_no_load_is_given() -> None:
     assert group.preload.beyond_yield
     assert group.preload.high_N <= 640 * 156.67
     assert "over_share" not in codes(document)
+
+
+ANGLE = {"id": "a", "do": "angle", "turn": "30 deg"}
+
+
+@pytest.mark.parametrize(("angle", "turns", "differs"), [
+    ("60 deg", ["60 deg"], False), ("60 deg", ["30 deg", "30 deg"], False), ("1 flat", ["60 deg"], False),
+    ("60 deg", ["30 deg"], True), ("60 deg", [], True), (None, ["30 deg"], True)])
+def test_the_angle_of_the_figure_is_the_one_that_is_turned(angle: str | None, turns: list[str], differs: bool) -> None:
+    document = small()
+    document["groups"][0]["stack"] = STEEL
+    if angle:
+        document["targets"]["b"] = {"kind": "torque+angle", "torque": "60 N·m", "angle": angle}
+    document["stages"][0]["passes"] += [{**ANGLE, "id": f"a{i}", "turn": turn} for i, turn in enumerate(turns)]
+    found = {f.code: f.text for f in compute(document).findings}
+    assert (Finding.ANGLE_DIFFERS.value in found) is differs
+    if differs and angle and turns:
+        assert "60° after the snug torque, and the passes turn 30° in all" in found["angle_differs"]
+
+
+def test_a_group_tightened_only_on_another_occasion_is_tightened() -> None:
+    document = small()
+    document["stages"][0]["in"] = ["recheck"]
+    assert Finding.NEVER_TIGHTENED.value not in codes(document)

@@ -25,8 +25,12 @@ LAYOUTS: dict[str, dict[str, Any]] = {
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_a_plan_to_begin_from_computes_without_a_stop(kind: str) -> None:
-    result = compute(blank_plan(kind, "New", "a/b"))
+    document = blank_plan(kind, "New", "a/b")
+    result = compute(document)
     assert [f.text for f in result.findings if f.severity == "stop"] == []
+    # each group is tightened when the joint is fitted, and each recheck has something to do
+    assert {p.group for s in result.stages if "install" in s.occasions for p in s.passes} >= {g["id"] for g in document["groups"]}
+    assert not {f.code for f in result.findings} & {"no_tool", "condition_not_named", "stage_order", "recheck_without_stages"}
     assert any(s.passes for s in result.stages)
     assert result.kit and result.minutes > 0
     state = state_of(result, [Fact(1, "s", "-", "start", {"occasion": "install"}, "x", "t")])

@@ -80,6 +80,9 @@ class Finding(StrEnum):
     PERCENT_FALLS = "percent_falls"
     NO_RISING_PASSES = "no_rising_passes"
     ANGLE_WITHOUT_SNUG = "angle_without_snug"
+    ANGLE_DIFFERS = "angle_differs"
+    NEVER_TIGHTENED = "never_tightened"
+    FIGURE_NOT_SET = "figure_not_set"
     PROVISIONAL = "provisional"
     NO_COUNTER_HOLD = "no_counter_hold"
     SOCKET_ROOM = "socket_room"
@@ -340,6 +343,15 @@ RULES: dict[Finding, Rule] = {
     Finding.ANGLE_WITHOUT_SNUG: _stop(
         "Stage “{stage}”: the angle “{name}” has no torque before it to count from.",
         "Put a snug torque before the angle."),
+    Finding.ANGLE_DIFFERS: _stop(
+        "{group}: the figure is computed with {said} after the snug torque, and the passes turn {turned} in all.",
+        "Make the two one: the angle of the figure, or of the passes."),
+    Finding.NEVER_TIGHTENED: _stop_unless("planner",
+        "{group}: no stage tightens these bolts.",
+        "Put them into a tighten stage, or say why they are not tightened here."),
+    Finding.FIGURE_NOT_SET: _stop_unless("planner",
+        "{group}: no pass sets the figure {torque}.",
+        "Add a pass at 100 %, or choose “by hand” as the target."),
     Finding.PROVISIONAL: _caution(
         "{group}: tightened by feel is provisional.",
         "Recheck with the right tool at once; the joint counts as of unknown history until then."),

@@ -38,7 +38,8 @@ from .group_out import group_out
 from .kit import kit_of
 from .limits import bounds_of
 from .load_findings import compare_sizes
-from .passes import chains_for, loosen_passes, passes_of, sequence_findings
+from .passes import chains_for, loosen_passes, passes_of
+from .sequence import sequence_findings
 from .settings import Chain, chain_of
 from .stage_findings import stage_findings
 from .stages import jack_pass, seconds_of_passes, seconds_of_stage, stage_out
@@ -70,7 +71,8 @@ def compute_plan(plan: Plan, plan_hash: str) -> Result:
         if band is not None:
             bands.append((facts[group.id], band))
     compare_sizes(plan, bands, collector)
-    sequence_findings(plan, {s.id: stage_passes(plan, s) for s in plan.stages if isinstance(s, TightenStage)}, facts, collector)
+    passes = {s.id: stage_passes(plan, s) for s in plan.stages if isinstance(s, TightenStage)}
+    sequence_findings(plan, passes, chosen, facts, collector)
     stage_findings(plan, facts, {s.id: seconds_of_passes(s.passes) for s in stages}, collector)
     if collector.errors:
         raise DocumentErrors(collector.errors)

@@ -3,7 +3,6 @@ from __future__ import annotations
 
 import math
 from functools import lru_cache
-from itertools import pairwise
 from typing import Any
 
 from ...documents.joint import Group
@@ -12,7 +11,7 @@ from ...documents.passes import AnglePass, BackOffPass, GapPass, Order, Pass, To
 from ...documents.places import points_of
 from ...documents.plan import Plan
 from ...documents.result import PassOut, SettingOut
-from ...documents.stages import ApplyStage, LoosenStage, TightenStage
+from ...documents.stages import LoosenStage, TightenStage
 from ...errors import Impossible
 from ...messages import Message
 from ...tables.materials import drives
@@ -246,54 +245,3 @@ def _stage_findings(stage: TightenStage, passes: list[PassOut], where: str, coll
             limit = HAND_FORCE_ANY if hard else HAND_FORCE_MANY
             collector.add(Finding.HAND_FORCE, where, stage=title, force=f"{max(forces):.0f} N",
                           pulls=len(hard or many), limit=f"{limit:.0f} N")
-
-
-def _falls(before: TorquePass, after: TorquePass) -> bool:
-    """Whether the percentages fall without a reason: coming back from over-torque rounds is one."""
-    over = before.percent > 100 and before.rounds is not None and after.percent >= 100
-    return after.percent < before.percent and not after.falls and not over
-
-
-def sequence_findings(plan: Plan, stage_passes: dict[str, list[Pass]], facts: dict[str, Facts], collector: Collector) -> None:
-    """What the passes of one group over all install stages leave out or get wrong."""
-    for group_id, fact in facts.items():
-        mine = [s for s in plan.stages if isinstance(s, TightenStage) and group_id in s.groups and "install" in s.in_]
-        variants: list[str | None] = [*sorted({v for s in mine for v in s.variants})] or [None]
-        for variant in variants:
-            taken = [s for s in mine if not s.variants or variant in s.variants]
-            _sequence(plan, [(s, p) for s in taken for p in stage_passes[s.id]], group_id, fact, collector)
-
-
-def _sequence(plan: Plan, every: list[tuple[TightenStage, Pass]], group_id: str, fact: Facts, collector: Collector) -> None:
-    """The passes of one group in one variant."""
-    seen = [p for _, p in every if isinstance(p, TorquePass)]
-    where, name = f"groups/{group_id}", fact.group.name
-    if any(p.do == "feel" for _, p in every):
-        collector.add(Finding.PROVISIONAL, where, group=name)
-    _angle_findings(plan, every, collector)
-    if not seen:
-        return
-    for before, after in pairwise(seen):
-        if _falls(before, after):
-            collector.add(Finding.PERCENT_FALLS, where, group=name, percent=f"{after.percent:g}",
-                          before=f"{before.percent:g}")
-    if max(p.percent for p in seen) < 100:
-        collector.add(Finding.ENDS_BELOW_FULL, where, group=name, percent=f"{seen[-1].percent:g}")
-    turned = any(p.do in ("angle", "back_off") for _, p in every)
-    # what a threadlocker holds is not pulled again: the bond would break
-    locked = any(isinstance(s, ApplyStage) and s.sets_in is not None and group_id in s.groups for s in plan.stages)
-    if fact.group.layout.count > 1 and not turned and not locked and not any(p.check or p.repeat for p in seen) \
-            and plan.joint_kind != "fixture":
-        collector.add(Finding.NO_CHECK_ROUND, where, group=name)
-    if plan.joint_kind == "gasketed_cover" and fact.group.gasket is not None and seen[0].percent > 50:
-        collector.add(Finding.NO_RISING_PASSES, where, group=name, percent=f"{seen[0].percent:g}")
-
-
-def _angle_findings(plan: Plan, every: list[tuple[TightenStage, Pass]], collector: Collector) -> None:
-    snug = False
-    for stage, one in every:
-        if one.do in ("torque", "snug"):
-            snug = True
-        elif one.do == "angle" and not snug:
-            collector.add(Finding.ANGLE_WITHOUT_SNUG, f"stages/{plan.stages.index(stage)}", stage=stage.title or stage.id,
-                          name=pass_name(one))
