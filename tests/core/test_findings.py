@@ -94,6 +94,8 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.COMPOUND_FORBIDDEN, both(put("joint_kind", "wheel"), first(
         id="p", kind="apply", what="paste", compound="moly-paste", groups=["b"], faces=["seat"]))),
     (Finding.COMPOUND_ON_GASKET, first(id="p", kind="apply", what="paste", groups=["b"], faces=["gasket"])),
+    (Finding.COMPOUND_DIFFERS, first(id="p", kind="apply", what="moly paste", compound="moly-paste", groups=["b"])),
+    (Finding.COMPOUND_NOT_APPLIED, put("groups/0/friction/lubricant", "engine-oil")),
     (Finding.SINGLE_USE_REUSED, put("groups/0/fastener/single_use", True)),
     (Finding.REUSED_TOO_OFTEN, both(put("groups/0/fastener/uses", 5), put("groups/0/fastener/max_uses", 5))),
     (Finding.LAST_USE, both(put("groups/0/fastener/uses", 4), put("groups/0/fastener/max_uses", 5))),
@@ -140,6 +142,7 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
                                  put("groups/0/stack", STEEL))),
     (Finding.NEVER_TIGHTENED, both(TWO_GROUPS, put("stages/0/groups", ["b"]))),
     (Finding.FIGURE_NOT_SET, lambda d: d["stages"][0].update(passes=[{"id": "h", "do": "hand"}])),
+    (Finding.ENDS_BACKED_OFF, lambda d: d["stages"][0]["passes"].append({"id": "o", "do": "back_off", "turn": "1 flat"})),
     (Finding.PROVISIONAL, lambda d: d["stages"][0]["passes"].append({"id": "f", "do": "feel"})),
     (Finding.NO_COUNTER_HOLD, put(INTO, {"kind": "nut", "engaged": "14 mm"})),
     (Finding.SOCKET_ROOM, put("groups/0/layout/count", 24)),
@@ -159,7 +162,7 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.RECHECK_WITHOUT_STAGES, put("rechecks", [{"id": "r", "meter": "h", "at": ["100 h"]}])),
 ]
 #: findings that the small plan has as it stands
-ALREADY = {Finding.FRICTION_TYPICAL, Finding.NO_EARLY_RECHECK}
+ALREADY = {Finding.FRICTION_TYPICAL, Finding.NO_EARLY_RECHECK, Finding.COMPOUND_NOT_APPLIED}
 
 
 def codes(document: Doc) -> set[str]:
@@ -244,3 +247,32 @@ def test_a_group_tightened_only_on_another_occasion_is_tightened() -> None:
     document = small()
     document["stages"][0]["in"] = ["recheck"]
     assert Finding.NEVER_TIGHTENED.value not in codes(document)
+
+
+@pytest.mark.parametrize(("friction", "applied", "found"), [
+    ("light-oil", ["light-oil"], set()), ("light-oil", ["grease"], {"compound_differs"}), ("zinc-oil", ["engine-oil"], set()),
+    ("zinc-oil", ["moly-paste"], {"compound_differs"}), ("dry-steel", ["light-oil"], {"compound_differs"}),
+    ("light-oil", ["threadlocker-medium", "light-oil"], set()), ("grease", [], {"compound_not_applied"}),
+    ("dry-steel", [], set()), ("wax", [], set()), (None, ["grease"], set())])
+def test_what_is_put_on_is_what_the_figure_was_computed_for(friction: str | None, applied: list[str], found: set[str]) -> None:
+    document = small()
+    document["groups"][0]["friction"] = {"lubricant": friction} if friction else {"mu_thread": [0.1, 0.12, 0.14]}
+    document["stages"] = [*({"id": f"p{i}", "kind": "apply", "what": one, "compound": one, "groups": ["b"], "faces": ["thread"]}
+                            for i, one in enumerate(applied)), *document["stages"]]
+    assert codes(document) & {"compound_differs", "compound_not_applied"} == found
+
+
+def test_a_compound_on_the_gasket_alone_is_no_lubricant_of_the_bolts() -> None:
+    document = small()
+    first(id="p", kind="apply", what="grease", compound="grease", groups=["b"], faces=["gasket"])(document)
+    assert "compound_not_applied" in codes(document)
+    assert "compound_differs" not in codes(document)
+
+
+def test_a_bearing_nut_may_end_backed_off() -> None:
+    document = small(1)
+    document["groups"][0]["layout"] = {"kind": "points", "points": [["0 mm", "0 mm"]]}
+    document["stages"][0]["passes"].append({"id": "o", "do": "back_off", "turn": "1 flat"})
+    assert "ends_backed_off" in codes(document)
+    document["joint_kind"] = "bearing_nut"
+    assert "ends_backed_off" not in codes(document)

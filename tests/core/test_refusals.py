@@ -35,6 +35,10 @@ def test_stages_that_wait_for_each_other() -> None:
 @pytest.mark.parametrize(("change", "path", "words"), [
     (lambda d: d["stages"][0].update(groups=["none"]), "stages/0/groups", "none"),
     (lambda d: d["stages"][0].update(chains=["none"]), "stages/0/chains", "none"),
+    (lambda d: d["stages"][0].update(groups=["b", "b"]), "stages/0/groups/1", "used twice"),
+    (lambda d: d["stages"][0].update(chains=["m", "m"]), "stages/0/chains/1", "used twice"),
+    (lambda d: d["stages"].insert(0, {"id": "p", "kind": "apply", "what": "x", "compound": "snake-oil", "groups": ["b"]}),
+     "stages/0/compound", "snake-oil"),
     (lambda d: d["stages"][0].update(after=["none"]), "stages/0/after", "none"),
     (lambda d: d["stages"][0]["passes"][2].update(percent=111), "stages/0/passes/2/percent", "110"),
     (lambda d: d["groups"][0].update(layout={"kind": "points", "points": [["0 mm", "0 mm"], ["0.1 mm", "0 mm"]]}),

@@ -7,6 +7,7 @@ from ..errors import Impossible, OrthotorqError
 from ..messages import Message, render
 from ..planning.layouts import nearest_spacing
 from ..planning.method_names import METHOD_NAMES
+from ..tables import lubricants
 from ..tables.threads import parse_thread
 from .base import FieldError, unknown
 from .places import points_of
@@ -45,6 +46,12 @@ def _duplicates(ids: Iterable[str], kind: str, *path: str | int) -> list[FieldEr
             out.append(FieldError((*path, index, "id"), Message.DUPLICATE_ID.value, text))
         seen.add(one)
     return out
+
+
+def _named_twice(names: Sequence[str], kind: str, *path: str | int) -> list[FieldError]:
+    """A name that stands twice in a list would be worked twice under one step id."""
+    return [FieldError((*path, i), Message.DUPLICATE_ID.value, render(Message.DUPLICATE_ID, id=name, kind=kind))
+            for i, name in enumerate(names) if name in names[:i]]
 
 
 def _all_duplicates(plan: Plan) -> list[FieldError]:
@@ -133,6 +140,8 @@ def _stage_errors(plan: Plan, i: int, stage: Stage, groups: list[str]) -> list[F
     for field in ("items", "checks", "passes"):
         errors += _duplicates((x.id for x in getattr(stage, field, None) or []), field.removesuffix("s"), *path, field)
     errors += _ids(getattr(stage, "groups", []), groups, "group", *path, "groups")
+    for field in ("groups", "chains"):
+        errors += _named_twice(getattr(stage, field, []), field.removesuffix("s"), *path, field)
     errors += _ids(stage.after or [], stages, "stage", *path, "after")
     errors += _ids(stage.variants, [v.id for v in plan.variants], "variant", *path, "variants")
     return errors + _kind_errors(plan, path, stage, groups, stages)
@@ -161,6 +170,9 @@ def _kind_errors(plan: Plan, path: tuple[str | int, ...], stage: Stage, groups: 
         errors.append(unknown("stage", stage.if_moved.redo, stages, *path, "if_moved", "redo"))
     elif isinstance(stage, ApplyStage):
         errors += _ids(stage.before, stages, "stage", *path, "before")
+        known = [*plan.definitions.lubricants, *lubricants.table()]
+        if stage.compound is not None and stage.compound not in known:
+            errors.append(unknown("compound", stage.compound, known, *path, "compound"))
     elif isinstance(stage, InspectStage):
         errors += [unknown("group", c.per, [*groups, "position", "run"], *path, "checks", j, "per")
                    for j, c in enumerate(stage.checks) if c.per not in (*groups, "position", "run")]

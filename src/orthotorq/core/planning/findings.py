@@ -41,6 +41,8 @@ class Finding(StrEnum):
     WRONG_CONDITION = "wrong_condition"
     COMPOUND_FORBIDDEN = "compound_forbidden"
     COMPOUND_ON_GASKET = "compound_on_gasket"
+    COMPOUND_DIFFERS = "compound_differs"
+    COMPOUND_NOT_APPLIED = "compound_not_applied"
     SINGLE_USE_REUSED = "single_use_reused"
     REUSED_TOO_OFTEN = "reused_too_often"
     LAST_USE = "last_use"
@@ -83,6 +85,7 @@ class Finding(StrEnum):
     ANGLE_DIFFERS = "angle_differs"
     NEVER_TIGHTENED = "never_tightened"
     FIGURE_NOT_SET = "figure_not_set"
+    ENDS_BACKED_OFF = "ends_backed_off"
     PROVISIONAL = "provisional"
     NO_COUNTER_HOLD = "no_counter_hold"
     SOCKET_ROOM = "socket_room"
@@ -283,6 +286,12 @@ RULES: dict[Finding, Rule] = {
         "Stage “{stage}”: nothing goes on a gasket or its faces unless its maker says so; “{what}” is no "
         "exception by itself.",
         "Leave them dry, or write the maker's word as the reason of the stage."),
+    Finding.COMPOUND_DIFFERS: _stop_unless("planner",
+        "{group}: stage “{stage}” puts on {applied}, and the figure is computed for “{lubricant}”.",
+        "Make the two one: another compound gives another clamp at the same torque."),
+    Finding.COMPOUND_NOT_APPLIED: _caution(
+        "{group}: the figure is computed for “{lubricant}”, and no stage puts it on.",
+        "Add a stage that does, or waive this where the bolts come with it."),
     Finding.SINGLE_USE_REUSED: _stop(
         "{group}: these parts are for single use, and the plan takes used ones.",
         "New parts; put them on the part list."),
@@ -352,6 +361,9 @@ RULES: dict[Finding, Rule] = {
     Finding.FIGURE_NOT_SET: _stop_unless("planner",
         "{group}: no pass sets the figure {torque}.",
         "Add a pass at 100 %, or choose “by hand” as the target."),
+    Finding.ENDS_BACKED_OFF: _stop_unless("planner",
+        "{group}: the last pass turns the bolts back by {turn}; what they clamped is loose again.",
+        "Tighten after it, or say why they stay backed off."),
     Finding.PROVISIONAL: _caution(
         "{group}: tightened by feel is provisional.",
         "Recheck with the right tool at once; the joint counts as of unknown history until then."),

@@ -44,8 +44,11 @@ def _prepare(text: str, *cautions: str) -> Doc:
 
 
 _LOCKED = "Drive locked out and tagged, tried to start"
-_APPLY: Doc = {"id": "lubricate", "kind": "apply", "title": "Lubricate", "what": "light oil", "compound": "light-oil",
-               "groups": ["bolts"], "faces": ["thread", "under head"]}
+
+
+def _apply(what: str = "light oil", group: str = "bolts") -> Doc:
+    return {"id": "lubricate", "kind": "apply", "title": "Lubricate", "what": what, "compound": what.replace(" ", "-"),
+            "groups": [group], "faces": ["thread", "under head"]}
 
 
 def _share(fraction: float) -> Doc:
@@ -80,12 +83,13 @@ def _twin() -> Doc:
     return {**wheel, "groups": [inner, centre], "targets": {"inner": _share(0.28), "centre": _share(0.2)},
             "parts": [{"id": "bolt", "name": "centre bolt", "count": 1, "per": "position", "new": True}],
             "stages": [wheel["stages"][0], snug, full,
-                       {"id": "drum", "kind": "fit", "what": "spacer drum and outer wheel, the faces clean"}, close,
+                       {"id": "drum", "kind": "fit", "what": "spacer drum and outer wheel, the faces clean"},
+                       _apply(group="centre"), close,
                        {"id": "gap", "kind": "measure", "condition": ["wheel standing"], "checks": [gap]}, again]}
 
 
 def _cover() -> Doc:
-    paste = {**_APPLY, "what": "moly paste", "compound": "moly-paste", "keep_dry": "gasket and its faces"}
+    paste = {**_apply("moly paste"), "keep_dry": "gasket and its faces"}
     loosen = {"id": "loosen", "kind": "loosen", "in": ["dismantle"], "condition": ["pressure off and cold"], "groups": ["bolts"],
               "cautions": ["stay_out_of_line"]}
     # not pulled again: that needs the gasket maker's word
@@ -102,7 +106,7 @@ def _cover() -> Doc:
 def _mount() -> Doc:
     layout = {"kind": "grid", "rows": 2, "columns": 2, "row_pitch": "300 mm", "column_pitch": "420 mm"}
     return {"groups": [_group(layout, "M20", "light-oil", 0.6)], "targets": {"bolts": _share(0.45)}, "tools": {"w": _LARGE},
-            "stages": [_prepare(_LOCKED, "lockout"), _APPLY, {"id": "hold", "kind": "counter_hold", "what": "far side held"},
+            "stages": [_prepare(_LOCKED, "lockout"), _apply(), {"id": "hold", "kind": "counter_hold", "what": "far side held"},
                        _tighten("full", "Tighten", "parts centred", "settle"),
                        {"id": "look", "kind": "inspect", "in": ["recheck"], "condition": ["machine held still"],
                         "checks": [{"id": "marks", "what": "Paint lines unbroken"}]}],
@@ -113,7 +117,7 @@ def _row() -> Doc:
     return {"groups": [_group({"kind": "row", "count": 5, "pitch": "200 mm"}, "M24", "nickel-anti-seize", 0.62)],
             "targets": {"bolts": _share(0.45)},
             "tools": {"w": _wrench("100 N·m", "600 N·m", "2 N·m", "1400 mm", "3/4 in", "10 N·m")},
-            "stages": [_prepare("Load off and secured", "lockout"),
+            "stages": [_prepare("Load off and secured", "lockout"), _apply("nickel anti-seize"),
                        _tighten("full", "Rising increments", "load off", "single_repeat")]}
 
 
@@ -124,7 +128,7 @@ def _hub() -> Doc:
     group["friction"].update(mu_thread=band, mu_bearing=band)
     return {"groups": [group], "targets": {"bolts": {"kind": "torque", "torque": "72 N·m"}},
             "tools": {"w": _wrench("20 N·m", "120 N·m", "0.5 N·m", "480 mm", "1/2 in", "10 N·m")},
-            "stages": [_prepare(_LOCKED, "lockout"), _APPLY,
+            "stages": [_prepare(_LOCKED, "lockout"), _apply(),
                        _tighten("draw", "Draw the hub", "parts centred", "over_torque_rounds",
                                 watch_for="the line-up while tightening"),
                        {"id": "start", "kind": "watch", "what": "Marks at start-up", "if_moved": {"redo": "draw"}}]}
@@ -137,7 +141,7 @@ def _centre() -> Doc:
                    fastener={"grade": "ISO 898-1 10.9", "condition": "new", "single_use": True})
     return {"groups": [group], "targets": {"bolts": {"kind": "torque+angle", "torque": "120 N·m", "angle": "60 deg"}},
             "tools": {"w": _MIDDLE},
-            "stages": [_prepare(_LOCKED, "lockout"), _APPLY,
+            "stages": [_prepare(_LOCKED, "lockout"), _apply("engine oil"),
                        {"id": "tool", "kind": "fit", "what": "locking tool", "temporary": True},
                        _tighten("tight", "Torque plus angle", "load off", "torque_angle"),
                        {"id": "untool", "kind": "remove", "fit": "tool"}]}
@@ -149,7 +153,8 @@ def _bearing() -> Doc:
     play = {"id": "play", "what": "End play after the lock nut", "limit": {"min": "0.03 mm", "max": "0.1 mm"}}
     return {"groups": [group], "definitions": {"grades": {"shaft": {"yield_strength": "400 MPa", "tensile": "600 MPa"}}},
             "targets": {"bolts": {"kind": "torque", "torque": "90 N·m"}}, "tools": {"w": _MIDDLE},
-            "stages": [_prepare(_LOCKED, "lockout"), _tighten("seat", "Seat and back off", "load off", "back_off"),
+            "stages": [_prepare(_LOCKED, "lockout"), _apply("grease"),
+                       _tighten("seat", "Seat and back off", "load off", "back_off"),
                        {"id": "tab", "kind": "lock", "what": "tab into a slot of the nut"},
                        {"id": "play", "kind": "measure", "condition": ["load off"], "checks": [play]}]}
 
@@ -159,7 +164,8 @@ def _axle() -> Doc:
     passes = [{"id": "hand", "do": "hand"}, {"id": "full", "name": "Full, 100 %", "do": "torque", "percent": 100,
                                             "order": {"kind": "circle"}}]
     return {"groups": [group], "targets": {"bolts": {"kind": "torque", "torque": "380 N·m"}}, "tools": {"w": _LARGE},
-            "stages": [_prepare(_LOCKED, "lockout"), {**_tighten("full", "Tighten", "shaft held", "wheel"), "passes": passes},
+            "stages": [_prepare(_LOCKED, "lockout"), _apply(),
+                       {**_tighten("full", "Tighten", "shaft held", "wheel"), "passes": passes},
                        {"id": "pin", "kind": "lock", "what": "new pin", "by": "pin"}]}
 
 
@@ -169,7 +175,7 @@ def _soft() -> Doc:
     group = _group(_circle(8, "330 mm"), "M12", "light-oil", 0.5)
     group["limits"]["soft_part"] = "12 kN"
     return {"groups": [group], "targets": {"bolts": {"kind": "torque", "torque": "15 N·m"}}, "tools": {"w": _SMALL},
-            "stages": [_prepare("Pressure off, drained, cold", "stored_pressure"), _APPLY,
+            "stages": [_prepare("Pressure off, drained, cold", "stored_pressure"), _apply(),
                        {**_tighten("draw", "Even draw", "pressure off and cold", "even_draw"), "passes": draw}]}
 
 
@@ -178,7 +184,7 @@ def _fixture() -> Doc:
     driver = {"kind": "preset driver", "name": "driver 8 N·m", "range": ["8 N·m", "8 N·m"], "accuracy": 0.06}
     return {"groups": [_group(layout, "M6", "light-oil", 0.8, fastener={"head": "socket head"})],
             "targets": {"bolts": {"kind": "torque", "torque": "8 N·m"}}, "tools": {"w": driver},
-            "stages": [_prepare("Clamp air off and bled", "spring_energy"),
+            "stages": [_prepare("Clamp air off and bled", "spring_energy"), _apply(),
                        _tighten("click", "One click", "parts at their stops", "preset")]}
 
 
@@ -197,7 +203,7 @@ def _studs() -> Doc:
                                 {**_group(circle, "M16", "nickel-anti-seize", 0.6, into=into), "name": "Nuts"}],
             "targets": {"studs": {"kind": "torque", "torque": "40 N·m"}, "bolts": _share(0.4)},
             "tools": {"w": _wrench("20 N·m", "120 N·m", "0.5 N·m", "480 mm", "1/2 in", "10 N·m")},
-            "stages": [safe, loosen, clean, lock, seat, {**paste, "what": "nickel anti-seize", "compound": "nickel-anti-seize"},
+            "stages": [safe, loosen, clean, lock, seat, {**paste, **_apply("nickel anti-seize")},
                        close, look]}
 
 

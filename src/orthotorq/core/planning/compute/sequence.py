@@ -4,7 +4,7 @@ from __future__ import annotations
 import math
 from itertools import pairwise
 
-from ...documents.passes import AnglePass, Pass, TorquePass
+from ...documents.passes import AnglePass, BackOffPass, Pass, TorquePass
 from ...documents.plan import Plan
 from ...documents.stages import ApplyStage, TightenStage
 from ...units import show
@@ -12,7 +12,7 @@ from ..findings import Finding
 from .chosen import Chosen
 from .collect import Collector, newton_metre
 from .facts import Facts
-from .passes import pass_name
+from .passes import pass_name, turn_words
 
 
 def _falls(before: TorquePass, after: TorquePass) -> bool:
@@ -44,6 +44,9 @@ def _figure(plan: Plan, every: list[Pass], chosen: Chosen, collector: Collector)
     where = f"groups/{group.id}"
     if not kinds & {"torque", "feel", "gap_round"}:
         collector.add(Finding.FIGURE_NOT_SET, where, group=group.name, torque=newton_metre(chosen.torque))
+    last = every[-1]
+    if isinstance(last, BackOffPass) and plan.joint_kind != "bearing_nut":
+        collector.add(Finding.ENDS_BACKED_OFF, where, group=group.name, turn=turn_words(str(last.turn)))
     turned = sum(p.turn.base for p in every if isinstance(p, AnglePass))
     if abs(turned - chosen.angle) > math.radians(0.5):
         said, done = (f"{show(math.degrees(angle), 3)}°" for angle in (chosen.angle, turned))

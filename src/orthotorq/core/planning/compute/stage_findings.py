@@ -13,6 +13,11 @@ from .collect import Collector
 from .facts import Facts
 
 _HOT = re.compile(r"\bhot\b|under pressure|pressuri[sz]ed|in service", re.I)
+#: surfaces with oil on them: the oil that is put on is another entry of the table
+_OILED, _OILS = {"zinc-oil", "phosphated-oil"}, {"light-oil", "engine-oil"}
+#: these come with the bolt
+_SUPPLIED = {"wax", "ptfe", *_OILED}
+_SLIDING = {"thread", "under head", "washer", "seat"}
 _PRESSURE = re.compile(r"under pressure|(?<!not )(?<!de)pressuri[sz]ed\b|pressure on\b", re.I)
 
 
@@ -34,6 +39,8 @@ def stage_findings(plan: Plan, facts: dict[str, Facts], seconds: dict[str, float
             _compound(plan, i, stage, seconds, collector)
         if isinstance(stage, TightenStage | LoosenStage | JackOutStage):
             _condition(plan, i, stage, facts, collector)
+    for fact in facts.values():
+        _sliding_faces(plan, fact, collector)
     _rechecks(plan, collector)
 
 
@@ -101,6 +108,25 @@ def _compound(plan: Plan, i: int, stage: ApplyStage, seconds: dict[str, float], 
     for one in tightens:
         if one.id not in stage.before and one.id != stage.id:
             _set_or_late(plan, stage, one, collector)
+
+
+def _sliding_faces(plan: Plan, fact: Facts, collector: Collector) -> None:
+    """Whether what is put on the faces that slide is what the figure was computed for."""
+    group, lubricant = fact.group, fact.friction.lubricant
+    tightens = [s for s in plan.stages if isinstance(s, TightenStage) and group.id in s.groups and "install" in s.in_]
+    if lubricant is None or not tightens:
+        return
+    applied = [(i, s) for i, s in enumerate(plan.stages) if isinstance(s, ApplyStage) and "install" in s.in_
+               and group.id in s.groups and (not s.faces or _SLIDING & set(s.faces))]
+    compounds = {s.compound for _, s in applied if s.compound}
+    known = lubricants.table().get(lubricant)
+    if compounds and lubricant not in compounds and not (lubricant in _OILED and compounds <= _OILS):
+        i, stage = next((i, s) for i, s in applied if s.compound)
+        collector.add(Finding.COMPOUND_DIFFERS, f"stages/{i}", group=group.name, stage=title_of(stage), applied=stage.what,
+                      lubricant=fact.friction.name)
+    elif not applied and known is not None and not known.dry and lubricant not in _SUPPLIED and not any(
+            p.do == "torque" and p.before_each for s in tightens for p in s.passes or []):
+        collector.add(Finding.COMPOUND_NOT_APPLIED, f"groups/{group.id}", group=group.name, lubricant=fact.friction.name)
 
 
 def _set_or_late(plan: Plan, stage: ApplyStage, one: TightenStage, collector: Collector) -> None:
