@@ -37,7 +37,13 @@ async function page(request: Request): Promise<Response> {
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
-  if (request.method !== 'GET' || url.origin !== self.location.origin || url.pathname.startsWith('/api/') || url.pathname === '/health') return;
+  if (
+    request.method !== 'GET' ||
+    url.origin !== self.location.origin ||
+    url.pathname.startsWith('/api/') ||
+    url.pathname === '/health'
+  )
+    return;
   if (request.mode === 'navigate') event.respondWith(page(request));
   else event.respondWith(caches.match(request).then((kept) => kept ?? fetch(request)));
 });

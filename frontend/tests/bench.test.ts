@@ -6,7 +6,14 @@ import { looksAt, stepsOf } from '../src/routes/plans/[id]/steps.ts';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a cut-down result, as much as the functions read
 const result: any = {
-  groups: [{ id: 'b', places: [{ id: 'b.1' }, { id: 'b.2' }], target: { set_torque_Nm: 450, angle_deg: null, why: 'manual 7.4' }, preload: { typical_N: 128_000 } }],
+  groups: [
+    {
+      id: 'b',
+      places: [{ id: 'b.1' }, { id: 'b.2' }],
+      target: { set_torque_Nm: 450, angle_deg: null, why: 'manual 7.4' },
+      preload: { typical_N: 128_000 },
+    },
+  ],
   stages: [
     { id: 'safe', occasions: ['install'], passes: [] },
     {
@@ -18,7 +25,11 @@ const result: any = {
         { id: 'full', name: '100 %', do: 'torque', percent: 100, order: [['b.1'], ['b.2']], settings: [{ text: '450 N·m' }] },
       ],
     },
-    { id: 'again', occasions: ['recheck'], passes: [{ id: 'c', name: 'Recheck', do: 'torque', percent: 100, order: [['b.1']], settings: [] }] },
+    {
+      id: 'again',
+      occasions: ['recheck'],
+      passes: [{ id: 'c', name: 'Recheck', do: 'torque', percent: 100, order: [['b.1']], settings: [] }],
+    },
   ],
   rechecks: [{ at: [24], every: 2000, meter: 'h' }],
   findings: [
@@ -28,17 +39,32 @@ const result: any = {
 };
 const doc = {
   groups: [{ id: 'b', name: 'Studs', layout: { kind: 'circle', count: 2, diameter: '100 mm' }, fastener: { thread: 'M24' } }],
-  positions: [{ id: 'L', name: 'left' }, { id: 'R', name: 'right' }],
+  positions: [
+    { id: 'L', name: 'left' },
+    { id: 'R', name: 'right' },
+  ],
   tools: { w: { kind: 'click wrench', name: 'TW-07', range: ['100 N·m', '600 N·m'] } },
   stages: [
     { id: 'safe', kind: 'prepare', items: [{ id: 'a', text: 'x' }], cautions: ['lockout'] },
-    { id: 'close', kind: 'tighten', condition: ['cold'], passes: [{ do: 'hand' }, { do: 'torque', percent: 50 }, { do: 'torque', percent: 100, check: true }] },
+    {
+      id: 'close',
+      kind: 'tighten',
+      condition: ['cold'],
+      passes: [{ do: 'hand' }, { do: 'torque', percent: 50 }, { do: 'torque', percent: 100, check: true }],
+    },
     { id: 'again', kind: 'tighten', in: ['recheck'], condition: ['cold'], passes: [] },
   ],
 };
 
 test('the tape holds the install passes alone, in order', () => {
-  assert.deepEqual(stepsOf(result).map((s) => [s.pass.id, s.band.total, s.band.percent]), [['hand', 2, 0], ['half', 2, 50], ['full', 2, 100]]);
+  assert.deepEqual(
+    stepsOf(result).map((s) => [s.pass.id, s.band.total, s.band.percent]),
+    [
+      ['hand', 2, 0],
+      ['half', 2, 50],
+      ['full', 2, 100],
+    ],
+  );
 });
 
 test('after each step the bolts stand as they were tightened', () => {
@@ -49,13 +75,19 @@ test('after each step the bolts stand as they were tightened', () => {
   assert.deepEqual(third.looks['b.2'], { state: 'hand', percent: 0 });
   assert.deepEqual(third.next, ['b.1']);
   const end = looksAt(steps, null);
-  assert.deepEqual(Object.values(end.looks).map((l) => l.state), ['full', 'full']);
+  assert.deepEqual(
+    Object.values(end.looks).map((l) => l.state),
+    ['full', 'full'],
+  );
   assert.deepEqual(end.next, []);
 });
 
 test('sections stand in work order with tools before the first tightening', () => {
   const sections = sectionsOf(doc, result, {});
-  assert.deepEqual(sections.map((s) => s.kind), ['joint', 'figure', 'stage', 'tools', 'stage', 'stage', 'back']);
+  assert.deepEqual(
+    sections.map((s) => s.kind),
+    ['joint', 'figure', 'stage', 'tools', 'stage', 'stage', 'back'],
+  );
   assert.equal(sections[0]!.line, '2 × M24 on Ø 100 mm, 2 positions');
   assert.match(sections[1]!.line, /450 N·m, manual 7\.4; 128 kN/);
   assert.equal(sections[2]!.line, '1 item, 1 caution');
@@ -68,14 +100,33 @@ test('work that comes back is one line at the end', () => {
 });
 
 test('layouts and passes in a word', () => {
-  assert.equal(layoutWords({ kind: 'grid', rows: 3, columns: 4, perimeter: true }, 10, 'M8'), '10 × M8 in 3 rows of 4, edge only');
+  assert.equal(
+    layoutWords({ kind: 'grid', rows: 3, columns: 4, perimeter: true }, 10, 'M8'),
+    '10 × M8 in 3 rows of 4, edge only',
+  );
   assert.equal(layoutWords({ kind: 'row', count: 5, pitch: '60 mm' }, 5, 'M12'), '5 × M12 in a row, 60 mm apart');
-  assert.deepEqual([{ do: 'torque', percent: 100, repeat: {} }, { do: 'angle', turn: '60°' }, { do: 'wait', for: '30 min' }].map(passWord), ['100 repeat', 'angle 60°', 'wait 30 min']);
+  assert.deepEqual(
+    [
+      { do: 'torque', percent: 100, repeat: {} },
+      { do: 'angle', turn: '60°' },
+      { do: 'wait', for: '30 min' },
+    ].map(passWord),
+    ['100 repeat', 'angle 60°', 'wait 30 min'],
+  );
 });
 
 test('a finding marks its section, an error marks it as a stop', () => {
-  const marks = (errors: Record<string, string>) => Object.fromEntries(sectionsOf(doc, result, errors).map((s) => [s.key, s.mark]));
-  assert.deepEqual(marks({}), { 'joint-0': 'good', 'figure-0': 'caution', 'stage-safe': 'good', 'tool-w': 'caution', 'stage-close': 'good', 'stage-again': 'good', back: 'good' });
+  const marks = (errors: Record<string, string>) =>
+    Object.fromEntries(sectionsOf(doc, result, errors).map((s) => [s.key, s.mark]));
+  assert.deepEqual(marks({}), {
+    'joint-0': 'good',
+    'figure-0': 'caution',
+    'stage-safe': 'good',
+    'tool-w': 'caution',
+    'stage-close': 'good',
+    'stage-again': 'good',
+    back: 'good',
+  });
   assert.equal(marks({ 'groups/0/layout/count': 'x' })['joint-0'], 'stop');
   assert.equal(marks({ 'targets/b/torque': 'x' })['figure-0'], 'stop');
   assert.equal(marks({ 'tools/w/range': 'x' })['tool-w'], 'stop');

@@ -11,7 +11,13 @@ import { kept, steady } from '../src/lib/steady.ts';
 function circle(count: number, radius: number) {
   return Array.from({ length: count }, (_, i) => {
     const angle = (2 * Math.PI * i) / count;
-    return { id: `b.${i + 1}`, number: i + 1, x_mm: radius * Math.sin(angle), y_mm: radius * Math.cos(angle), angle_deg: (angle * 180) / Math.PI };
+    return {
+      id: `b.${i + 1}`,
+      number: i + 1,
+      x_mm: radius * Math.sin(angle),
+      y_mm: radius * Math.cos(angle),
+      angle_deg: (angle * 180) / Math.PI,
+    };
   });
 }
 
@@ -25,9 +31,20 @@ test('hexagons never overlap, however many bolts stand on the circle', () => {
 });
 
 test('the box holds every hexagon of a row, a grid and free points', () => {
-  const rows = [[0, 60, 120, 180].map((x) => [x, 0]), [0, 80, 160].flatMap((x) => [0, 50].map((y) => [x, y])), [[-10, 4], [70, 30], [20, -90]]];
+  const rows = [
+    [0, 60, 120, 180].map((x) => [x, 0]),
+    [0, 80, 160].flatMap((x) => [0, 50].map((y) => [x, y])),
+    [
+      [-10, 4],
+      [70, 30],
+      [20, -90],
+    ],
+  ];
   for (const points of rows) {
-    const face = geometryOf(points.map(([x, y], i) => ({ id: `p.${i}`, number: i, x_mm: x!, y_mm: y!, angle_deg: 0 })), 24);
+    const face = geometryOf(
+      points.map(([x, y], i) => ({ id: `p.${i}`, number: i, x_mm: x!, y_mm: y!, angle_deg: 0 })),
+      24,
+    );
     const [left, top, width, height] = face.box;
     assert.ok(face.plate);
     for (const [x, y] of points) {
@@ -39,7 +56,10 @@ test('the box holds every hexagon of a row, a grid and free points', () => {
 
 test('of two groups in the same holes the wanted one is drawn', () => {
   const both = [...circle(4, 50), ...circle(4, 50).map((p) => ({ ...p, id: p.id.replace('b', 'nut') }))];
-  assert.deepEqual(visible(both, ['nut.2']).map((p) => p.id), ['nut.1', 'nut.2', 'nut.3', 'nut.4']);
+  assert.deepEqual(
+    visible(both, ['nut.2']).map((p) => p.id),
+    ['nut.1', 'nut.2', 'nut.3', 'nut.4'],
+  );
   assert.equal(visible(both, []).length, 4);
 });
 
@@ -55,7 +75,9 @@ test('one bolt alone can be drawn', () => {
 });
 
 test('a hexagon has six corners at its radius', () => {
-  const corners = hexagon(10, -5, 7, 0.3).split(' ').map((p) => p.split(',').map(Number));
+  const corners = hexagon(10, -5, 7, 0.3)
+    .split(' ')
+    .map((p) => p.split(',').map(Number));
   assert.equal(corners.length, 6);
   for (const [x, y] of corners) assert.ok(Math.abs(Math.hypot(x! - 10, y! + 5) - 7) < 0.02);
 });
@@ -73,7 +95,10 @@ test('labels of close limits go to rows of their own and stay inside', () => {
 });
 
 test('figures for people', () => {
-  assert.deepEqual([kN(127_960), kN(8_250), digits(0.158842), percent(0.625, 1), numberOf('inner.12')], ['128', '8.3', '0.1588', '62.5 %', '12']);
+  assert.deepEqual(
+    [kN(127_960), kN(8_250), digits(0.158842), percent(0.625, 1), numberOf('inner.12')],
+    ['128', '8.3', '0.1588', '62.5 %', '12'],
+  );
 });
 
 test('ids are of version 7 and rise with time', () => {
@@ -84,7 +109,16 @@ test('ids are of version 7 and rise with time', () => {
 });
 
 function event(key: string, more: object = {}): KeyboardEvent {
-  return { key, repeat: false, ctrlKey: false, altKey: false, metaKey: false, target: { tagName: 'DIV' }, preventDefault() {}, ...more } as unknown as KeyboardEvent;
+  return {
+    key,
+    repeat: false,
+    ctrlKey: false,
+    altKey: false,
+    metaKey: false,
+    target: { tagName: 'DIV' },
+    preventDefault() {},
+    ...more,
+  } as unknown as KeyboardEvent;
 }
 
 test('a key answers once: not while held, not with modifiers, not while typing', () => {
@@ -106,10 +140,23 @@ test('keys of remotes are known by name and letters in either case', () => {
 });
 
 test('an answer keeps the objects of the last one wherever they are equal', () => {
-  const last = { groups: [{ id: 'a', n: [1, 2] }, { id: 'b', n: [3] }], note: null, findings: [{ code: 'x' }] };
+  const last = {
+    groups: [
+      { id: 'a', n: [1, 2] },
+      { id: 'b', n: [3] },
+    ],
+    note: null,
+    findings: [{ code: 'x' }],
+  };
   const same = steady(last, structuredClone(last));
   assert.equal(same, last);
-  const next = steady(last, { ...structuredClone(last), groups: [{ id: 'a', n: [1, 2] }, { id: 'b', n: [4] }] });
+  const next = steady(last, {
+    ...structuredClone(last),
+    groups: [
+      { id: 'a', n: [1, 2] },
+      { id: 'b', n: [4] },
+    ],
+  });
   assert.deepEqual(next.groups[1], { id: 'b', n: [4] });
   assert.equal(next.groups[0], last.groups[0]);
   assert.equal(next.findings, last.findings);
@@ -118,8 +165,20 @@ test('an answer keeps the objects of the last one wherever they are equal', () =
 
 test('what was added, taken away, renamed or turned into another kind is seen', () => {
   const cases: [unknown, unknown][] = [
-    [[1, 2, 3], [1, 2]], [[1], [1, 2]], [{ a: 1 }, { a: 1, b: undefined }], [{ a: 1, b: 2 }, { a: 1 }], [{ a: 1 }, { b: 1 }],
-    [{ 0: 1 }, [1]], [[1], { 0: 1 }], [null, { a: 1 }], [{ a: 1 }, null], [{ a: undefined }, { b: undefined }], ['1', 1],
+    [
+      [1, 2, 3],
+      [1, 2],
+    ],
+    [[1], [1, 2]],
+    [{ a: 1 }, { a: 1, b: undefined }],
+    [{ a: 1, b: 2 }, { a: 1 }],
+    [{ a: 1 }, { b: 1 }],
+    [{ 0: 1 }, [1]],
+    [[1], { 0: 1 }],
+    [null, { a: 1 }],
+    [{ a: 1 }, null],
+    [{ a: undefined }, { b: undefined }],
+    ['1', 1],
   ];
   for (const [before, after] of cases) {
     const out = steady(before, after);

@@ -11,8 +11,14 @@ const answer = (n: number, word: string, kind = 'answer') => ({ kind, step: `L/c
 
 test('the next bolt of the round follows a plain answer', () => {
   const walked = walkOn(step(1, [2, 3, 4]), [answer(1, 'turned'), answer(2, 'did_not_turn')])!;
-  assert.deepEqual([walked.label, walked.index, walked.attempt, walked.changed_setting, walked.upcoming], ['3', 3, 1, false, ['4']]);
-  assert.deepEqual(walked.ahead.map((a) => a.label), ['4']);
+  assert.deepEqual(
+    [walked.label, walked.index, walked.attempt, walked.changed_setting, walked.upcoming],
+    ['3', 3, 1, false, ['4']],
+  );
+  assert.deepEqual(
+    walked.ahead.map((a) => a.label),
+    ['4'],
+  );
 });
 
 test('past the round, and after an answer that needs judging, only the server knows', () => {

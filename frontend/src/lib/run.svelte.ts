@@ -58,7 +58,9 @@ export class Run {
   }
 
   async takeOver(): Promise<void> {
-    const lease = must(await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: deviceId() } }));
+    const lease = must(
+      await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: deviceId() } }),
+    );
     this.view = { ...this.view!, lease_epoch: lease.epoch, lease_device: deviceId() };
     this.lost = false;
     await this.open();
@@ -105,7 +107,10 @@ export class Run {
     }
     if (!(await this.pictures(events))) return this.again();
     const { data, error, response } = await api
-      .POST('/api/v1/runs/{id}/events', { params: { path: { id: this.id } }, body: { sent_at: new Date().toISOString(), events } })
+      .POST('/api/v1/runs/{id}/events', {
+        params: { path: { id: this.id } },
+        body: { sent_at: new Date().toISOString(), events },
+      })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }));
     if (!data) {
       this.offline = !response || response.status >= 500;

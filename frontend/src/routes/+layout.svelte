@@ -30,7 +30,9 @@
 </script>
 
 <svelte:head><title>Orthotorq</title></svelte:head>
-<svelte:window onkeydown={(event) => session.person && press(event, [{ key: 's', words: 'quick sums', run: () => goto('/sums') }])} />
+<svelte:window
+  onkeydown={(event) => session.person && press(event, [{ key: 's', words: 'quick sums', run: () => goto('/sums') }])}
+/>
 
 {#if session.person && !running}
   <a href="#main" class="absolute -top-20 left-2 z-50 bg-sheet p-2 focus:top-2">To the content</a>

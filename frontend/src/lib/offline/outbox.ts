@@ -40,7 +40,15 @@ function database(): Promise<IDBPDatabase<Shape>> {
 }
 
 /** Keep a new event, numbered after the last of this device in this run; with a picture, which is sent before it. */
-export async function put(run: string, step: string, kind: string, payload: Record<string, unknown>, lease: number, lastSeen: number, picture?: Blob): Promise<OutEvent> {
+export async function put(
+  run: string,
+  step: string,
+  kind: string,
+  payload: Record<string, unknown>,
+  lease: number,
+  lastSeen: number,
+  picture?: Blob,
+): Promise<OutEvent> {
   const db = await database();
   const work = db.transaction(['events', 'counters', 'pictures'], 'readwrite');
   const number = ((await work.objectStore('counters').get(run)) ?? 0) + 1;

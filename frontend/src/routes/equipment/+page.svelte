@@ -73,8 +73,7 @@
       <label class="flex items-center gap-2 text-sm"
         >Find <input class="field !w-56" value={sought} oninput={(e) => seek(e.currentTarget.value)} /></label
       >
-      {#if may}<button class="act" onclick={() => (open = { what: 'machine', id: '' })}>New machine</button
-        >{/if}
+      {#if may}<button class="act" onclick={() => (open = { what: 'machine', id: '' })}>New machine</button>{/if}
     </div>
   </div>
   {#if error}<p class="text-stop" role="alert">{error}</p>{/if}
@@ -94,10 +93,8 @@
         <h2>{machine.name} <span class="soft ml-2 font-normal">{machine.tag} · {machine.area}</span></h2>
         {#if may}
           <span class="flex gap-4 text-sm">
-            <button
-              class="link"
-              aria-label="Change {machine.name}"
-              onclick={() => (open = { what: 'change', id: machine.id })}>change</button
+            <button class="link" aria-label="Change {machine.name}" onclick={() => (open = { what: 'change', id: machine.id })}
+              >change</button
             >
             <button
               class="link"
@@ -134,9 +131,7 @@
     </section>
   {:else}
     {#if items}<p class="soft">
-        {sought
-          ? 'Nothing matches.'
-          : `No machines are registered yet${may ? ': begin with “New machine”' : ''}.`}
+        {sought ? 'Nothing matches.' : `No machines are registered yet${may ? ': begin with “New machine”' : ''}.`}
       </p>{/if}
   {/each}
   {#if next}<button class="act" onclick={() => load(next!)}>More machines</button>{/if}

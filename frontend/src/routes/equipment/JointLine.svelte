@@ -13,12 +13,7 @@
 <li class="grid grid-cols-[76px_1fr] items-center gap-5 border-b py-3 sm:grid-cols-[76px_1fr_auto]">
   <div class="h-[76px] w-[76px]">
     {#if joint.glyph}
-      <JointFace
-        places={joint.glyph.places}
-        acrossFlats={joint.glyph.across_flats_mm}
-        glyph
-        label="Joint of {joint.summary}"
-      />
+      <JointFace places={joint.glyph.places} acrossFlats={joint.glyph.across_flats_mm} glyph label="Joint of {joint.summary}" />
     {:else}
       <div class="h-full w-full rounded-full border border-dashed"></div>
     {/if}
@@ -30,20 +25,17 @@
     </p>
     <p>{joint.summary || 'No released plan yet.'}</p>
     <p class="soft text-sm">
-      {#if plan?.revision_number}revision {plan.revision_number}, released {day(
-          plan.released_at!,
-        )}{:else if plan}draft only{/if}
+      {#if plan?.revision_number}revision {plan.revision_number}, released {day(plan.released_at!)}{:else if plan}draft only{/if}
       {#if run}
-        · last run <a href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}
-          >{run.number}</a
-        >, {STATUS[run.status]}
+        · last run <a href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}>{run.number}</a>, {STATUS[
+          run.status
+        ]}
       {/if}
     </p>
   </div>
   <div class="col-span-2 flex gap-2 sm:col-span-1">
     {#if plan}<a class="act" href="/plans/{plan.id}">Bench</a>{/if}
-    <a class="act {plan?.revision_id ? 'main' : ''}" href="/joints/{joint.id}"
-      >{plan?.revision_id ? 'Tighten' : 'Begin a plan'}</a
+    <a class="act {plan?.revision_id ? 'main' : ''}" href="/joints/{joint.id}">{plan?.revision_id ? 'Tighten' : 'Begin a plan'}</a
     >
   </div>
 </li>

@@ -28,11 +28,17 @@
   {#if runs.length}
     <div class="overflow-x-auto">
       <table class="w-full">
-        <thead class="soft border-b border-ink text-left text-sm"><tr><th class="py-1">Run</th><th>Joint</th><th>Plan</th><th>State</th><th>Begun</th><th>By</th></tr></thead>
+        <thead class="soft border-b border-ink text-left text-sm"
+          ><tr><th class="py-1">Run</th><th>Joint</th><th>Plan</th><th>State</th><th>Begun</th><th>By</th></tr></thead
+        >
         <tbody>
           {#each runs as run (run.id)}
             <tr class="border-b">
-              <td class="py-2"><a class="font-bold" href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}>{run.number}</a></td>
+              <td class="py-2"
+                ><a class="font-bold" href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}
+                  >{run.number}</a
+                ></td
+              >
               <td>{run.equipment_name} › {run.joint_name}</td>
               <td>{run.title}, revision {run.revision}</td>
               <td>{STATUS[run.status]}</td>

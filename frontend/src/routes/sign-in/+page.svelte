@@ -35,7 +35,9 @@
 <div class="mx-auto grid max-w-4xl gap-10 px-6 pt-[12vh] items-start md:grid-cols-[1fr_1fr]">
   <section>
     <h1 class="!text-[2rem]">Orthotorq</h1>
-    <p class="soft mt-1 mb-6 max-w-[34ch]">Plan the tightening of a bolted joint, lead the fitter through it bolt by bolt, keep the record.</p>
+    <p class="soft mt-1 mb-6 max-w-[34ch]">
+      Plan the tightening of a bolted joint, lead the fitter through it bolt by bolt, keep the record.
+    </p>
     <form onsubmit={enter} class="grid max-w-sm content-start gap-2">
       <label for="{uid}-login" class="font-semibold">Name</label>
       <input id="{uid}-login" class="field" bind:value={login} autocomplete="username" required maxlength="60" />

@@ -22,8 +22,23 @@
 </div>
 
 <style>
-  .head { fill: var(--sheet); stroke: var(--ink); stroke-width: 2; }
-  .face { fill: none; stroke: var(--hairline); }
-  .mark { stroke: var(--ink); stroke-width: 3.5; }
-  text { font-size: 15px; font-weight: 700; text-anchor: middle; fill: var(--ink); }
+  .head {
+    fill: var(--sheet);
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .face {
+    fill: none;
+    stroke: var(--hairline);
+  }
+  .mark {
+    stroke: var(--ink);
+    stroke-width: 3.5;
+  }
+  text {
+    font-size: 15px;
+    font-weight: 700;
+    text-anchor: middle;
+    fill: var(--ink);
+  }
 </style>

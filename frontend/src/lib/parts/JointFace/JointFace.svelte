@@ -28,8 +28,18 @@
     /** Small glyph without numbers, for lists. */
     glyph?: boolean;
   }
-  let { places, acrossFlats, heads, looks = {}, next = [], middle = '', below = '', label, numbers, glyph = false }: Props =
-    $props();
+  let {
+    places,
+    acrossFlats,
+    heads,
+    looks = {},
+    next = [],
+    middle = '',
+    below = '',
+    label,
+    numbers,
+    glyph = false,
+  }: Props = $props();
   const uid = $props.id();
   const face = $derived(geometryOf(places, acrossFlats));
   const bolts = $derived(
@@ -59,10 +69,23 @@
   {#if face.ring}
     <circle r={face.ring.outer} class="flange" stroke-width={face.half * 0.004} />
     {#if face.ring.inner > 0}<circle r={face.ring.inner} class="hole" stroke-width={face.half * 0.004} />{/if}
-    <circle r={face.ring.pitch} class="pitch" stroke-width={face.half * 0.004} stroke-dasharray="{face.half * 0.006} {face.half * 0.03}" />
+    <circle
+      r={face.ring.pitch}
+      class="pitch"
+      stroke-width={face.half * 0.004}
+      stroke-dasharray="{face.half * 0.006} {face.half * 0.03}"
+    />
   {/if}
   {#if face.plate}
-    <rect x={face.plate[0]} y={face.plate[1]} width={face.plate[2]} height={face.plate[3]} rx={face.radius * 0.5} class="flange" stroke-width={face.half * 0.004} />
+    <rect
+      x={face.plate[0]}
+      y={face.plate[1]}
+      width={face.plate[2]}
+      height={face.plate[3]}
+      rx={face.radius * 0.5}
+      class="flange"
+      stroke-width={face.half * 0.004}
+    />
   {/if}
   {#each bolts as bolt (bolt.id)}
     <g data-place={bolt.id} data-state={bolt.look.state}>
@@ -91,12 +114,24 @@
         stroke-width={face.half * (glyph ? 0.02 : bolt.isNext ? 0.02 : 0.006)}
       />
       {#if !glyph}
-        <text x={bolt.x} y={bolt.y + bolt.radius * 0.31} font-size={bolt.radius * (bolt.text.length > 2 ? 0.7 : 0.9)} class={bolt.fill >= 1 ? 'on-full' : ''}>{bolt.text}</text>
+        <text
+          x={bolt.x}
+          y={bolt.y + bolt.radius * 0.31}
+          font-size={bolt.radius * (bolt.text.length > 2 ? 0.7 : 0.9)}
+          class={bolt.fill >= 1 ? 'on-full' : ''}>{bolt.text}</text
+        >
         {#if bolt.look.gap_mm != null}
-          <text x={bolt.x} y={bolt.y + bolt.radius * 1.75} font-size={bolt.radius * 0.62} class="gap">{bolt.look.gap_mm.toFixed(1)}</text>
+          <text x={bolt.x} y={bolt.y + bolt.radius * 1.75} font-size={bolt.radius * 0.62} class="gap"
+            >{bolt.look.gap_mm.toFixed(1)}</text
+          >
         {/if}
         {#if bolt.look.state === 'loose'}
-          <path d="M{bolt.x - bolt.radius * 0.5} {bolt.y + bolt.radius * 0.7} h{bolt.radius}" class="loose" stroke-width={bolt.radius * 0.1} stroke-dasharray="{bolt.radius * 0.2} {bolt.radius * 0.14}" />
+          <path
+            d="M{bolt.x - bolt.radius * 0.5} {bolt.y + bolt.radius * 0.7} h{bolt.radius}"
+            class="loose"
+            stroke-width={bolt.radius * 0.1}
+            stroke-dasharray="{bolt.radius * 0.2} {bolt.radius * 0.14}"
+          />
         {:else if bolt.look.state === 'hand'}
           <circle cx={bolt.x} cy={bolt.y + bolt.radius * 0.62} r={bolt.radius * 0.1} class="dot" />
         {:else if bolt.look.state === 'moved'}
@@ -127,23 +162,74 @@
 </svg>
 
 <style>
-  .flange { fill: var(--sheet); stroke: var(--hairline); }
-  .hole { fill: var(--paper); stroke: var(--hairline); }
-  .pitch { fill: none; stroke: var(--rule); }
-  .body { fill: var(--sheet); }
-  .part { fill: color-mix(in srgb, var(--load) 34%, var(--sheet)); }
-  .full { fill: var(--load); }
-  .edge { fill: none; stroke: var(--ink); }
-  .edge-next { stroke: var(--brine); }
-  .halo { fill: var(--sheet); stroke: var(--brine); }
-  text { text-anchor: middle; font-weight: 700; fill: var(--ink); }
-  .on-full { fill: #fff; }
-  .middle { font-weight: 800; }
-  .below { font-weight: 500; fill: var(--soft); }
-  .dot { fill: var(--ink); }
-  .moved { fill: var(--caution); stroke: var(--sheet); }
-  .deviating { fill: var(--stop); stroke: var(--sheet); }
-  .loose { stroke: var(--ink); fill: none; }
-  .gap { font-weight: 600; fill: var(--soft); }
-  .checked { fill: none; stroke: var(--brine); }
+  .flange {
+    fill: var(--sheet);
+    stroke: var(--hairline);
+  }
+  .hole {
+    fill: var(--paper);
+    stroke: var(--hairline);
+  }
+  .pitch {
+    fill: none;
+    stroke: var(--rule);
+  }
+  .body {
+    fill: var(--sheet);
+  }
+  .part {
+    fill: color-mix(in srgb, var(--load) 34%, var(--sheet));
+  }
+  .full {
+    fill: var(--load);
+  }
+  .edge {
+    fill: none;
+    stroke: var(--ink);
+  }
+  .edge-next {
+    stroke: var(--brine);
+  }
+  .halo {
+    fill: var(--sheet);
+    stroke: var(--brine);
+  }
+  text {
+    text-anchor: middle;
+    font-weight: 700;
+    fill: var(--ink);
+  }
+  .on-full {
+    fill: #fff;
+  }
+  .middle {
+    font-weight: 800;
+  }
+  .below {
+    font-weight: 500;
+    fill: var(--soft);
+  }
+  .dot {
+    fill: var(--ink);
+  }
+  .moved {
+    fill: var(--caution);
+    stroke: var(--sheet);
+  }
+  .deviating {
+    fill: var(--stop);
+    stroke: var(--sheet);
+  }
+  .loose {
+    stroke: var(--ink);
+    fill: none;
+  }
+  .gap {
+    font-weight: 600;
+    fill: var(--soft);
+  }
+  .checked {
+    fill: none;
+    stroke: var(--brine);
+  }
 </style>

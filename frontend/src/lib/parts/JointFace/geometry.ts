@@ -45,14 +45,30 @@ export function geometryOf(places: Place[], head: number): FaceGeometry {
   if (circle) {
     const half = reach + radius * 1.85;
     const wide = inside ? reach - radius * 1.5 : reach - radius * 1.7;
-    return { box: [-half, -half, 2 * half, 2 * half], half, radius, plate: null, ring: { inner: inside ? 0 : wide, outer: reach + radius * 1.7, pitch: reach } };
+    return {
+      box: [-half, -half, 2 * half, 2 * half],
+      half,
+      radius,
+      plate: null,
+      ring: { inner: inside ? 0 : wide, outer: reach + radius * 1.7, pitch: reach },
+    };
   }
   const xs = places.map((p) => p.x_mm);
   const ys = places.map((p) => -p.y_mm);
   const edge = radius * 1.9;
-  const plate: [number, number, number, number] = [Math.min(...xs) - edge, Math.min(...ys) - edge, Math.max(...xs) - Math.min(...xs) + 2 * edge, Math.max(...ys) - Math.min(...ys) + 2 * edge];
+  const plate: [number, number, number, number] = [
+    Math.min(...xs) - edge,
+    Math.min(...ys) - edge,
+    Math.max(...xs) - Math.min(...xs) + 2 * edge,
+    Math.max(...ys) - Math.min(...ys) + 2 * edge,
+  ];
   const margin = radius * 0.3;
-  const box: [number, number, number, number] = [plate[0] - margin, plate[1] - margin, plate[2] + 2 * margin, plate[3] + 2 * margin];
+  const box: [number, number, number, number] = [
+    plate[0] - margin,
+    plate[1] - margin,
+    plate[2] + 2 * margin,
+    plate[3] + 2 * margin,
+  ];
   return { box, half: Math.max(box[2], box[3]) / 2, radius, ring: null, plate };
 }
 

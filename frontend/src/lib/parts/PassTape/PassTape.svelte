@@ -68,7 +68,9 @@
         {#each Array.from({ length: band.total }, (_, k) => k) as k (k)}
           {@const answer = band.answers?.[k]}
           <i
-            class="{k < band.done ? 'done' : ''} {band.answers && answer === 'turned' && band.label.includes('heck') ? 'moved' : ''}"
+            class="{k < band.done ? 'done' : ''} {band.answers && answer === 'turned' && band.label.includes('heck')
+              ? 'moved'
+              : ''}"
             style="height: {band.percent ? 25 + band.percent * 0.75 : 12}%"
             data-at={at === from + k ? '' : undefined}
           ></i>
@@ -79,14 +81,61 @@
 </div>
 
 <style>
-  .tape { display: flex; gap: 6px; touch-action: none; user-select: none; }
-  .movable { cursor: ew-resize; }
-  .band { flex-basis: 46px; min-width: 0; display: flex; flex-direction: column; gap: 3px; }
-  .title { font-size: 0.78rem; color: var(--soft); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  .ticks { height: 44px; display: flex; align-items: flex-end; gap: 1px; border-bottom: 1.5px solid var(--ink); padding: 0 1px; position: relative; }
-  i { flex: 1 1 0; min-width: 1px; background: color-mix(in srgb, var(--rule) 35%, var(--paper)); position: relative; }
-  .done { background: var(--load); }
-  .moved { background: var(--caution); }
-  i[data-at] { background: var(--brine); outline: 2px solid var(--brine); }
-  i[data-at]::after { content: ''; position: absolute; bottom: -9px; left: 50%; transform: translateX(-50%); border: 5px solid transparent; border-bottom-color: var(--brine); }
+  .tape {
+    display: flex;
+    gap: 6px;
+    touch-action: none;
+    user-select: none;
+  }
+  .movable {
+    cursor: ew-resize;
+  }
+  .band {
+    flex-basis: 46px;
+    min-width: 0;
+    display: flex;
+    flex-direction: column;
+    gap: 3px;
+  }
+  .title {
+    font-size: 0.78rem;
+    color: var(--soft);
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .ticks {
+    height: 44px;
+    display: flex;
+    align-items: flex-end;
+    gap: 1px;
+    border-bottom: 1.5px solid var(--ink);
+    padding: 0 1px;
+    position: relative;
+  }
+  i {
+    flex: 1 1 0;
+    min-width: 1px;
+    background: color-mix(in srgb, var(--rule) 35%, var(--paper));
+    position: relative;
+  }
+  .done {
+    background: var(--load);
+  }
+  .moved {
+    background: var(--caution);
+  }
+  i[data-at] {
+    background: var(--brine);
+    outline: 2px solid var(--brine);
+  }
+  i[data-at]::after {
+    content: '';
+    position: absolute;
+    bottom: -9px;
+    left: 50%;
+    transform: translateX(-50%);
+    border: 5px solid transparent;
+    border-bottom-color: var(--brine);
+  }
 </style>

@@ -24,7 +24,14 @@
 <div class="grid content-start gap-[3px]">
   <label for="{uid}-f" class="text-sm leading-tight text-soft">{label}{note ? ` · ${note}` : ''}</label>
   {#if choices}
-    <select id="{uid}-f" class="field" {value} aria-invalid={!!error} aria-describedby={error ? `${uid}-e` : undefined} onchange={(e) => onchange(e.currentTarget.value)}>
+    <select
+      id="{uid}-f"
+      class="field"
+      {value}
+      aria-invalid={!!error}
+      aria-describedby={error ? `${uid}-e` : undefined}
+      onchange={(e) => onchange(e.currentTarget.value)}
+    >
       {#each choices as [key, words] (key)}<option value={key}>{words}</option>{/each}
     </select>
   {:else}
@@ -40,7 +47,9 @@
       spellcheck="false"
       oninput={(e) => onchange(e.currentTarget.value)}
     />
-    {#if list}<datalist id="{uid}-l">{#each list as name (name)}<option value={name}></option>{/each}</datalist>{/if}
+    {#if list}<datalist id="{uid}-l"
+        >{#each list as name (name)}<option value={name}></option>{/each}</datalist
+      >{/if}
   {/if}
   {#if error}<p id="{uid}-e" class="text-sm leading-tight text-stop">{error}</p>{/if}
 </div>

@@ -46,7 +46,11 @@
             <table class="text-sm">
               <tbody>
                 {#each step.inputs as input (input.tex)}
-                  <tr><td class="pr-3"><Formula tex={input.tex} /></td><td class="pr-6">{input.words}</td><td class="text-right font-semibold">{input.value}</td></tr>
+                  <tr
+                    ><td class="pr-3"><Formula tex={input.tex} /></td><td class="pr-6">{input.words}</td><td
+                      class="text-right font-semibold">{input.value}</td
+                    ></tr
+                  >
                 {/each}
               </tbody>
             </table>

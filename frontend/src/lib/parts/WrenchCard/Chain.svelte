@@ -16,7 +16,14 @@
   const gripX = 34;
 </script>
 
-<svg viewBox="0 0 330 104" class="chain" role="img" aria-label="Chain: {links.map((l) => `${l.kind} ${l.text}`).join(', ')}{reaction ? '; the housing reacts against the turning' : ''}">
+<svg
+  viewBox="0 0 330 104"
+  class="chain"
+  role="img"
+  aria-label="Chain: {links.map((l) => `${l.kind} ${l.text}`).join(', ')}{reaction
+    ? '; the housing reacts against the turning'
+    : ''}"
+>
   <line x1={gripX} x2={driveX} y1={driveY} y2={driveY} class="handle" />
   <rect x={gripX - 20} y={driveY - 7} width="52" height="14" rx="6" class="grip" />
   <path d="M{gripX + 4} {driveY - 34} v20 m-5 -7 l5 7 5 -7" class="hand" />
@@ -28,7 +35,9 @@
   {#if adapter}
     <line x1={driveX} y1={driveY} x2={boltX} y2={Y} class="adapter" />
     <circle cx={driveX} cy={driveY} r="4.5" class="joint" />
-    <text x={driveX - 2} y={Math.min(driveY, Y) - 12} class="mid">{adapter.text}{adapter.angle_deg ? `, ${adapter.angle_deg.toFixed(0)}°` : ''}</text>
+    <text x={driveX - 2} y={Math.min(driveY, Y) - 12} class="mid"
+      >{adapter.text}{adapter.angle_deg ? `, ${adapter.angle_deg.toFixed(0)}°` : ''}</text
+    >
   {/if}
   {#if multipliers.length}
     <circle cx={boltX} cy={Y} r="19" class="housing" />
@@ -44,17 +53,61 @@
 </svg>
 
 <style>
-  .chain { width: 100%; max-width: 330px; }
-  .handle { stroke: var(--ink); stroke-width: 5; }
-  .grip { fill: var(--soft); }
-  .adapter { stroke: var(--load); stroke-width: 8; stroke-linecap: round; }
-  .joint { fill: var(--sheet); stroke: var(--ink); stroke-width: 2; }
-  .housing { fill: var(--tint); stroke: var(--ink); stroke-width: 2; }
-  .bolt { fill: var(--sheet); stroke: var(--ink); stroke-width: 2; }
-  .arm { stroke: var(--ink); stroke-width: 6; }
-  .hand, .turns { fill: none; stroke: var(--brine); stroke-width: 2.4; }
-  .reaction { fill: none; stroke: var(--caution); stroke-width: 2.4; }
-  .measure { stroke: var(--rule); stroke-width: 1; }
-  text { font-size: 11px; fill: var(--soft); }
-  .mid { text-anchor: middle; }
+  .chain {
+    width: 100%;
+    max-width: 330px;
+  }
+  .handle {
+    stroke: var(--ink);
+    stroke-width: 5;
+  }
+  .grip {
+    fill: var(--soft);
+  }
+  .adapter {
+    stroke: var(--load);
+    stroke-width: 8;
+    stroke-linecap: round;
+  }
+  .joint {
+    fill: var(--sheet);
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .housing {
+    fill: var(--tint);
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .bolt {
+    fill: var(--sheet);
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .arm {
+    stroke: var(--ink);
+    stroke-width: 6;
+  }
+  .hand,
+  .turns {
+    fill: none;
+    stroke: var(--brine);
+    stroke-width: 2.4;
+  }
+  .reaction {
+    fill: none;
+    stroke: var(--caution);
+    stroke-width: 2.4;
+  }
+  .measure {
+    stroke: var(--rule);
+    stroke-width: 1;
+  }
+  text {
+    font-size: 11px;
+    fill: var(--soft);
+  }
+  .mid {
+    text-anchor: middle;
+  }
 </style>

@@ -46,9 +46,8 @@
     <p class="soft crumb text-sm"><a href="/equipment">Equipment</a> › {joint.equipment_name}</p>
     <h1>
       {joint.name} <span class="soft ml-1 text-base font-normal">{KINDS[joint.kind]}</span>
-      {#if session.has('planner', 'administrator')}<button
-          class="link ml-3 text-sm"
-          onclick={() => (changing = true)}>change</button
+      {#if session.has('planner', 'administrator')}<button class="link ml-3 text-sm" onclick={() => (changing = true)}
+          >change</button
         >{/if}
     </h1>
     {#if changing}
@@ -87,16 +86,11 @@
               <div class="flex flex-wrap gap-2">
                 <a class="act" href="/plans/{plan.id}">Bench</a>
                 {#if plan.revision_id}
-                  <a
-                    class="act"
-                    href="/api/v1/revisions/{plan.revision_id}/sheet.pdf"
-                    target="_blank"
-                    rel="noopener">Sheet (PDF)</a
+                  <a class="act" href="/api/v1/revisions/{plan.revision_id}/sheet.pdf" target="_blank" rel="noopener"
+                    >Sheet (PDF)</a
                   >
                   {#if session.has('fitter', 'supervisor')}
-                    <button class="act main" onclick={() => (starting = plan.revision_id!)}
-                      >Start a run</button
-                    >
+                    <button class="act main" onclick={() => (starting = plan.revision_id!)}>Start a run</button>
                   {/if}
                 {/if}
               </div>
@@ -121,9 +115,7 @@
           {#each joint.runs as run (run.id)}
             <p class="flex justify-between border-b py-2">
               <span
-                ><a
-                  class="font-semibold"
-                  href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}
+                ><a class="font-semibold" href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}
                   >Run {run.number}</a
                 >, revision {run.revision}</span
               >

@@ -19,13 +19,21 @@
   let error = $state('');
   let busy = $state(false);
   const uid = $props.id();
-  const OCCASIONS: [string, string][] = [['install', 'Tighten'], ['recheck', 'Recheck'], ['dismantle', 'Take apart']];
-  const occasions = $derived(OCCASIONS.filter(([o]) => result?.stages.some((s) => s.kind !== 'prepare' && s.occasions.includes(o))));
+  const OCCASIONS: [string, string][] = [
+    ['install', 'Tighten'],
+    ['recheck', 'Recheck'],
+    ['dismantle', 'Take apart'],
+  ];
+  const occasions = $derived(
+    OCCASIONS.filter(([o]) => result?.stages.some((s) => s.kind !== 'prepare' && s.occasions.includes(o))),
+  );
   const choices = $derived([...new Set((result?.variants ?? []).map((v) => v.choice))]);
   /** Plan tools that this occasion and these variants need. */
   const needed = $derived.by(() => {
     const taken = Object.values(variants);
-    const done = result?.stages.filter((s) => s.occasions.includes(occasion) && (!s.variants?.length || s.variants.some((v) => taken.includes(v))));
+    const done = result?.stages.filter(
+      (s) => s.occasions.includes(occasion) && (!s.variants?.length || s.variants.some((v) => taken.includes(v))),
+    );
     const names = new Set(done?.flatMap((s) => s.passes.flatMap((p) => (p.settings ?? []).map((x) => x.tool))));
     return (result?.tools ?? []).filter((t) => names.has(t.name));
   });
@@ -34,7 +42,10 @@
     if (!open) onclose();
   });
   onMount(async () => {
-    const [r, t] = await Promise.all([api.GET('/api/v1/revisions/{id}', { params: { path: { id: revision } } }), api.GET('/api/v1/tools')]);
+    const [r, t] = await Promise.all([
+      api.GET('/api/v1/revisions/{id}', { params: { path: { id: revision } } }),
+      api.GET('/api/v1/tools'),
+    ]);
     if (!r.data) {
       error = sentence(r.error);
       return;
@@ -42,13 +53,20 @@
     result = r.data.result;
     tools = t.data?.items ?? [];
     for (const choice of choices) variants[choice] = result.variants!.find((v) => v.choice === choice)!.id;
-    for (const tool of result.tools ?? []) chosen[tool.id] = tool.prefer.find((p) => tools.some((x) => x.serial === p && !x.blocked)) ?? fitting(tool)[0]?.serial ?? '';
+    for (const tool of result.tools ?? [])
+      chosen[tool.id] =
+        tool.prefer.find((p) => tools.some((x) => x.serial === p && !x.blocked)) ?? fitting(tool)[0]?.serial ?? '';
   });
 
   /** Registered tools that reach what a plan asks, the good ones first. */
   function fitting(tool: Schemas['ToolOut']): Schemas['ToolView'][] {
     const preset = tool.kind === 'preset driver';
-    return tools.filter((t) => !t.blocked && (preset ? t.high_Nm === tool.high_Nm : t.kind !== 'preset driver' && t.high_Nm >= tool.high_Nm * 0.6)).sort((a, b) => Number(b.good) - Number(a.good) || Math.abs(a.high_Nm - tool.high_Nm) - Math.abs(b.high_Nm - tool.high_Nm));
+    return tools
+      .filter(
+        (t) =>
+          !t.blocked && (preset ? t.high_Nm === tool.high_Nm : t.kind !== 'preset driver' && t.high_Nm >= tool.high_Nm * 0.6),
+      )
+      .sort((a, b) => Number(b.good) - Number(a.good) || Math.abs(a.high_Nm - tool.high_Nm) - Math.abs(b.high_Nm - tool.high_Nm));
   }
   async function start(event: Event) {
     event.preventDefault();
@@ -70,29 +88,45 @@
       {#if occasions.length > 1}
         <fieldset class="grid gap-2 sm:grid-cols-3">
           <legend class="mb-1 text-sm text-soft">What is done</legend>
-          {#each occasions as [key, words] (key)}<label class="pick"><input type="radio" bind:group={occasion} value={key} /> {words}</label>{/each}
+          {#each occasions as [key, words] (key)}<label class="pick"
+              ><input type="radio" bind:group={occasion} value={key} /> {words}</label
+            >{/each}
         </fieldset>
       {/if}
       {#each choices as choice (choice)}
         <fieldset class="grid gap-2 sm:grid-cols-2">
           <legend class="mb-1 text-sm text-soft">{choice || 'Variant'}</legend>
-          {#each result.variants!.filter((v) => v.choice === choice) as v (v.id)}<label class="pick"><input type="radio" bind:group={variants[choice]} value={v.id} /> {v.name}</label>{/each}
+          {#each result.variants!.filter((v) => v.choice === choice) as v (v.id)}<label class="pick"
+              ><input type="radio" bind:group={variants[choice]} value={v.id} /> {v.name}</label
+            >{/each}
         </fieldset>
       {/each}
       <fieldset class="grid gap-2 sm:grid-cols-2">
         <legend class="mb-1 text-sm text-soft">History of these bolts</legend>
         <label class="pick"><input type="radio" bind:group={history} value="known" /> known: as the last record says</label>
-        <label class="pick"><input type="radio" bind:group={history} value="unknown" /> unknown: slackened first in a recheck</label>
+        <label class="pick"
+          ><input type="radio" bind:group={history} value="unknown" /> unknown: slackened first in a recheck</label
+        >
       </fieldset>
       {#each needed as tool (tool.id)}
         {@const now = tools.find((t) => t.serial === chosen[tool.id])}
         <div class="grid gap-1">
-          <label for="{uid}-{tool.id}" class="text-sm text-soft">{tool.name}, {tool.low_Nm === tool.high_Nm ? '' : `${tool.low_Nm} to `}{tool.high_Nm} N·m: take</label>
+          <label for="{uid}-{tool.id}" class="text-sm text-soft"
+            >{tool.name}, {tool.low_Nm === tool.high_Nm ? '' : `${tool.low_Nm} to `}{tool.high_Nm} N·m: take</label
+          >
           <select id="{uid}-{tool.id}" class="field !min-h-14 !text-lg" bind:value={chosen[tool.id]}>
             <option value="">not named by serial</option>
-            {#each fitting(tool) as t (t.serial)}<option value={t.serial}>{t.serial} · {t.kind}, to {t.high_Nm} N·m{t.good ? '' : ' · out of calibration'}</option>{/each}
+            {#each fitting(tool) as t (t.serial)}<option value={t.serial}
+                >{t.serial} · {t.kind}, to {t.high_Nm} N·m{t.good ? '' : ' · out of calibration'}</option
+              >{/each}
           </select>
-          {#if now}<p class="flex items-center gap-2 text-sm {now.good ? 'soft' : 'font-semibold text-caution'}">{#if !now.good}<Mark severity="caution" />{/if}{now.calibrated_until ? `calibrated until ${day(now.calibrated_until)}` : 'no calibration on record'}{now.good ? '' : ': a deviation that a supervisor has to accept'}{now.note ? ` · ${now.note}` : ''}</p>{/if}
+          {#if now}<p class="flex items-center gap-2 text-sm {now.good ? 'soft' : 'font-semibold text-caution'}">
+              {#if !now.good}<Mark severity="caution" />{/if}{now.calibrated_until
+                ? `calibrated until ${day(now.calibrated_until)}`
+                : 'no calibration on record'}{now.good ? '' : ': a deviation that a supervisor has to accept'}{now.note
+                ? ` · ${now.note}`
+                : ''}
+            </p>{/if}
         </div>
       {/each}
       {#if error}<p class="text-stop" role="alert">{error}</p>{/if}
@@ -102,6 +136,18 @@
 </Modal>
 
 <style>
-  .pick { display: flex; align-items: center; gap: 0.6rem; min-height: 56px; padding: 0 0.8rem; border: 1.5px solid var(--hairline); border-radius: 6px; font-weight: 600; }
-  .pick:has(input:checked) { border-color: var(--brine); background: var(--tint); }
+  .pick {
+    display: flex;
+    align-items: center;
+    gap: 0.6rem;
+    min-height: 56px;
+    padding: 0 0.8rem;
+    border: 1.5px solid var(--hairline);
+    border-radius: 6px;
+    font-weight: 600;
+  }
+  .pick:has(input:checked) {
+    border-color: var(--brine);
+    background: var(--tint);
+  }
 </style>

@@ -46,7 +46,9 @@
     .catch((problem: Error) => (error = problem.message));
   api.GET('/api/v1/tables').then((answer) => (tables = must(answer)));
   api.GET('/api/v1/own-entries').then(({ data }) => (own = data?.items ?? []));
-  api.GET('/api/v1/plans/{id}/suggestions', { params: { path: { id: page.params.id! } } }).then(({ data }) => (wishes = data?.items ?? []));
+  api
+    .GET('/api/v1/plans/{id}/suggestions', { params: { path: { id: page.params.id! } } })
+    .then(({ data }) => (wishes = data?.items ?? []));
 
   /** A figure brought from the quick sums becomes the first group's torque, with where it came from as its reason. */
   function carry() {
@@ -61,16 +63,37 @@
   beforeNavigate(() => void (session.has('planner') && bench.doc && bench.save()));
 
   const result = $derived(bench.result);
-  const sections = $derived.by(kept(() => bench.doc ? sectionsOf(bench.doc, result, bench.errors) : []));
-  const steps = $derived.by(kept(() => result ? stepsOf(result) : []));
-  const bands = $derived.by(kept(() => steps.map((s, i) => ({ ...s.band, done: at === null ? s.band.total : Math.max(0, Math.min(s.band.total, at - steps.slice(0, i).reduce((n, x) => n + x.band.total, 0) + 1)) }))));
-  const looks = $derived.by(kept(() => result ? looksAt(steps, at) : { looks: {}, next: [], pass: null }));
+  const sections = $derived.by(kept(() => (bench.doc ? sectionsOf(bench.doc, result, bench.errors) : [])));
+  const steps = $derived.by(kept(() => (result ? stepsOf(result) : [])));
+  const bands = $derived.by(
+    kept(() =>
+      steps.map((s, i) => ({
+        ...s.band,
+        done:
+          at === null
+            ? s.band.total
+            : Math.max(0, Math.min(s.band.total, at - steps.slice(0, i).reduce((n, x) => n + x.band.total, 0) + 1)),
+      })),
+    ),
+  );
+  const looks = $derived.by(kept(() => (result ? looksAt(steps, at) : { looks: {}, next: [], pass: null })));
   const setting = $derived(looks.pass?.settings?.[0] ?? steps.findLast((s) => s.pass.settings?.length)?.pass.settings?.[0]);
   const settingPass = $derived(looks.pass?.settings?.length ? looks.pass : steps.findLast((s) => s.pass.settings?.length)?.pass);
   const group = $derived(result?.groups.find((g) => g.id === (looks.pass?.group || settingPass?.group)) ?? result?.groups[0]);
-  const drawn = $derived.by(kept(() => result ? visible(result.groups.flatMap((g) => g.places), group ? group.places.map((p) => p.id).slice(0, 1) : []) : []));
+  const drawn = $derived.by(
+    kept(() =>
+      result
+        ? visible(
+            result.groups.flatMap((g) => g.places),
+            group ? group.places.map((p) => p.id).slice(0, 1) : [],
+          )
+        : [],
+    ),
+  );
   const heads = $derived.by(kept(() => Object.fromEntries((result?.groups ?? []).map((g) => [g.id, g.thread.head_mm]))));
-  const labels = $derived.by(kept(() => Object.fromEntries((result?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label])))));
+  const labels = $derived.by(
+    kept(() => Object.fromEntries((result?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label])))),
+  );
   const stops = $derived(result?.findings.filter((f) => f.severity === 'stop' && !f.waived).length ?? 0);
   const cautions = $derived(result?.findings.filter((f) => f.severity === 'caution' && !f.waived).length ?? 0);
   const order = $derived((looks.pass ?? settingPass)?.order ?? []);
@@ -85,7 +108,11 @@
   }
   const keys: Key[] = [
     { key: 'w', words: 'working of the preload', run: () => group && work(`${group.id}/preload`, 'Preload') },
-    { key: 'ArrowRight', words: 'next step on the tape', run: () => (at = Math.min((at ?? -1) + 1, steps.reduce((n, s) => n + s.band.total, 0) - 1)) },
+    {
+      key: 'ArrowRight',
+      words: 'next step on the tape',
+      run: () => (at = Math.min((at ?? -1) + 1, steps.reduce((n, s) => n + s.band.total, 0) - 1)),
+    },
     { key: 'ArrowLeft', words: 'step before on the tape', run: () => (at = at === null || at === 0 ? null : at - 1) },
   ];
   $effect(() => {
@@ -100,8 +127,15 @@
 {#if bench.doc && bench.view}
   <div class="grid md:h-[calc(100vh-3rem)] md:grid-cols-[370px_1fr] lg:grid-cols-[430px_1fr]">
     <div class="overflow-y-auto border-r bg-sheet px-4 py-4 lg:px-5">
-      <p class="soft crumb text-sm"><a href="/joints/{bench.view.joint_id}">{bench.view.equipment_name} › {bench.view.joint_name}</a></p>
-      <input class="-ml-1 w-full rounded bg-transparent px-1 text-[1.45rem] font-bold" aria-label="Title of the plan" bind:value={bench.doc.title} maxlength="120" />
+      <p class="soft crumb text-sm">
+        <a href="/joints/{bench.view.joint_id}">{bench.view.equipment_name} › {bench.view.joint_name}</a>
+      </p>
+      <input
+        class="-ml-1 w-full rounded bg-transparent px-1 text-[1.45rem] font-bold"
+        aria-label="Title of the plan"
+        bind:value={bench.doc.title}
+        maxlength="120"
+      />
       <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
         <span class="soft">Draft {bench.version} · saved {clock(bench.saved)} · {stops} stops, {cautions} cautions</span>
         {#if session.has('planner')}
@@ -115,10 +149,19 @@
           <button class="link" onclick={() => bench.open()}>Open the saved version</button>
         </div>
       {/if}
-      {#if released}<p class="mb-3 rounded border border-brine bg-tint p-2" role="status">{released} <a href="/joints/{bench.view.joint_id}">Start a run there.</a></p>{/if}
+      {#if released}<p class="mb-3 rounded border border-brine bg-tint p-2" role="status">
+          {released} <a href="/joints/{bench.view.joint_id}">Start a run there.</a>
+        </p>{/if}
       {#if bench.failed}<p class="mb-3 text-stop" role="alert">{bench.failed}</p>{/if}
       {#each sections as section, i (section.key)}
-        <Section number={i + 1} title={section.title} line={section.line} mark={section.mark} open={open === section.key} ontoggle={() => (open = open === section.key ? '' : section.key)}>
+        <Section
+          number={i + 1}
+          title={section.title}
+          line={section.line}
+          mark={section.mark}
+          open={open === section.key}
+          ontoggle={() => (open = open === section.key ? '' : section.key)}
+        >
           {#if section.kind === 'joint'}
             <JointSection {bench} group={section.index} threads={tables?.threads ?? []} materials={tables?.materials ?? []} />
           {:else if section.kind === 'figure'}
@@ -128,17 +171,29 @@
           {:else if section.kind === 'back'}
             <BackSection {bench} />
           {:else}
-            <StageSection {bench} index={section.index} cautions={tables?.cautions ?? {}} methods={tables?.methods ?? []} onwork={work} />
+            <StageSection
+              {bench}
+              index={section.index}
+              cautions={tables?.cautions ?? {}}
+              methods={tables?.methods ?? []}
+              onwork={work}
+            />
           {/if}
         </Section>
       {/each}
     </div>
 
     {#if result && group}
-      <div class="grid min-w-0 gap-x-7 gap-y-3 px-6 py-4 md:overflow-y-auto xl:grid-cols-[minmax(0,1fr)_380px] xl:grid-rows-[minmax(0,1fr)_auto] xl:overflow-hidden">
+      <div
+        class="grid min-w-0 gap-x-7 gap-y-3 px-6 py-4 md:overflow-y-auto xl:grid-cols-[minmax(0,1fr)_380px] xl:grid-rows-[minmax(0,1fr)_auto] xl:overflow-hidden"
+      >
         <div class="relative grid min-w-0 content-start gap-2">
           {#if bench.stale}
-            <p class="rounded border border-stop bg-stop-bg px-3 py-1 text-sm" role="status">Not current: these figures are from before the last change{Object.keys(bench.errors).length ? '; mend the marked field' : ''}.</p>
+            <p class="rounded border border-stop bg-stop-bg px-3 py-1 text-sm" role="status">
+              Not current: these figures are from before the last change{Object.keys(bench.errors).length
+                ? '; mend the marked field'
+                : ''}.
+            </p>
           {/if}
           <div class="mx-auto aspect-square w-full max-w-[430px]">
             <JointFace
@@ -148,36 +203,73 @@
               looks={looks.looks}
               next={looks.next}
               middle=""
-              below="{group.places.length} × {group.thread.designation}{group.layout === 'circle' ? ` · Ø ${group.span_mm} mm` : ''}"
-              label="{group.name}, {group.places.length} bolts{looks.next.length ? `, now ${looks.next.map((p) => labels[p]).join(' and ')}` : ''}"
+              below="{group.places.length} × {group.thread.designation}{group.layout === 'circle'
+                ? ` · Ø ${group.span_mm} mm`
+                : ''}"
+              label="{group.name}, {group.places.length} bolts{looks.next.length
+                ? `, now ${looks.next.map((p) => labels[p]).join(' and ')}`
+                : ''}"
             />
           </div>
           <p class="soft text-sm leading-snug">
             Filled: share of the torque {at === null ? 'at the end' : 'after this step'}.
-            {#if order.length > 1}{(looks.pass ?? settingPass)?.order_kind?.replace('_', ' ')} order <span class="font-semibold text-ink">{order.map((m) => m.map((p) => labels[p]).join('+')).join(' ')}</span>{/if}
+            {#if order.length > 1}{(looks.pass ?? settingPass)?.order_kind?.replace('_', ' ')} order
+              <span class="font-semibold text-ink">{order.map((m) => m.map((p) => labels[p]).join('+')).join(' ')}</span>{/if}
           </p>
         </div>
         <div class="grid min-w-0 content-start gap-3 xl:overflow-y-auto xl:pr-1">
           {#if result.groups.length > 1}<p class="-mb-2 font-bold">{group.name}</p>{/if}
-          {#if group.preload}<WindowGauge preload={group.preload} limits={group.limits} window={group.window} onopen={(name) => work(`${group.id}/${name}`, name === 'preload' ? 'Preload' : 'Limit')} />{/if}
+          {#if group.preload}<WindowGauge
+              preload={group.preload}
+              limits={group.limits}
+              window={group.window}
+              onopen={(name) => work(`${group.id}/${name}`, name === 'preload' ? 'Preload' : 'Limit')}
+            />{/if}
           {#if setting && settingPass}
-            <WrenchCard {setting} title={settingPass.name} onopen={() => work(`${steps.find((s) => s.pass === settingPass)!.stage}/${settingPass.id}/${settingPass.group}/setting/${setting.chain}`, `Setting of ${settingPass.name}`)} />
+            <WrenchCard
+              {setting}
+              title={settingPass.name}
+              onopen={() =>
+                work(
+                  `${steps.find((s) => s.pass === settingPass)!.stage}/${settingPass.id}/${settingPass.group}/setting/${setting.chain}`,
+                  `Setting of ${settingPass.name}`,
+                )}
+            />
           {/if}
-          <Findings findings={result.findings} onwaive={session.has('planner') ? (f, reason) => (bench.doc.waivers = [...(bench.doc.waivers ?? []), { finding: f.code, where: f.where, reason }]) : undefined} />
+          <Findings
+            findings={result.findings}
+            onwaive={session.has('planner')
+              ? (f, reason) => (bench.doc.waivers = [...(bench.doc.waivers ?? []), { finding: f.code, where: f.where, reason }])
+              : undefined}
+          />
           {#if wishes.length}
-            <details class="sheet p-3 text-sm"><summary class="cursor-pointer font-semibold">Wishes from runs: {wishes.length}</summary>
-              {#each wishes as wish, i (i)}<p class="border-t py-1">run {wish.run}, {wish.step.split('/').slice(1, 3).join(' › ')}: {wish.text} <span class="soft">{wish.person}</span></p>{/each}
+            <details class="sheet p-3 text-sm">
+              <summary class="cursor-pointer font-semibold">Wishes from runs: {wishes.length}</summary>
+              {#each wishes as wish, i (i)}<p class="border-t py-1">
+                  run {wish.run}, {wish.step.split('/').slice(1, 3).join(' › ')}: {wish.text}
+                  <span class="soft">{wish.person}</span>
+                </p>{/each}
             </details>
           {/if}
           <KitList kit={result.kit ?? []} minutes={result.minutes ?? 0} />
         </div>
         <div class="min-w-0 xl:col-span-2">
-          <p class="mb-1 text-sm"><b>Pass tape</b> <span class="soft">drag along it, or use the arrow keys: torque reached after each step</span>{#if at !== null}<button class="link ml-3" onclick={() => (at = null)}>to the end</button>{/if}</p>
+          <p class="mb-1 text-sm">
+            <b>Pass tape</b>
+            <span class="soft">drag along it, or use the arrow keys: torque reached after each step</span>{#if at !== null}<button
+                class="link ml-3"
+                onclick={() => (at = null)}>to the end</button
+              >{/if}
+          </p>
           <PassTape {bands} {at} onmove={(step) => (at = step)} label="Pass tape, step" />
         </div>
       </div>
     {:else}
-      <p class="soft p-8">{Object.keys(bench.errors).length ? 'Mend the marked fields on the left; the joint is drawn as soon as it can be computed.' : 'Computing …'}</p>
+      <p class="soft p-8">
+        {Object.keys(bench.errors).length
+          ? 'Mend the marked fields on the left; the joint is drawn as soon as it can be computed.'
+          : 'Computing …'}
+      </p>
     {/if}
   </div>
   <Working bind:figure title={figureTitle} document={() => $state.snapshot(bench.doc)} />

@@ -7,10 +7,16 @@
 </script>
 
 <details class="sheet p-3 text-sm">
-  <summary class="cursor-pointer font-semibold">Kit: {kit.length} lines <span class="soft font-normal">· about {hours} of work, estimated</span></summary>
+  <summary class="cursor-pointer font-semibold"
+    >Kit: {kit.length} lines <span class="soft font-normal">· about {hours} of work, estimated</span></summary
+  >
   <ul class="mt-1">
     {#each kit as line, i (i)}
-      <li class="flex gap-3 border-t py-[3px]"><span class="w-6 shrink-0 text-right">{line.count > 1 ? `${line.count} ×` : ''}</span><span class="flex-1">{line.text}</span><span class="soft shrink-0">{line.kind}</span></li>
+      <li class="flex gap-3 border-t py-[3px]">
+        <span class="w-6 shrink-0 text-right">{line.count > 1 ? `${line.count} ×` : ''}</span><span class="flex-1"
+          >{line.text}</span
+        ><span class="soft shrink-0">{line.kind}</span>
+      </li>
     {/each}
   </ul>
 </details>

@@ -18,10 +18,39 @@
 
   /** Fields of the kinds that are neither a list nor passes: what a person may change. */
   const FIELDS: Record<string, [string, string][]> = {
-    apply: [['what', 'What'], ['amount', 'How much'], ['keep_dry', 'Keep dry'], ['sets_in', 'Sets in']], mark: [['what', 'What']],
-    hold: [['what', 'What']], counter_hold: [['what', 'What'], ['tool', 'With']], fit: [['what', 'What']], remove: [['what', 'What comes off']],
-    loosen: [['turn', 'Turn each'], ['rounds', 'Rounds']], jack_out: [['what', 'What'], ['screws', 'Screws'], ['turn', 'Turn each']],
-    wait: [['for', 'How long'], ['what', 'Why']], lock: [['what', 'What'], ['by', 'By']], watch: [['what', 'What']], note: [['text', 'Text']],
+    apply: [
+      ['what', 'What'],
+      ['amount', 'How much'],
+      ['keep_dry', 'Keep dry'],
+      ['sets_in', 'Sets in'],
+    ],
+    mark: [['what', 'What']],
+    hold: [['what', 'What']],
+    counter_hold: [
+      ['what', 'What'],
+      ['tool', 'With'],
+    ],
+    fit: [['what', 'What']],
+    remove: [['what', 'What comes off']],
+    loosen: [
+      ['turn', 'Turn each'],
+      ['rounds', 'Rounds'],
+    ],
+    jack_out: [
+      ['what', 'What'],
+      ['screws', 'Screws'],
+      ['turn', 'Turn each'],
+    ],
+    wait: [
+      ['for', 'How long'],
+      ['what', 'Why'],
+    ],
+    lock: [
+      ['what', 'What'],
+      ['by', 'By'],
+    ],
+    watch: [['what', 'What']],
+    note: [['text', 'Text']],
   };
   function own(field: string, text: string) {
     if (!text.trim()) delete stage[field];
@@ -33,7 +62,10 @@
     return `${stem}${n}`;
   }
   function condition(text: string) {
-    const found = text.split(',').map((c) => c.trim()).filter(Boolean);
+    const found = text
+      .split(',')
+      .map((c) => c.trim())
+      .filter(Boolean);
     if (found.length) stage.condition = found;
     else delete stage.condition;
   }
@@ -50,44 +82,98 @@
 </script>
 
 {#if stage.condition || ['tighten', 'inspect', 'measure'].includes(stage.kind)}
-  <QuantityField label="Only in this condition" note="separated by commas" value={(stage.condition ?? []).join(', ')} error={e('condition')} onchange={condition} />
+  <QuantityField
+    label="Only in this condition"
+    note="separated by commas"
+    value={(stage.condition ?? []).join(', ')}
+    error={e('condition')}
+    onchange={condition}
+  />
 {/if}
 {#each FIELDS[stage.kind] ?? [] as [field, words] (field)}
-  <QuantityField label={words} value={stage[field] === undefined ? '' : String(stage[field])} example="not said" error={e(field)} onchange={(t) => own(field, t)} />
+  <QuantityField
+    label={words}
+    value={stage[field] === undefined ? '' : String(stage[field])}
+    example="not said"
+    error={e(field)}
+    onchange={(t) => own(field, t)}
+  />
 {/each}
 {#if stage.items}
   {#each stage.items as item, i (item.id)}
     <div class="grid grid-cols-[1fr_auto] items-end gap-2">
       <QuantityField label="To do {i + 1}" value={item.text} error={e(`items/${i}/text`)} onchange={(t) => (item.text = t)} />
-      {#if stage.items.length > 1}<button class="link pb-2 text-sm" aria-label="Take out “{item.text}”" onclick={() => stage.items.splice(i, 1)}>take out</button>{/if}
+      {#if stage.items.length > 1}<button
+          class="link pb-2 text-sm"
+          aria-label="Take out “{item.text}”"
+          onclick={() => stage.items.splice(i, 1)}>take out</button
+        >{/if}
     </div>
   {/each}
-  <button class="link text-left text-sm" onclick={() => stage.items.push({ id: fresh(stage.items, 'i'), text: 'New item' })}>+ item</button>
+  <button class="link text-left text-sm" onclick={() => stage.items.push({ id: fresh(stage.items, 'i'), text: 'New item' })}
+    >+ item</button
+  >
 {/if}
 {#if stage.checks}
   {#each stage.checks as c, i (c.id)}
     <div class="grid grid-cols-[1fr_72px_72px_auto] items-end gap-2">
-      <QuantityField label="Check {i + 1}" value={c.what ?? c.id} error={e(`checks/${i}/what`) || e(`checks/${i}/limit`)} onchange={(t) => (c.what = t)} />
-      <QuantityField label="from" value={c.limit?.min ?? ''} example="–" error={e(`checks/${i}/limit/min`)} onchange={(t) => limit(c, 'min', t)} />
-      <QuantityField label="to" value={c.limit?.max ?? ''} example="–" error={e(`checks/${i}/limit/max`)} onchange={(t) => limit(c, 'max', t)} />
-      {#if stage.checks.length > 1}<button class="link pb-2 text-sm" aria-label="Take out “{c.what}”" onclick={() => stage.checks.splice(i, 1)}>out</button>{/if}
+      <QuantityField
+        label="Check {i + 1}"
+        value={c.what ?? c.id}
+        error={e(`checks/${i}/what`) || e(`checks/${i}/limit`)}
+        onchange={(t) => (c.what = t)}
+      />
+      <QuantityField
+        label="from"
+        value={c.limit?.min ?? ''}
+        example="–"
+        error={e(`checks/${i}/limit/min`)}
+        onchange={(t) => limit(c, 'min', t)}
+      />
+      <QuantityField
+        label="to"
+        value={c.limit?.max ?? ''}
+        example="–"
+        error={e(`checks/${i}/limit/max`)}
+        onchange={(t) => limit(c, 'max', t)}
+      />
+      {#if stage.checks.length > 1}<button
+          class="link pb-2 text-sm"
+          aria-label="Take out “{c.what}”"
+          onclick={() => stage.checks.splice(i, 1)}>out</button
+        >{/if}
     </div>
   {/each}
-  <button class="link text-left text-sm" onclick={() => stage.checks.push({ id: fresh(stage.checks, 'c'), what: 'New check' })}>+ check</button>
+  <button class="link text-left text-sm" onclick={() => stage.checks.push({ id: fresh(stage.checks, 'c'), what: 'New check' })}
+    >+ check</button
+  >
 {/if}
 {#if stage.kind === 'tighten'}
-  {#if stage.watch_for}<QuantityField label="Watch for" value={stage.watch_for} error={e('watch_for')} onchange={(t) => (stage.watch_for = t)} />{/if}
+  {#if stage.watch_for}<QuantityField
+      label="Watch for"
+      value={stage.watch_for}
+      error={e('watch_for')}
+      onchange={(t) => (stage.watch_for = t)}
+    />{/if}
   <PassTable {bench} {index} {methods} {onwork} />
 {/if}
 {#if stage.note}<QuantityField label="Note" value={stage.note} error={e('note')} onchange={(t) => (stage.note = t)} />{/if}
 <p class="soft text-sm">
-  {(stage.in ?? ['install']).join(', ')}{stage.across ? `; ${stage.across.replaceAll('_', ' ')}` : ''}{stage.variants?.length ? `; only ${stage.variants.join(', ')}` : ''}{stage.after ? `; after ${stage.after.join(', ') || 'nothing'}` : ''}
+  {(stage.in ?? ['install']).join(', ')}{stage.across ? `; ${stage.across.replaceAll('_', ' ')}` : ''}{stage.variants?.length
+    ? `; only ${stage.variants.join(', ')}`
+    : ''}{stage.after ? `; after ${stage.after.join(', ') || 'nothing'}` : ''}
 </p>
 <details class="text-sm">
   <summary class="cursor-pointer text-soft">Cautions here: {(stage.cautions ?? []).length || 'none'}</summary>
   <div class="mt-1 grid gap-1">
     {#each Object.entries(cautions) as [code, words] (code)}
-      <label class="flex gap-2"><input type="checkbox" checked={(stage.cautions ?? []).includes(code)} onchange={(ev) => caution(code, ev.currentTarget.checked)} /><span>{words}</span></label>
+      <label class="flex gap-2"
+        ><input
+          type="checkbox"
+          checked={(stage.cautions ?? []).includes(code)}
+          onchange={(ev) => caution(code, ev.currentTarget.checked)}
+        /><span>{words}</span></label
+      >
     {/each}
   </div>
 </details>

@@ -13,15 +13,54 @@
 </script>
 
 <div class="grid grid-cols-2 gap-2">
-  <QuantityField label="Wrench" value={w.name ?? ''} example="name or number" error={e('name')} onchange={(t) => optional('name', t)} />
-  <QuantityField label="Kind" value={w.kind} choices={['click wrench', 'dial wrench', 'beam wrench', 'electronic wrench', 'preset driver'].map((x) => [x, x])} onchange={(t) => (w.kind = t)} />
+  <QuantityField
+    label="Wrench"
+    value={w.name ?? ''}
+    example="name or number"
+    error={e('name')}
+    onchange={(t) => optional('name', t)}
+  />
+  <QuantityField
+    label="Kind"
+    value={w.kind}
+    choices={['click wrench', 'dial wrench', 'beam wrench', 'electronic wrench', 'preset driver'].map((x) => [x, x])}
+    onchange={(t) => (w.kind = t)}
+  />
 </div>
 <div class="grid grid-cols-3 gap-2">
   <QuantityField label="Scale from" value={w.range[0]} error={e('range/0') || e('range')} onchange={(t) => (w.range[0] = t)} />
   <QuantityField label="to" value={w.range[1]} error={e('range/1')} onchange={(t) => (w.range[1] = t)} />
-  <QuantityField label="Accuracy ± %" value={w.accuracy === undefined ? '' : typeof w.accuracy === 'number' ? String(Number((w.accuracy * 100).toFixed(3))) : w.accuracy} example="ISO 6789" error={e('accuracy')} onchange={(t) => { const n = asNumber(t); if (!t.trim()) delete w.accuracy; else w.accuracy = typeof n === 'number' ? n / 100 : t; }} />
+  <QuantityField
+    label="Accuracy ± %"
+    value={w.accuracy === undefined
+      ? ''
+      : typeof w.accuracy === 'number'
+        ? String(Number((w.accuracy * 100).toFixed(3)))
+        : w.accuracy}
+    example="ISO 6789"
+    error={e('accuracy')}
+    onchange={(t) => {
+      const n = asNumber(t);
+      if (!t.trim()) delete w.accuracy;
+      else w.accuracy = typeof n === 'number' ? n / 100 : t;
+    }}
+  />
   <QuantityField label="Increment" value={w.increment ?? ''} error={e('increment')} onchange={(t) => optional('increment', t)} />
-  <QuantityField label="Main mark every" value={w.mark ?? ''} example="one scale" error={e('mark')} onchange={(t) => optional('mark', t)} />
+  <QuantityField
+    label="Main mark every"
+    value={w.mark ?? ''}
+    example="one scale"
+    error={e('mark')}
+    onchange={(t) => optional('mark', t)}
+  />
   <QuantityField label="Drive to grip" value={w.length ?? ''} error={e('length')} onchange={(t) => optional('length', t)} />
 </div>
-<QuantityField label="Drive" value={w.drive ?? ''} choices={[['', 'not given'], ...['1/4 in', '3/8 in', '1/2 in', '3/4 in', '1 in', '1-1/2 in'].map((x): [string, string] => [x, x])]} onchange={(t) => optional('drive', t)} />
+<QuantityField
+  label="Drive"
+  value={w.drive ?? ''}
+  choices={[
+    ['', 'not given'],
+    ...['1/4 in', '3/8 in', '1/2 in', '3/4 in', '1 in', '1-1/2 in'].map((x): [string, string] => [x, x]),
+  ]}
+  onchange={(t) => optional('drive', t)}
+/>

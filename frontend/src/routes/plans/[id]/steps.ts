@@ -13,11 +13,19 @@ export function stepsOf(result: Schemas['Result']): PassSteps[] {
   return result.stages
     .filter((s) => s.occasions.includes('install'))
     .flatMap((stage) =>
-      stage.passes.filter((pass) => pass.order.length && pass.do !== 'jack').map((pass) => ({
-        stage: stage.id,
-        pass,
-        band: { id: `${stage.id}/${pass.id}/${pass.group}`, label: pass.name, percent: shown(pass), total: pass.order.length, done: 0 },
-      })),
+      stage.passes
+        .filter((pass) => pass.order.length && pass.do !== 'jack')
+        .map((pass) => ({
+          stage: stage.id,
+          pass,
+          band: {
+            id: `${stage.id}/${pass.id}/${pass.group}`,
+            label: pass.name,
+            percent: shown(pass),
+            total: pass.order.length,
+            done: 0,
+          },
+        })),
     );
 }
 
@@ -41,7 +49,10 @@ export function looksAt(steps: PassSteps[], at: number | null): At {
       for (const place of move) {
         const before = looks[place]?.percent ?? 0;
         const percent = pass.do === 'back_off' ? 10 : Math.max(before, shown(pass));
-        looks[place] = { state: ['hand', 'snug', 'back_off'].includes(pass.do) ? 'hand' : percent >= 100 ? 'full' : 'part', percent };
+        looks[place] = {
+          state: ['hand', 'snug', 'back_off'].includes(pass.do) ? 'hand' : percent >= 100 ? 'full' : 'part',
+          percent,
+        };
       }
       if (left-- === 0) return { looks, next: move, pass };
     }

@@ -30,7 +30,8 @@
     {#each run.state?.recent ?? [] as one (one.event)}
       <label class="flex min-h-14 items-center gap-3 rounded border px-3 text-lg">
         <input type="radio" name="which" checked={chosen.event === one.event} onchange={() => (picked = one)} />
-        <span class="font-bold">{one.label === '-' ? one.step.split('/').slice(1, 3).join(' › ') : `bolt ${one.label}`}</span> <span class="soft">{one.text}</span>
+        <span class="font-bold">{one.label === '-' ? one.step.split('/').slice(1, 3).join(' › ') : `bolt ${one.label}`}</span>
+        <span class="soft">{one.text}</span>
       </label>
     {/each}
   </fieldset>

@@ -16,7 +16,9 @@
 
 <div class="grid gap-2 sm:grid-cols-2">
   {#each plain as button (button.answer)}
-    <button class="act !min-h-20 !justify-between !text-xl" disabled={busy} onclick={() => onanswer(button.answer)}><span>{button.label}</span><kbd class="soft text-sm">{button.key}</kbd></button>
+    <button class="act !min-h-20 !justify-between !text-xl" disabled={busy} onclick={() => onanswer(button.answer)}
+      ><span>{button.label}</span><kbd class="soft text-sm">{button.key}</kbd></button
+    >
   {/each}
 </div>
 {#if accept}
@@ -24,7 +26,11 @@
     <label for="{uid}-r" class="text-lg">Or leave it as it is, because</label>
     <div class="flex gap-2">
       <input id="{uid}-r" class="field !min-h-14 !text-lg" bind:value={reason} maxlength="1000" autocomplete="off" />
-      <button class="act !min-h-14 whitespace-nowrap" disabled={busy || !reason.trim()} onclick={() => onanswer('accept', { reason: reason.trim() })}>Leave it</button>
+      <button
+        class="act !min-h-14 whitespace-nowrap"
+        disabled={busy || !reason.trim()}
+        onclick={() => onanswer('accept', { reason: reason.trim() })}>Leave it</button
+      >
     </div>
   </div>
 {/if}

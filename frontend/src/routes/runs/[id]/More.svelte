@@ -47,18 +47,32 @@
       <button class="act !min-h-16" disabled={!step?.can_redo} onclick={() => (asked = 'redo')}>Do a stage again …</button>
       <button class="act !min-h-16" onclick={() => (asked = 'abandon')}>End the run early …</button>
     </div>
-    <input bind:this={camera} type="file" accept="image/*" capture="environment" class="hidden" aria-label="Photo" onchange={photo} />
+    <input
+      bind:this={camera}
+      type="file"
+      accept="image/*"
+      capture="environment"
+      class="hidden"
+      aria-label="Photo"
+      onchange={photo}
+    />
   {:else}
     <form class="grid gap-3" onsubmit={send}>
       <h2>{WORDS[asked]}</h2>
       {#if asked === 'redo'}
-        <label class="grid gap-1 text-sm text-soft" for="{uid}-s">From which stage on
+        <label class="grid gap-1 text-sm text-soft" for="{uid}-s"
+          >From which stage on
           <select id="{uid}-s" class="field !min-h-14" bind:value={stage}>
-            {#each run.view?.stages ?? [] as one (one.id)}<option value={one.id} selected={one.id === step?.stage_id}>{one.name}</option>{/each}
-          </select></label>
+            {#each run.view?.stages ?? [] as one (one.id)}<option value={one.id} selected={one.id === step?.stage_id}
+                >{one.name}</option
+              >{/each}
+          </select></label
+        >
       {/if}
-      <label class="grid gap-1 text-sm text-soft" for="{uid}-r">Why
-        <input id="{uid}-r" class="field !min-h-14 !text-lg" bind:value={reason} maxlength="1000" autocomplete="off" /></label>
+      <label class="grid gap-1 text-sm text-soft" for="{uid}-r"
+        >Why
+        <input id="{uid}-r" class="field !min-h-14 !text-lg" bind:value={reason} maxlength="1000" autocomplete="off" /></label
+      >
       <button class="act main !min-h-16" disabled={!reason.trim()}>Keep</button>
     </form>
   {/if}

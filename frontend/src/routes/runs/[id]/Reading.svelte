@@ -20,13 +20,25 @@
 </script>
 
 <form class="grid gap-2" onsubmit={enter}>
-  <label for="reading" class="text-lg">{step.kind === 'gap' ? 'Gap here' : 'Reading'}{step.limit_text ? `, ${step.limit_text}` : ''}</label>
+  <label for="reading" class="text-lg"
+    >{step.kind === 'gap' ? 'Gap here' : 'Reading'}{step.limit_text ? `, ${step.limit_text}` : ''}</label
+  >
   <div class="flex gap-2">
-    <input id="reading" class="field !min-h-16 !text-3xl" inputmode="decimal" autocomplete="off" bind:value={reading} placeholder={step.unit ?? 'mm'} aria-describedby="{uid}-u" />
+    <input
+      id="reading"
+      class="field !min-h-16 !text-3xl"
+      inputmode="decimal"
+      autocomplete="off"
+      bind:value={reading}
+      placeholder={step.unit ?? 'mm'}
+      aria-describedby="{uid}-u"
+    />
     <button class="act main !min-h-16 !text-xl" disabled={busy || !typed}>Enter</button>
   </div>
   <p id="{uid}-u" class="soft">A figure alone is taken as {step.unit ?? 'mm'}.</p>
 </form>
 {#if step.kind === 'gap'}
-  <button class="act !min-h-16 !text-lg" disabled={busy} onclick={() => onanswer('cap', typed ? { value } : {})}>The cap clicked first{typed ? ` (gap ${value})` : ''}</button>
+  <button class="act !min-h-16 !text-lg" disabled={busy} onclick={() => onanswer('cap', typed ? { value } : {})}
+    >The cap clicked first{typed ? ` (gap ${value})` : ''}</button
+  >
 {/if}

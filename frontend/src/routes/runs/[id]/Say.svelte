@@ -43,7 +43,9 @@
     {#if step?.wrong.length}
       <p class="font-semibold">This bolt{step.label ? ` (${step.label})` : ''}:</p>
       <div class="grid gap-2 sm:grid-cols-2">
-        {#each step.wrong as button (button.answer)}<button class="act !min-h-16 !text-lg" onclick={() => wrong(button.answer)}>{button.label}</button>{/each}
+        {#each step.wrong as button (button.answer)}<button class="act !min-h-16 !text-lg" onclick={() => wrong(button.answer)}
+            >{button.label}</button
+          >{/each}
       </div>
       <p class="font-semibold">Something else:</p>
     {/if}

@@ -18,7 +18,10 @@
   let turn = 0;
   const formula = import('#lib/parts/Working/Formula.svelte');
 
-  api.GET('/api/v1/sums').then((answer) => (table = must(answer).items)).catch((error: Error) => (failed = error.message));
+  api
+    .GET('/api/v1/sums')
+    .then((answer) => (table = must(answer).items))
+    .catch((error: Error) => (failed = error.message));
 
   const question = $derived(QUESTIONS.find((q) => q.name === page.params.name) ?? QUESTIONS[0]!);
   const sum = $derived(table.find((s) => s.name === question.name));
@@ -30,7 +33,12 @@
     if (figure && figure.value !== '–') return figure.value;
     return stale ? '' : ['preload', 'tool'].includes(question.name) ? (texts.torque ?? '') : '';
   });
-  const hidden = $derived(rest.filter((f) => texts[f.name]).map((f) => `${f.name} ${texts[f.name]}`).join(', '));
+  const hidden = $derived(
+    rest
+      .filter((f) => texts[f.name])
+      .map((f) => `${f.name} ${texts[f.name]}`)
+      .join(', '),
+  );
 
   $effect(() => {
     // the page's own address: it changes with the question, not with what is typed
@@ -76,7 +84,12 @@
   <QuantityField
     label={field.words}
     value={texts[field.name] ?? ''}
-    choices={field.choices.length ? [...(field.required ? [] : [['', 'not given'] as [string, string]]), ...field.choices.map((c): [string, string] => [c, c.replaceAll('-', ' ')])] : undefined}
+    choices={field.choices.length
+      ? [
+          ...(field.required ? [] : [['', 'not given'] as [string, string]]),
+          ...field.choices.map((c): [string, string] => [c, c.replaceAll('-', ' ')]),
+        ]
+      : undefined}
     error={errors[field.name] ?? ''}
     onchange={(text) => type(field.name, text)}
   />
@@ -89,7 +102,13 @@
     <ul class="grid gap-[2px]">
       {#each QUESTIONS as q (q.name)}
         <li>
-          <a href="/sums/{q.name}" aria-current={q.name === question.name ? 'page' : undefined} class="block border-l-[3px] py-1 pl-3 !no-underline {q.name === question.name ? 'border-brine bg-tint font-semibold !text-ink' : 'border-transparent !text-ink hover:bg-tint'}">{q.title}</a>
+          <a
+            href="/sums/{q.name}"
+            aria-current={q.name === question.name ? 'page' : undefined}
+            class="block border-l-[3px] py-1 pl-3 !no-underline {q.name === question.name
+              ? 'border-brine bg-tint font-semibold !text-ink'
+              : 'border-transparent !text-ink hover:bg-tint'}">{q.title}</a
+          >
         </li>
       {/each}
     </ul>
@@ -101,26 +120,37 @@
     {#if rest.length}
       <details>
         <summary class="cursor-pointer text-sm text-soft">more{hidden ? `: ${hidden}` : ''}</summary>
-        <div class="mt-2 grid gap-3">{#each rest as field (field.name)}{@render entry(field)}{/each}</div>
+        <div class="mt-2 grid gap-3">
+          {#each rest as field (field.name)}{@render entry(field)}{/each}
+        </div>
       </details>
     {/if}
   </section>
   <section class="min-w-0" aria-live="polite">
     {#if failed}<p class="mb-3 rounded border border-stop bg-stop-bg p-3" role="alert">{failed}</p>{/if}
     {#if found}
-      {#if stale}<p class="mb-2 rounded border border-stop bg-stop-bg px-3 py-1 text-sm" role="status">Not current: mend the marked field.</p>{/if}
+      {#if stale}<p class="mb-2 rounded border border-stop bg-stop-bg px-3 py-1 text-sm" role="status">
+          Not current: mend the marked field.
+        </p>{/if}
       <dl class="sheet grid grid-cols-1 divide-y">
         {#each found.figures as figure (figure.key)}
           <div class="flex flex-wrap items-baseline gap-x-4 px-4 py-2">
             <dt class="soft w-44 shrink-0">{figure.name}</dt>
-            <dd class={figure.value.length > 24 ? 'text-lg font-semibold' : 'text-2xl font-bold'}>{figure.value} <span class="soft text-base font-normal">{figure.second}</span></dd>
+            <dd class={figure.value.length > 24 ? 'text-lg font-semibold' : 'text-2xl font-bold'}>
+              {figure.value} <span class="soft text-base font-normal">{figure.second}</span>
+            </dd>
           </div>
         {/each}
       </dl>
-      {#if found.gauge}<div class="mt-4 max-w-md"><WindowGauge preload={found.gauge.preload} limits={found.gauge.limits} /></div>{/if}
+      {#if found.gauge}<div class="mt-4 max-w-md">
+          <WindowGauge preload={found.gauge.preload} limits={found.gauge.limits} />
+        </div>{/if}
       {#if found.card}<div class="mt-4"><WrenchCard setting={found.card} title={question.title.toLowerCase()} /></div>{/if}
       {#each found.notes as note (note)}<p class="soft mt-2 text-sm">{note}</p>{/each}
-      {#if carried && session.has('planner')}<UseInPlan torque={carried} reason="quick sum: {question.title.toLowerCase()}, {Object.values(texts).filter(Boolean).join(', ')}" />{/if}
+      {#if carried && session.has('planner')}<UseInPlan
+          torque={carried}
+          reason="quick sum: {question.title.toLowerCase()}, {Object.values(texts).filter(Boolean).join(', ')}"
+        />{/if}
       {#if found.steps.length}
         <details class="mt-4">
           <summary class="cursor-pointer font-semibold text-brine">Working</summary>
@@ -129,8 +159,17 @@
               {#each found.steps as step, i (i)}
                 <li class="border-t pt-2">
                   <Formula tex={step.tex} display />
-                  <p class="text-sm">{#each step.inputs as input, k (k)}{k ? ', ' : ''}<Formula tex={input.tex} /> = {input.value}{/each}</p>
-                  <p class="font-bold"><Formula tex={step.result_tex} /> = {step.result} <span class="soft text-sm font-normal">{step.result_words}; {step.source}{step.approximation ? `; approximation: ${step.approximation}` : ''}</span></p>
+                  <p class="text-sm">
+                    {#each step.inputs as input, k (k)}{k ? ', ' : ''}<Formula tex={input.tex} /> = {input.value}{/each}
+                  </p>
+                  <p class="font-bold">
+                    <Formula tex={step.result_tex} /> = {step.result}
+                    <span class="soft text-sm font-normal"
+                      >{step.result_words}; {step.source}{step.approximation
+                        ? `; approximation: ${step.approximation}`
+                        : ''}</span
+                    >
+                  </p>
                 </li>
               {/each}
             </ol>

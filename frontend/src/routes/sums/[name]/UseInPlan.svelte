@@ -10,9 +10,7 @@
   let more = $state(false);
 
   async function ask() {
-    const page = must(
-      await api.GET('/api/v1/equipment', { params: { query: { find: sought, limit: 100 } } }),
-    );
+    const page = must(await api.GET('/api/v1/equipment', { params: { query: { find: sought, limit: 100 } } }));
     more ||= !!page.next;
     const items: Schemas['EquipmentView'][] = page.items;
     plans = items.flatMap((e) =>
@@ -33,9 +31,7 @@
       <label class="grid min-w-64 flex-1 gap-1 text-sm text-soft"
         >Plan
         <select class="field" bind:value={chosen}
-          ><option value="">choose a plan</option>{#each plans as p (p.id)}<option value={p.id}
-              >{p.words}</option
-            >{/each}</select
+          ><option value="">choose a plan</option>{#each plans as p (p.id)}<option value={p.id}>{p.words}</option>{/each}</select
         ></label
       >
       <button class="act main" disabled={!chosen} onclick={use}>Use {torque} there</button>
