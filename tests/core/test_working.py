@@ -11,6 +11,7 @@ from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.working import WorkingOut, working
 from orthotorq.core.units import parse
 from orthotorq.demo.load import plan_document, plan_names
+from tests.plans import small
 
 
 def last(found: WorkingOut, kind: str) -> float:
@@ -79,3 +80,53 @@ def test_a_figure_that_is_not_there_is_refused_by_name() -> None:
     for figure in ("", "studs", "studs/limit/none", "close/none/studs/setting/main", "x/" * 40):
         with pytest.raises(UnknownName):
             working(plan_document("evaporator-cover"), figure)
+
+
+def torque_working(**changes: Any) -> WorkingOut:
+    document = small()
+    group = document["groups"][0]
+    document["targets"]["b"] = changes.pop("target")
+    group.update(changes)
+    return working(document, "b/torque")
+
+
+@pytest.mark.parametrize(("target", "steps"), [
+    ({"kind": "torque", "torque": "120 N·m"}, 0), ({"kind": "preload", "preload": "50 kN"}, 3),
+    ({"kind": "yield_fraction", "fraction": 0.5}, 4)])
+def test_a_torque_is_derived_from_what_it_was_chosen_by(target: dict[str, Any], steps: int) -> None:
+    found = torque_working(target=target)
+    assert len(found.steps) == steps
+    assert any("Chosen because" in note for note in found.notes)
+    if not steps:
+        assert "not calculated" in " ".join(found.notes)
+    else:
+        document = {**small(), "targets": {"b": target}}
+        wanted = compute(document).groups[0].target
+        assert wanted is not None
+        assert last(found, "torque") / 1e3 == pytest.approx(wanted.torque_Nm, rel=2e-4)
+
+
+@pytest.mark.parametrize(("area", "words"), [("root", "root area"), ("tensile", "tensile stress area")])
+def test_the_working_says_on_which_area_a_stress_is(area: str, words: str) -> None:
+    found = torque_working(target={"kind": "yield_fraction", "fraction": 0.5}, limits={"area": area})
+    assert any(words in note for note in found.notes)
+
+
+def test_a_nut_factor_has_the_short_form_as_its_working() -> None:
+    short = {"nut_factor": [0.14, 0.16, 0.2]}
+    found = torque_working(target={"kind": "preload", "preload": "50 kN"}, friction=short)
+    assert len(found.steps) == 1
+    assert last(found, "torque") / 1e3 == pytest.approx(0.16 * 50 * 16, rel=2e-4)
+
+
+def test_a_cone_seat_has_its_own_friction_in_the_working() -> None:
+    face = {"kind": "cone", "half_angle": "30 deg", "effective_diameter": "24 mm"}
+    fastener = {"thread": "M16", "grade": "ISO 898-1 8.8", "face": face}
+    found = torque_working(target={"kind": "preload", "preload": "50 kN"}, fastener=fastener)
+    assert any("sin" in step.tex for step in found.steps)
+
+
+def test_without_a_stack_the_working_says_what_is_not_known() -> None:
+    document = small()
+    assert working(document, "b/stiffness").notes == ["No clamped stack is given."]
+    assert "Embedding is not known" in working(document, "b/losses").notes[0]

@@ -168,8 +168,8 @@ def test_gasket(dice: random.Random) -> None:
 def test_what_to_set(dice: random.Random) -> None:
     adapter, angle, step = dice.choice([80, 150]), dice.choice([0, 30, 90, 120, 180]), dice.choice([0.5, 2, 5])
     torque, ratio, efficiency = dice.randint(800, 2500), dice.choice([4, 5, 12.5]), dice.choice([0.82, 0.9])
-    found = figures("tool", torque=f"{torque} N·m", length="900 mm", adapter=f"{adapter} mm", adapter_angle=angle, ratio=[str(ratio)],
-                    efficiency=[str(efficiency)], arm="400 mm", increment=f"{step} N·m")
+    found = figures("tool", torque=f"{torque} N·m", length="900 mm", adapter=f"{adapter} mm", adapter_angle=angle,
+                    ratio=[str(ratio)], efficiency=[str(efficiency)], arm="400 mm", increment=f"{step} N·m")
     before = torque / ratio / efficiency
     setting = before * 900 / (900 + adapter * cos(radians(angle)))
     assert found["setting_Nm"] == pytest.approx(setting, rel=SAME)
