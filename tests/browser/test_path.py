@@ -106,6 +106,20 @@ def test_quick_sums_answer_while_typing_from_one_key(someone: Person) -> None:
     expect(page.locator("dl")).to_contain_text("-19.736 %")
 
 
+def test_every_quick_sum_answers_with_the_example_it_begins_with(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    page.keyboard.press("s")
+    page.locator("nav[aria-label='Quick sums'] a").first.wait_for()
+    names = page.locator("nav[aria-label='Quick sums'] a").all_inner_texts()
+    assert len(names) >= 14
+    for name in names:
+        page.get_by_role("link", name=name, exact=True).click()
+        expect(page.get_by_role("heading", name=name, exact=True)).to_be_visible()
+        expect(page.locator("dl dd").first).to_be_visible()
+        expect(page.locator("[aria-invalid=true]")).to_have_count(0)
+        expect(page.get_by_text("Not current")).to_have_count(0)
+
+
 def test_two_people_edit_one_draft(someone: Person, another: Any) -> None:
     first, second = someone.sign_in("mira"), another().sign_in("mira")
     for person in (first, second):

@@ -27,6 +27,7 @@ class Message(StrEnum):
     LUBRICANT_UNKNOWN = "lubricant_unknown"
     MATERIAL_UNKNOWN = "material_unknown"
     NO_FRICTION = "no_friction"
+    FRICTION_NEEDED = "friction_needed"
     FACE_IMPOSSIBLE = "face_impossible"
     BAND_ORDER = "band_order"
     ORDER_IMPOSSIBLE = "order_impossible"
@@ -78,6 +79,7 @@ TEXTS: dict[Message, str] = {
         "{grade} is tabulated for {low} to {high} mm, not for {diameter} mm; enter the strengths as an own grade.",
     Message.LUBRICANT_UNKNOWN: "“{text}” is not a friction condition in the tables or in this plan's definitions.",
     Message.MATERIAL_UNKNOWN: "“{text}” is not a material in the tables or definitions; use one of {known}.",
+    Message.FRICTION_NEEDED: "Friction is needed: the thread's friction, or a nut factor instead.",
     Message.NO_FRICTION: "Friction is not given; name a lubricant, or give mu_thread, or give nut_factor.",
     Message.FACE_IMPOSSIBLE: "The hole ({hole} mm) must be smaller than the bearing face ({face} mm).",
     Message.BAND_ORDER: "A band is low, typical, high in rising order; got {low}, {typical}, {high}.",

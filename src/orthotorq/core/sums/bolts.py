@@ -4,7 +4,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from ..errors import BadThread, Impossible, UnknownName
+from ..errors import BadThread, Impossible, OrthotorqError, UnknownName
 from ..mechanics import engagement as eng
 from ..mechanics import preload as pre
 from ..mechanics import strength as lim
@@ -12,7 +12,7 @@ from ..mechanics.formula import Step, explain
 from ..mechanics.window import Joint, preload_band
 from ..messages import Message
 from ..tables import lubricants, materials
-from ..tables.grades import strength_of
+from ..tables.grades import Strength, strength_of
 from ..tables.hexagons import hexagon
 from ..tables.lubricants import Band
 from ..tables.threads import Thread
@@ -33,9 +33,18 @@ def thread_sum(v: dict[str, Any]) -> Answer:
         "face_diameter_mm": head.face_diameter if head else None, "hole_mm": head.hole if head else None}, (), notes)
 
 
+def strength_in(name: str, diameter: float) -> Strength:
+    """Strength of a grade at a diameter [mm]; what is wrong with it stands at the field of the grade."""
+    try:
+        return strength_of(name, diameter)
+    except OrthotorqError as error:
+        error.path = ("grade",)
+        raise
+
+
 def grade_sum(v: dict[str, Any]) -> Answer:
     """Strength of a grade at a size."""
-    found = strength_of(v["grade"], v["diameter"])
+    found = strength_in(v["grade"], v["diameter"])
     notes = (f"{found.name}: {found.note}" if found.note else found.name,)
     return Answer({"proof_MPa": found.proof, "yield_MPa": found.yield_, "tensile_MPa": found.tensile,
                    "certainty": found.certainty, "assumed": list(found.assumed)}, (), notes)
@@ -79,7 +88,7 @@ def joint_of(v: dict[str, Any]) -> tuple[Joint, Seat | None]:
         flat = Band(0.1, 0.1, 0.1)
         return Joint(thread.diameter, thread.pitch, thread.pitch_diameter, 0.0, flat, flat, v["k"], 1.0, prevailing), None
     if v.get("mu_thread") is None:
-        raise Impossible(Message.NO_FRICTION, ("mu-thread",))
+        raise Impossible(Message.FRICTION_NEEDED, ("mu-thread",))
     seat = seat_of(v)
     mu_b = v.get("mu_bearing") or v["mu_thread"]
     return Joint(thread.diameter, thread.pitch, thread.pitch_diameter, seat.effective, v["mu_thread"], mu_b, None, 1.0,
@@ -133,7 +142,7 @@ def _bounds(v: dict[str, Any], joint: Joint) -> tuple[tuple[str, str, float], ..
     if v.get("grade") is None:
         return ()
     thread: Thread = v["thread"]
-    strength = strength_of(v["grade"], thread.diameter)
+    strength = strength_in(v["grade"], thread.diameter)
     out = [("yield", "yield in tension", strength.yield_ * thread.stress_area)]
     if strength.proof is not None:
         out.append(("proof", "proof load", strength.proof * thread.stress_area))
@@ -147,9 +156,9 @@ def _bounds(v: dict[str, Any], joint: Joint) -> tuple[tuple[str, str, float], ..
 def limit_sum(v: dict[str, Any]) -> Answer:
     """Greatest assembly preload of a bolt and the torque for it."""
     thread: Thread = v["thread"]
-    strength = strength_of(v["grade"], thread.diameter)
+    strength = strength_in(v["grade"], thread.diameter)
     if v["mu_thread"] is None:
-        raise Impossible(Message.NO_FRICTION, ("mu-thread",))
+        raise Impossible(Message.FRICTION_NEEDED, ("mu-thread",))
     nu = v["nu"] if v["nu"] is not None else 0.9
     combined = explain(lim.combined_preload, fraction=nu, yield_strength=strength.yield_, stress_area=thread.stress_area,
                        pitch=thread.pitch, pitch_diameter=thread.pitch_diameter,
@@ -174,7 +183,7 @@ def limit_sum(v: dict[str, Any]) -> Answer:
 def engagement_sum(v: dict[str, Any]) -> Answer:
     """Whether an engaged length carries the bolt (or a stated preload)."""
     thread: Thread = v["thread"]
-    strength = strength_of(v["grade"], thread.diameter)
+    strength = strength_in(v["grade"], thread.diameter)
     material = materials.table().get(v["into"])
     if material is None:
         known = ", ".join(materials.table())

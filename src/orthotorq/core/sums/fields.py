@@ -95,6 +95,13 @@ def _degrees(text: str) -> float:
     return math.radians(_number(text))
 
 
+def _turn(text: str) -> float:
+    angle = _degrees(text)
+    if not 0 <= angle <= 20 * math.pi:
+        raise Impossible(Message.OUT_OF_RANGE, value=f"“{text.strip()}”", range="0° to 3600°")
+    return angle
+
+
 def _count(text: str) -> int:
     value = _number(text)
     if value != int(value):
@@ -118,7 +125,7 @@ def _read(one: Field, text: str) -> Any:
             raise Impossible(Message.CHOICE, value=text[:40], choices=", ".join(one.choices))
         return text
     readers: dict[str, Callable[[str], Any]] = {
-        "thread": parse_thread, "text": str, "friction": _friction, "degrees": _degrees, "count": _count,
+        "thread": parse_thread, "text": str, "friction": _friction, "degrees": _degrees, "turn": _turn, "count": _count,
         "ratio": lambda t: in_range(_number(t), 1.0, 1000.0, "a ratio from 1 to 1000"),
         "number": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-9, 1e9, "a number above 0"),
         "share": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-6, 1.0, "a share from 0 to 1"),

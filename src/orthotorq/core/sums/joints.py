@@ -14,10 +14,9 @@ from ..mechanics.strength import combined_preload
 from ..messages import Message
 from ..planning import layouts, orders
 from ..tables import materials
-from ..tables.grades import strength_of
 from ..tables.hexagons import hexagon
 from ..tables.threads import Thread
-from .bolts import bracket_steps, joint_of
+from .bolts import bracket_steps, joint_of, strength_in
 from .fields import Answer
 
 
@@ -62,7 +61,7 @@ def resiliences(v: dict[str, Any]) -> tuple[float, float, float, list[Step]]:
 def angle_sum(v: dict[str, Any]) -> Answer:
     """Preload after a snug torque and an angle, the torque reached, and whether the bolt yields."""
     thread: Thread = v["thread"]
-    strength = strength_of(v["grade"], thread.diameter)
+    strength = strength_in(v["grade"], thread.diameter)
     delta_s, delta_p, slope, steps = resiliences(v)
     joint, seat = joint_of(v)
     k = joint.band_per_preload().typical
@@ -95,8 +94,6 @@ def backoff_sum(v: dict[str, Any]) -> Answer:
     if (v["back"] is None) == (v["flats"] is None):
         raise Impossible(Message.BAD_VALUE, ("back",), reason="Give either --back in degrees or --flats")
     turn = v["back"] if v["back"] is not None else v["flats"] * math.pi / 3
-    if turn < 0:
-        raise Impossible(Message.OUT_OF_RANGE, ("back",), value=f"{math.degrees(turn):g}°", range="0° or more")
     delta_s, delta_p, _, steps = resiliences(v)
     elastic = explain(ang.angle_for_gain, gain=v["preload"], resilience=delta_s + delta_p, pitch=thread.pitch)
     left = explain(ang.preload_left, preload=v["preload"], turn=turn, elastic=elastic.value)
@@ -108,6 +105,9 @@ def backoff_sum(v: dict[str, Any]) -> Answer:
 
 def gasket_sum(v: dict[str, Any]) -> Answer:
     """Gasket widths, mean stress, and the loads that m and y ask for."""
+    if v["inside"] >= v["outside"]:
+        raise Impossible(Message.OUT_OF_RANGE, ("inside",), value=f"{v['inside']:g} mm",
+                         range=f"less than the outside ({v['outside']:g} mm)")
     widths = gas.gasket_widths(v["outside"], v["inside"])
     if v["bolts"] < 1:
         raise Impossible(Message.OUT_OF_RANGE, ("bolts",), value=v["bolts"], range="1 bolt or more")

@@ -64,11 +64,11 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         Field("increment", "torque", "One division of the collar")), tools.scale_sum),
     Sum("angle", "Torque plus angle", (
         _THREAD, _GRADE, Field("snug", "torque", "Snug torque", required=True),
-        Field("angle", "degrees", "Angle after it", required=True), *_STIFF, *_FRICTION, *_FACE, _PREVAILING),
+        Field("angle", "turn", "Angle after it", required=True), *_STIFF, *_FRICTION, *_FACE, _PREVAILING),
         joints.angle_sum),
     Sum("backoff", "What a back-off leaves", (
         _THREAD, Field("preload", "force", "Preload before", required=True),
-        Field("back", "degrees", "Angle backed off"), Field("flats", "number", "Flats backed off", zero=True), *_STIFF,
+        Field("back", "turn", "Angle backed off"), Field("flats", "number", "Flats backed off", zero=True), *_STIFF,
         *_FACE, *_FRICTION, Field("grade", "text", "Grade, not needed here")), joints.backoff_sum),
     Sum("pair", "Whether two statements are one figure", (
         Field("first", "statement", "First statement", required=True, positional=True),

@@ -118,7 +118,7 @@
     <p class="soft">{sum?.words ?? ''}. Nothing is created; the address keeps what is typed.</p>
     {#each shown as field (field.name)}{@render entry(field)}{/each}
     {#if rest.length}
-      <details>
+      <details open={rest.some((field) => errors[field.name])}>
         <summary class="cursor-pointer text-sm text-soft">more{hidden ? `: ${hidden}` : ''}</summary>
         <div class="mt-2 grid gap-3">
           {#each rest as field (field.name)}{@render entry(field)}{/each}
