@@ -173,3 +173,29 @@ def test_a_new_machine_and_its_joint_are_planned_from_nothing(someone: Person) -
     page.get_by_label("Find").fill("suction")
     expect(page.get_by_text("20 × M20, ")).to_be_visible()
     expect(page.get_by_text("Trolley wheel")).to_have_count(0)
+
+
+def test_stages_are_added_moved_and_taken_out_on_the_bench(someone: Person) -> None:
+    page = someone.sign_in("mira").page
+    page.get_by_role("link", name="Press frame foot").click()
+    page.get_by_label("New plan, title").fill("Set the frame foot")
+    page.keyboard.press("Enter")
+    page.get_by_text("Pass tape").wait_for()
+    adds = page.get_by_label("New stage")
+    kinds = [v for v in adds.locator("option").evaluate_all("all => all.map(o => o.value)") if v]
+    assert len(kinds) >= 17
+    for kind in kinds:
+        adds.select_option(kind)
+        # a new stage is complete: the plan goes on being computed, and no field is marked
+        expect(page.get_by_text("Not current")).to_have_count(0)
+        expect(page.locator("[aria-invalid=true]")).to_have_count(0)
+    assert someone.axe() == []
+    page.get_by_label("Text").fill("Call the control room")
+    page.get_by_label("Title of the stage").fill("Call")
+    titles = page.locator("main button[aria-expanded] b")
+    before = titles.all_inner_texts().index("Call")
+    page.get_by_role("button", name="earlier").click()
+    expect(titles.nth(before - 1)).to_have_text("Call")
+    page.get_by_role("button", name="take this stage out").click()
+    expect(page.get_by_text("Call the control room")).to_have_count(0)
+    expect(page.get_by_text("Not current")).to_have_count(0)

@@ -23,6 +23,7 @@
   import ToolsSection from './ToolsSection.svelte';
   import { sectionsOf } from './sections';
   import KitList from './KitList.svelte';
+  import { newStage, STAGE_KINDS } from './stages';
   import { looksAt, stepsOf } from './steps';
 
   const bench = new Bench(page.params.id!);
@@ -102,6 +103,14 @@
     figure = name;
     figureTitle = title;
   }
+  /** A new stage comes behind the one that is open, else last. */
+  function add(kind: string) {
+    if (!kind) return;
+    const made = newStage(kind, $state.snapshot(bench.doc));
+    const behind = bench.doc.stages.findIndex((s: { id: string }) => open === `stage-${s.id}`);
+    bench.doc.stages.splice(behind < 0 ? bench.doc.stages.length : behind + 1, 0, made);
+    open = `stage-${made.id}`;
+  }
   async function release() {
     const made = await bench.release();
     if (made) released = `Released as revision ${made.number}. It is frozen; the draft can go on.`;
@@ -176,11 +185,20 @@
               index={section.index}
               cautions={tables?.cautions ?? {}}
               methods={tables?.methods ?? []}
+              lubricants={tables?.lubricants ?? []}
               onwork={work}
+              onmoved={(id) => (open = id && `stage-${id}`)}
             />
           {/if}
         </Section>
       {/each}
+      <label class="mt-3 flex items-center gap-2 text-sm text-soft"
+        >New stage
+        <select class="field !w-64" value="" onchange={(ev) => (add(ev.currentTarget.value), (ev.currentTarget.value = ''))}>
+          <option value="">choose what is done …</option>
+          {#each STAGE_KINDS as [kind, words] (kind)}<option value={kind}>{words}</option>{/each}
+        </select></label
+      >
     </div>
 
     {#if result && group}

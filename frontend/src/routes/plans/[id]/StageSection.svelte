@@ -2,6 +2,8 @@
   import { asNumber, type Bench, type Doc } from '#lib/bench.svelte.ts';
   import type { Schemas } from '#lib/api/client.ts';
   import PassTable from './PassTable.svelte';
+  import StageFrame from './StageFrame.svelte';
+  import { fresh } from './stages';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
 
   /** One stage: condition, cautions, items, checks or passes. */
@@ -10,9 +12,12 @@
     index: number;
     cautions: Record<string, string>;
     methods: Schemas['MethodOut'][];
+    lubricants: Schemas['LubricantOut'][];
     onwork: (figure: string, title: string) => void;
+    /** Called with the id of the stage that should be open after a move. */
+    onmoved: (id: string) => void;
   }
-  let { bench, index, cautions, methods, onwork }: Props = $props();
+  let { bench, index, cautions, methods, lubricants, onwork, onmoved }: Props = $props();
   const stage = $derived(bench.doc.stages[index]);
   const e = $derived((path: string) => bench.errors[`stages/${index}/${path}`] ?? '');
 
@@ -55,11 +60,6 @@
   function own(field: string, text: string) {
     if (!text.trim()) delete stage[field];
     else stage[field] = ['rounds', 'screws'].includes(field) ? asNumber(text) : text;
-  }
-  function fresh(list: { id: string }[], stem: string): string {
-    let n = list.length + 1;
-    while (list.some((x) => x.id === `${stem}${n}`)) n++;
-    return `${stem}${n}`;
   }
   function condition(text: string) {
     const found = text
@@ -158,11 +158,18 @@
   <PassTable {bench} {index} {methods} {onwork} />
 {/if}
 {#if stage.note}<QuantityField label="Note" value={stage.note} error={e('note')} onchange={(t) => (stage.note = t)} />{/if}
-<p class="soft text-sm">
-  {(stage.in ?? ['install']).join(', ')}{stage.across ? `; ${stage.across.replaceAll('_', ' ')}` : ''}{stage.variants?.length
-    ? `; only ${stage.variants.join(', ')}`
-    : ''}{stage.after ? `; after ${stage.after.join(', ') || 'nothing'}` : ''}
-</p>
+<StageFrame {bench} {index} {lubricants} {onmoved} />
+{#if stage.across || stage.variants?.length || stage.after}
+  <p class="soft text-sm">
+    {[
+      stage.across?.replaceAll('_', ' '),
+      stage.variants?.length ? `only ${stage.variants.join(', ')}` : '',
+      stage.after ? `after ${stage.after.join(', ') || 'nothing'}` : '',
+    ]
+      .filter(Boolean)
+      .join('; ')}
+  </p>
+{/if}
 <details class="text-sm">
   <summary class="cursor-pointer text-soft">Cautions here: {(stage.cautions ?? []).length || 'none'}</summary>
   <div class="mt-1 grid gap-1">
