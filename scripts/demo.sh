@@ -38,11 +38,11 @@ demo_start() {
   port_busy "$APP_PORT" && { say "Port $APP_PORT is busy; set ORTHOTORQ_PORT to a free one."; exit 1; }
   export ORTHOTORQ_DEMO=1 ORTHOTORQ_FRONTEND="$ROOT/frontend/build"
   .venv/bin/orthotorq prepare-demo
-  .venv/bin/gunicorn --no-control-socket --bind "127.0.0.1:$APP_PORT" --workers "${ORTHOTORQ_WORKERS:-2}" --threads 4 \
+  .venv/bin/gunicorn --no-control-socket --bind "127.0.0.1:$APP_PORT" --workers "${ORTHOTORQ_WORKERS:-2}" --threads 4 --preload \
     --pid var/demo.pid --daemon --log-file var/server.log --capture-output 'orthotorq.web:create_app()'
-  worker_start
   for _ in $(seq 100); do
     if .venv/bin/orthotorq health "http://127.0.0.1:$APP_PORT" 2>/dev/null; then
+      worker_start
       say "Orthotorq runs at http://127.0.0.1:$APP_PORT (demo people and their password stand on the sign-in page)."
       return
     fi

@@ -78,7 +78,7 @@ def template() -> Iterator[Database]:
     upgrade(made.owner_url, APP_ROLE)
     sessions = made.sessions()
     with sessions.begin() as session:
-        assert load(session)
+        load(session)
     sessions.kw["bind"].dispose()
     yield made
     drop_database(made)

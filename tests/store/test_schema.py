@@ -9,7 +9,7 @@ from sqlalchemy.exc import DBAPIError
 
 from orthotorq.demo.load import load
 from orthotorq.services.running.chain import verify_all
-from orthotorq.services.schema import downgrade, upgrade
+from orthotorq.services.schema import downgrade, people_exist, upgrade
 from orthotorq.store.models import Base
 from tests.conftest import APP_ROLE, Database, drop_database, make_database
 
@@ -34,8 +34,9 @@ def test_up_down_and_up_again_with_data(empty: Database) -> None:
     assert tables(empty.owner_url) == set(Base.metadata.tables)
     sessions = empty.sessions()
     with sessions.begin() as session:
-        assert load(session)
-        assert not load(session)
+        assert not people_exist(session)
+        load(session)
+        assert people_exist(session)
     sessions.kw["bind"].dispose()
     downgrade(empty.owner_url, APP_ROLE, "base")
     assert tables(empty.owner_url) == set()

@@ -27,13 +27,18 @@ def migrate() -> None:
 @click.command()
 def prepare_demo() -> None:
     """Bring the schema up to date and load Vellmark Saltworks where nobody is registered yet."""
-    _migrate()
-    from ..demo.load import load
+    from ..services.schema import people_exist
 
+    _migrate()
     sessions = open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"))
     with sessions.begin() as session:
-        if load(session):
-            click.echo("Loaded the demo: Vellmark Saltworks.", err=True)
+        if people_exist(session):
+            return
+        # only now: it brings the whole core, and a demo that is already there starts sooner without it
+        from ..demo.load import load
+
+        load(session)
+        click.echo("Loaded the demo: Vellmark Saltworks.", err=True)
 
 
 @click.command()

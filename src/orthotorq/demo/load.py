@@ -12,7 +12,7 @@ from ..services.accounts.commands import HASHER
 from ..services.accounts.queries import DEMO_PASSWORD
 from ..services.context import Actor, Ctx
 from ..services.planning.commands import create_plan, release, save_draft
-from ..services.registers.commands import add_person, people_exist, register_equipment, register_joint
+from ..services.registers.commands import add_person, register_equipment, register_joint
 from ..services.registers.tables import save_own_entry, set_in_store
 from ..services.registers.tools import add_calibration, add_tool
 from .runs import finish_run
@@ -53,10 +53,8 @@ def plan_document(name: str) -> Any:
     return json.loads((files(__package__) / "plans" / f"{name}.json").read_text(encoding="utf-8"))
 
 
-def load(session: Session) -> bool:
-    """Load everything into an empty database; False when there already are people."""
-    if people_exist(session):
-        return False
+def load(session: Session) -> None:
+    """Load everything into an empty database."""
     start = Ctx(session, BEGIN)
     password = HASHER.hash(DEMO_PASSWORD)
     actors = {login: add_person(start, login, name, password, roles) for login, name, roles in PEOPLE}
@@ -76,7 +74,6 @@ def load(session: Session) -> bool:
             if plan in FINISHED:
                 finish_run(session, revision.id, actors["tam"], actors["runa"], later)
                 later += timedelta(days=1)
-    return True
 
 
 def _registers(session: Session, actors: dict[str, Actor]) -> None:

@@ -5,9 +5,8 @@ import re
 import uuid
 from typing import get_args
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
-from sqlalchemy.orm import Session
 
 from ...core.documents.base import DocumentErrors, FieldError
 from ...core.documents.plan import JointKind
@@ -21,11 +20,6 @@ from ..permissions import use_case
 _TAG = re.compile(r"[^\W_][\w.\-]*")
 MOST_TAG, MOST_NAME = 40, 120
 _SAID = {"name": "A name", "area": "The place where it stands"}
-
-
-def people_exist(session: Session) -> bool:
-    """Whether anybody is registered."""
-    return bool(session.scalar(select(func.count()).select_from(Person)))
 
 
 def add_person(ctx: Ctx, login: str, name: str, password_hash: str, roles: list[str]) -> Actor:
