@@ -124,13 +124,3 @@ export class Bench {
     return data;
   }
 }
-
-/** A count as typed: a whole number becomes one, anything else stays text for the server to name. */
-export function asNumber(text: string): number | string {
-  return /^-?\d+([.]\d+)?$/.test(text.trim()) ? Number(text) : text;
-}
-
-/** Text that may be left empty: empty means not given. */
-export function orNothing(text: string): string | undefined {
-  return text.trim() === '' ? undefined : text;
-}

@@ -30,3 +30,13 @@ export function day(iso: string): string {
 export function numberOf(place: string): string {
   return place.slice(place.lastIndexOf('.') + 1);
 }
+
+/** A count as typed: a whole number becomes one, anything else stays text for the server to name. */
+export function asNumber(text: string): number | string {
+  return /^-?\d+([.]\d+)?$/.test(text.trim()) ? Number(text) : text;
+}
+
+/** Text that may be left empty: empty means not given. */
+export function orNothing(text: string): string | undefined {
+  return text.trim() === '' ? undefined : text;
+}

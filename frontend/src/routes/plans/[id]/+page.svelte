@@ -172,11 +172,17 @@
           ontoggle={() => (open = open === section.key ? '' : section.key)}
         >
           {#if section.kind === 'joint'}
-            <JointSection {bench} group={section.index} threads={tables?.threads ?? []} materials={tables?.materials ?? []} />
+            <JointSection
+              {bench}
+              group={section.index}
+              threads={tables?.threads ?? []}
+              materials={tables?.materials ?? []}
+              onmoved={(group) => (open = `joint-${group}`)}
+            />
           {:else if section.kind === 'figure'}
             <FigureSection {bench} group={section.index} {tables} {own} onwork={work} />
           {:else if section.kind === 'tools'}
-            <ToolsSection {bench} tool={section.tool} />
+            <ToolsSection {bench} tool={section.tool} onmoved={(id) => (open = id && `tool-${id}`)} />
           {:else if section.kind === 'back'}
             <BackSection {bench} />
           {:else}

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { asNumber, type Bench } from '#lib/bench.svelte.ts';
+  import type { Bench } from '#lib/bench.svelte.ts';
+  import { asNumber } from '#lib/figures.ts';
   import type { Schemas } from '#lib/api/client.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import OtherLubricants from './OtherLubricants.svelte';

@@ -1,9 +1,22 @@
 <script lang="ts">
-  import { asNumber, type Bench } from '#lib/bench.svelte.ts';
+  import type { Bench } from '#lib/bench.svelte.ts';
+  import { asNumber } from '#lib/figures.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
 
-  /** The joint itself: layout, positions, thread, head, what it goes into, what it clamps. */
-  let { bench, group, threads, materials }: { bench: Bench; group: number; threads: string[]; materials: string[] } = $props();
+  import { addGroup, dropGroup } from './groups';
+
+  interface Props {
+    bench: Bench;
+    /** Which group of bolts. */
+    group: number;
+    threads: string[];
+    materials: string[];
+    /** Called with the number of the group that should be open after one was added or taken out. */
+    onmoved: (group: number) => void;
+  }
+  /** One group of bolts: layout, positions, thread, head, what it goes into, what it clamps. */
+  let { bench, group, threads, materials, onmoved }: Props = $props();
+  const many = $derived(bench.doc.groups.length > 1);
   const g = $derived(bench.doc.groups[group]);
   const at = $derived(`groups/${group}`);
   const e = $derived((path: string) => bench.errors[`${at}/${path}`] ?? '');
@@ -48,12 +61,38 @@
     if (kind === '') delete g.into;
     else g.into = { ...(g.into ?? {}), kind };
   }
+  function middle(text: string) {
+    const both = text.split(',').map((t) => t.trim());
+    if (both.every((t) => !t)) delete g.layout.origin;
+    else g.layout.origin = both;
+  }
+  function add() {
+    addGroup(bench.doc);
+    onmoved(bench.doc.groups.length - 1);
+  }
+  function drop() {
+    dropGroup(bench.doc, g.id);
+    onmoved(0);
+  }
   function optional(holder: Record<string, unknown>, field: string, text: string) {
     if (text.trim()) holder[field] = text;
     else delete holder[field];
   }
 </script>
 
+{#if many}
+  <div class="grid grid-cols-2 gap-2">
+    <QuantityField label="Name of these bolts" value={g.name} error={e('name')} onchange={(t) => (g.name = t)} />
+    <QuantityField
+      label="Middle at"
+      note="x, y"
+      value={(g.layout.origin ?? []).join(', ')}
+      example="0 mm, 0 mm"
+      error={e('layout/origin') || e('layout/origin/0') || e('layout/origin/1')}
+      onchange={middle}
+    />
+  </div>
+{/if}
 <div class="grid grid-cols-3 gap-2">
   <QuantityField label="Bolts stand" value={g.layout.kind} choices={kinds} error={e('layout')} onchange={layout} />
   {#if g.layout.kind === 'circle'}
@@ -285,3 +324,7 @@
     onchange={positions}
   />
 {/if}
+<p class="flex gap-4 text-sm">
+  <button class="link" onclick={add}>+ other bolts</button>
+  {#if many}<button class="link ml-auto" onclick={drop}>take these bolts out</button>{/if}
+</p>

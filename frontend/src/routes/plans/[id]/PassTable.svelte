@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { asNumber, type Bench, type Doc } from '#lib/bench.svelte.ts';
+  import type { Bench, Doc } from '#lib/bench.svelte.ts';
+  import { asNumber } from '#lib/figures.ts';
   import type { Schemas } from '#lib/api/client.ts';
   import { passWord } from './sections';
 

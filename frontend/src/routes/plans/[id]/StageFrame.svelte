@@ -25,6 +25,11 @@
     ...Object.entries<Doc>(bench.doc.definitions?.lubricants ?? {}).map(([id, l]): [string, string] => [id, l.name ?? id]),
   ]);
 
+  function chainWords(name: string): string {
+    const tool = bench.doc.tools?.[bench.doc.chains[name][0]];
+    const parts = bench.doc.chains[name].length - 1;
+    return `${tool?.name ?? tool?.kind ?? name}${parts ? ` + ${parts}` : ''}`;
+  }
   function compound(id: string) {
     const known = compounds.find(([one]) => one === id)?.[1];
     if (id) Object.assign(stage, { compound: id, what: known ?? id });
@@ -89,6 +94,9 @@
     (id) => groups.find((g) => g.id === id)?.name ?? id,
     stage.groups,
   )}
+{/if}
+{#if stage.chains && Object.keys(bench.doc.chains ?? {}).length > 1}
+  {@render boxes('Pulled with', 'chains', Object.keys(bench.doc.chains), chainWords, stage.chains)}
 {/if}
 {@render boxes('Done on', 'in', OCCASIONS, (occasion) => occasion, stage.in ?? ['install'])}
 <QuantityField

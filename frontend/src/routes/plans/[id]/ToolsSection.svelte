@@ -1,9 +1,35 @@
 <script lang="ts">
-  import { asNumber, type Bench } from '#lib/bench.svelte.ts';
+  import type { Bench, Doc } from '#lib/bench.svelte.ts';
+  import { asNumber } from '#lib/figures.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import ChainFields from './ChainFields.svelte';
+  import { newTool } from './chains';
 
-  /** The wrench that the plan asks for. */
-  let { bench, tool }: { bench: Bench; tool: string } = $props();
+  interface Props {
+    bench: Bench;
+    tool: string;
+    /** Called with the id of the tool that should be open; nothing after one was taken out. */
+    onmoved: (tool: string) => void;
+  }
+  /** A wrench that the plan asks for, and what stands between it and the bolt. */
+  let { bench, tool, onmoved }: Props = $props();
+  const chains = $derived(Object.keys(bench.doc.chains ?? {}).filter((name) => bench.doc.chains[name][0] === tool));
+  const used = $derived(
+    bench.doc.stages.some((s: Doc) =>
+      [...(s.chains ?? []), ...Object.values(s.chain_for ?? {})].some((c) => chains.includes(c as string)),
+    ),
+  );
+  function add() {
+    const made = newTool(bench.doc);
+    bench.doc.tools[made.tool] = made.spec;
+    bench.doc.chains[made.chain] = [made.tool];
+    onmoved(made.tool);
+  }
+  function drop() {
+    for (const name of chains) delete bench.doc.chains[name];
+    delete bench.doc.tools[tool];
+    onmoved('');
+  }
   const w = $derived(bench.doc.tools[tool]);
   const e = $derived((path: string) => bench.errors[`tools/${tool}/${path}`] ?? '');
   function optional(field: string, text: string) {
@@ -64,3 +90,10 @@
   ]}
   onchange={(t) => optional('drive', t)}
 />
+
+{#each chains as chain (chain)}<ChainFields {bench} {chain} />{/each}
+<p class="flex gap-4 text-sm">
+  <button class="link" onclick={add}>+ another tool</button>
+  {#if !used && Object.keys(bench.doc.tools).length > 1}<button class="link ml-auto" onclick={drop}>take this tool out</button
+    >{/if}
+</p>
