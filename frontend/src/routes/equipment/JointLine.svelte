@@ -2,12 +2,16 @@
   import type { Schemas } from '#lib/api/client.ts';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
   import { day } from '#lib/figures.ts';
+  import { session } from '#lib/session.svelte.ts';
   import { KINDS, STATUS } from '#lib/kinds.ts';
 
   /** One joint of a machine: its glyph, what it is, how far its plan and its last run are. */
   let { joint }: { joint: Schemas['JointView'] } = $props();
   const plan = $derived(joint.plans[0]);
   const run = $derived(joint.runs[0]);
+  const tightens = $derived(plan?.revision_id && session.has('fitter', 'supervisor'));
+  const words = $derived(tightens ? 'Tighten' : !plan && session.has('planner') ? 'Begin a plan' : 'Open');
+  const main = $derived(tightens ? 'main' : '');
 </script>
 
 <li class="grid grid-cols-[76px_1fr] items-center gap-5 border-b py-3 sm:grid-cols-[76px_1fr_auto]">
@@ -35,7 +39,6 @@
   </div>
   <div class="col-span-2 flex gap-2 sm:col-span-1">
     {#if plan}<a class="act" href="/plans/{plan.id}">Bench</a>{/if}
-    <a class="act {plan?.revision_id ? 'main' : ''}" href="/joints/{joint.id}">{plan?.revision_id ? 'Tighten' : 'Begin a plan'}</a
-    >
+    <a class="act {main}" href="/joints/{joint.id}">{words}</a>
   </div>
 </li>
