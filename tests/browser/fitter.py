@@ -3,7 +3,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import Page, TimeoutError
+from playwright.sync_api import Locator, Page, TimeoutError
 
 from tests.browser.conftest import Person
 
@@ -11,6 +11,11 @@ RUN = re.compile(r"/runs/[0-9a-f-]{36}$")
 CHANGED = "before => document.querySelector('.side')?.innerText !== before"
 # a key counts only when the instruction has stood for a quarter of a second
 GUARD_MS = 260
+
+
+def field(page: Page, label: str) -> Locator:
+    """A field of the Bench by the beginning of its label."""
+    return page.locator("input.field").and_(page.get_by_label(re.compile(rf"^{label}"))).first
 
 
 def open_section(page: Page, name: str) -> None:

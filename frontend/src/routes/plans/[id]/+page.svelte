@@ -23,6 +23,7 @@
   import ToolsSection from './ToolsSection.svelte';
   import { sectionsOf } from './sections';
   import KitList from './KitList.svelte';
+  import { planOf } from './file';
   import { newStage, STAGE_KINDS } from './stages';
   import { looksAt, stepsOf } from './steps';
 
@@ -103,6 +104,15 @@
     figure = name;
     figureTitle = title;
   }
+  /** A file takes the draft's place; what is wrong in it stands at its field, like anything typed. */
+  async function bring(input: HTMLInputElement) {
+    const found = planOf((await input.files?.[0]?.text()) ?? '', bench.doc.joint);
+    input.value = '';
+    if ('doc' in found) {
+      bench.doc = found.doc;
+      bench.failed = '';
+    } else bench.failed = found.error;
+  }
   /** A new stage comes behind the one that is open, else last. */
   function add(kind: string) {
     if (!kind) return;
@@ -148,7 +158,15 @@
       <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
         <span class="soft">Draft {bench.version} · saved {clock(bench.saved)} · {stops} stops, {cautions} cautions</span>
         {#if session.has('planner')}
-          <a class="link ml-auto" href="/api/v1/plans/{bench.id}/file">file</a>
+          <a class="link ml-auto" href="/api/v1/plans/{bench.id}/file" title="Download the plan as a file">file</a>
+          <label class="link cursor-pointer"
+            >from file<input
+              type="file"
+              accept=".json,application/json"
+              class="sr-only"
+              onchange={(ev) => bring(ev.currentTarget)}
+            /></label
+          >
           <button class="act main !min-h-8" onclick={release} disabled={bench.stale || stops > 0}>Release</button>
         {/if}
       </div>
