@@ -146,9 +146,24 @@
 {#if bench.doc && bench.view}
   <div class="grid md:h-[calc(100vh-3rem)] md:grid-cols-[370px_1fr] lg:grid-cols-[430px_1fr]">
     <div class="overflow-y-auto border-r bg-sheet px-4 py-4 lg:px-5">
-      <p class="soft crumb text-sm">
-        <a href="/joints/{bench.view.joint_id}">{bench.view.equipment_name} › {bench.view.joint_name}</a>
-      </p>
+      <div class="flex flex-wrap items-baseline justify-between gap-x-4 text-sm">
+        <p class="soft crumb">
+          <a href="/joints/{bench.view.joint_id}">{bench.view.equipment_name} › {bench.view.joint_name}</a>
+        </p>
+        {#if session.has('planner')}
+          <p class="flex gap-4">
+            <a class="link" href="/api/v1/plans/{bench.id}/file" title="Download the plan as a file">file</a>
+            <label class="link cursor-pointer"
+              >from file<input
+                type="file"
+                accept=".json,application/json"
+                class="sr-only"
+                onchange={(ev) => bring(ev.currentTarget)}
+              /></label
+            >
+          </p>
+        {/if}
+      </div>
       <input
         class="-ml-1 w-full rounded bg-transparent px-1 text-[1.45rem] font-bold"
         aria-label="Title of the plan"
@@ -158,16 +173,7 @@
       <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
         <span class="soft">Draft {bench.version} · saved {clock(bench.saved)} · {stops} stops, {cautions} cautions</span>
         {#if session.has('planner')}
-          <a class="link ml-auto" href="/api/v1/plans/{bench.id}/file" title="Download the plan as a file">file</a>
-          <label class="link cursor-pointer"
-            >from file<input
-              type="file"
-              accept=".json,application/json"
-              class="sr-only"
-              onchange={(ev) => bring(ev.currentTarget)}
-            /></label
-          >
-          <button class="act main !min-h-8" onclick={release} disabled={bench.stale || stops > 0}>Release</button>
+          <button class="act main ml-auto !min-h-8" onclick={release} disabled={bench.stale || stops > 0}>Release</button>
         {/if}
       </div>
       {#if bench.aside}
