@@ -5,10 +5,20 @@ import json
 import re
 from typing import Any
 
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
 from tests.browser.fitter import field, open_section
+
+
+def begun(planner: Person, title: str) -> Page:
+    """The Bench with a plan just begun from the example of a machine mount."""
+    page = planner.sign_in("mira").page
+    page.get_by_role("link", name="Press frame foot").click()
+    page.get_by_label("New plan, title").fill(title)
+    page.keyboard.press("Enter")
+    page.get_by_text("Pass tape").wait_for()
+    return page
 
 
 def test_wrong_input_stands_at_its_field_and_old_figures_are_marked(someone: Person) -> None:
@@ -81,11 +91,7 @@ def test_a_new_machine_and_its_joint_are_planned_from_nothing(someone: Person) -
 
 
 def test_stages_are_added_moved_and_taken_out_on_the_bench(someone: Person) -> None:
-    page = someone.sign_in("mira").page
-    page.get_by_role("link", name="Press frame foot").click()
-    page.get_by_label("New plan, title").fill("Set the frame foot")
-    page.keyboard.press("Enter")
-    page.get_by_text("Pass tape").wait_for()
+    page = begun(someone, "Set the frame foot")
     adds = page.get_by_label("New stage")
     kinds = [v for v in adds.locator("option").evaluate_all("all => all.map(o => o.value)") if v]
     assert len(kinds) >= 17
@@ -107,11 +113,7 @@ def test_stages_are_added_moved_and_taken_out_on_the_bench(someone: Person) -> N
 
 
 def test_a_multiplier_and_other_bolts_are_planned_on_the_bench(someone: Person) -> None:
-    page = someone.sign_in("mira").page
-    page.get_by_role("link", name="Press frame foot").click()
-    page.get_by_label("New plan, title").fill("Set the frame foot with a multiplier")
-    page.keyboard.press("Enter")
-    page.get_by_text("Pass tape").wait_for()
+    page = begun(someone, "Set the frame foot with a multiplier")
     open_section(page, "Tools")
     field(page, "Multiplier ratio").fill("5")
     field(page, "Efficiency").fill("0.87 0.9 0.93")
@@ -143,11 +145,7 @@ def test_a_multiplier_and_other_bolts_are_planned_on_the_bench(someone: Person) 
 
 
 def test_a_plan_goes_out_as_a_file_and_comes_back(someone: Person) -> None:
-    page = someone.sign_in("mira").page
-    page.get_by_role("link", name="Press frame foot").click()
-    page.get_by_label("New plan, title").fill("By file")
-    page.keyboard.press("Enter")
-    page.get_by_text("Pass tape").wait_for()
+    page = begun(someone, "By file")
     document = page.request.get(page.url.replace("/plans/", "/api/v1/plans/") + "/file").json()
     document["title"], document["joint"] = "From a file", "AG-2/other"
     document["groups"][0]["layout"].update(rows=3)
