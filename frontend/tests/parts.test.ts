@@ -1,7 +1,7 @@
 /** Pure functions of the parts, run by node's own test runner. */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { digits, kN, numberOf, percent } from '../src/lib/figures.ts';
+import { digits, kN, numberOf, percent, small } from '../src/lib/figures.ts';
 import { press, type Key } from '../src/lib/keys.ts';
 import { uuid7 } from '../src/lib/offline/device.ts';
 import { geometryOf, hexagon, visible } from '../src/lib/parts/JointFace/geometry.ts';
@@ -195,4 +195,9 @@ test('a kept value stays the same object until it differs', () => {
   number = 2;
   assert.deepEqual(value(), { number: 2, list: ['same'] });
   assert.equal(value().list, first.list);
+});
+
+test('words in the middle of a sentence begin small, units and abbreviations stay', () => {
+  assert.equal(small('Clicked, did not turn'), 'clicked, did not turn');
+  for (const same of ['16 N·m', 'PTFE coated', 'N·m', '190 mm', '', 'done']) assert.equal(small(same), same);
 });

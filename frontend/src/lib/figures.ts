@@ -40,3 +40,8 @@ export function asNumber(text: string): number | string {
 export function orNothing(text: string): string | undefined {
   return text.trim() === '' ? undefined : text;
 }
+
+/** Words in the middle of a sentence: a small first letter, but abbreviations and units stay as they are written. */
+export function small(words: string): string {
+  return /^\p{Lu}\p{Ll}/u.test(words) ? words[0]!.toLowerCase() + words.slice(1) : words;
+}

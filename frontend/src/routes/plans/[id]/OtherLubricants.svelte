@@ -1,7 +1,7 @@
 <script lang="ts">
   import { api, type Schemas } from '#lib/api/client.ts';
   import type { Bench } from '#lib/bench.svelte.ts';
-  import { kN } from '#lib/figures.ts';
+  import { kN, small } from '#lib/figures.ts';
 
   /** Another lubricant from the store: what it does at the same torque, and what to set for the same clamp. */
   let { bench, group }: { bench: Bench; group: string } = $props();
@@ -19,7 +19,7 @@
     bench.doc.targets[group] = {
       kind: 'torque',
       torque: `${Number(one.same_clamp_Nm.toPrecision(3))} N·m`,
-      reason: `same clamp with ${one.name.toLowerCase()}`,
+      reason: `same clamp with ${small(one.name)}`,
     };
   }
 </script>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { small } from '#lib/figures.ts';
   import { onDestroy } from 'svelte';
   import { page } from '$app/state';
   import { press, type Key } from '#lib/keys.ts';
@@ -222,7 +223,7 @@
         {#if run.state.recent.length && step}
           <p class="recent soft">
             before: {#each run.state.recent as one, i (one.event)}{i ? ' · ' : ''}<b>{one.label === '-' ? '' : one.label}</b>
-              {one.text.toLowerCase()}{/each}
+              {small(one.text)}{/each}
           </p>
         {/if}
       </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { small } from '#lib/figures.ts';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import type { Schemas } from '#lib/api/client.ts';
   import type { Run } from '#lib/run.svelte.ts';
@@ -30,8 +31,8 @@
 
 <Modal bind:open title="{step.pass_name}: {bolts.length} bolts at once" size="lg" class="!bg-sheet !text-ink">
   <p>
-    Every bolt is kept as <b>{usual.label.toLowerCase()}</b>{#if other}; tap those where <b>{other.label.toLowerCase()}</b>{/if}.
-    Only for bolts you have pulled.
+    Every bolt is kept as <b>{small(usual.label)}</b>{#if other}; tap those where <b>{small(other.label)}</b>{/if}. Only for bolts
+    you have pulled.
   </p>
   <div class="grid grid-cols-4 gap-2 sm:grid-cols-8">
     {#each bolts as bolt (bolt.step)}
@@ -44,7 +45,7 @@
     {/each}
   </div>
   <button class="act main !min-h-16 w-full !text-xl" onclick={confirm}
-    >Keep {bolts.length} bolts{count && other ? `, ${count} × ${other.label.toLowerCase()}` : ''}</button
+    >Keep {bolts.length} bolts{count && other ? `, ${count} × ${small(other.label)}` : ''}</button
   >
 </Modal>
 

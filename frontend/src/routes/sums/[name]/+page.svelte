@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { small } from '#lib/figures.ts';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { api, must, sentence, type Problem, type Schemas } from '#lib/api/client.ts';
@@ -145,11 +146,11 @@
       {#if found.gauge}<div class="mt-4 max-w-md">
           <WindowGauge preload={found.gauge.preload} limits={found.gauge.limits} />
         </div>{/if}
-      {#if found.card}<div class="mt-4"><WrenchCard setting={found.card} title={question.title.toLowerCase()} /></div>{/if}
+      {#if found.card}<div class="mt-4"><WrenchCard setting={found.card} title={small(question.title)} /></div>{/if}
       {#each found.notes as note (note)}<p class="soft mt-2 text-sm">{note}</p>{/each}
       {#if carried && session.has('planner')}<UseInPlan
           torque={carried}
-          reason="quick sum: {question.title.toLowerCase()}, {Object.values(texts).filter(Boolean).join(', ')}"
+          reason="quick sum: {small(question.title)}, {Object.values(texts).filter(Boolean).join(', ')}"
         />{/if}
       {#if found.steps.length}
         <details class="mt-4">
