@@ -226,6 +226,10 @@
     border-color: var(--brine);
     color: var(--brine-ink);
   }
+  /* a plan says things in the middle of its sentences; here they begin one */
+  .big::first-letter {
+    text-transform: uppercase;
+  }
   .huge {
     min-height: 104px;
     font-size: 1.7rem;
