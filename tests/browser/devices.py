@@ -1,6 +1,7 @@
 """A device without a screen: signs in, holds a run of its own and confirms steps over HTTP."""
 from __future__ import annotations
 
+import http.client
 import http.cookiejar
 import json
 import secrets
@@ -40,8 +41,12 @@ class Device:
         kind = "application/zip" if isinstance(body, bytes) else "application/json"
         data = body if body is None or isinstance(body, bytes) else json.dumps(body).encode()
         request = urllib.request.Request(self.api + path, data, {"Content-Type": kind, "X-CSRFToken": self.csrf})
-        with self.opener.open(request, timeout=10) as answer:
-            return json.load(answer)
+        try:
+            with self.opener.open(request, timeout=10) as answer:
+                return json.load(answer)
+        except (http.client.HTTPException, json.JSONDecodeError) as broken:
+            # the server was ended in the middle of its answer
+            raise OSError("the answer broke off") from broken
 
     def event(self) -> dict[str, Any]:
         """The next answer, or a note where the step wants more than one tap."""
