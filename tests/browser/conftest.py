@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import os
+import random
 import signal
 import socket
 import subprocess
@@ -24,10 +25,13 @@ AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 
 def free_port() -> int:
-    """A port of the loopback that is free now."""
-    with socket.socket() as opened:
-        opened.bind(("127.0.0.1", 0))
-        return int(opened.getsockname()[1])
+    """A port of the loopback that is free now, below those that outgoing connections are given: else a client that asks a
+    server just ended might be connected to itself, and hold the server's port."""
+    for port in random.SystemRandom().sample(range(20_000, 30_000), 50):
+        with socket.socket() as opened, suppress(OSError):
+            opened.bind(("127.0.0.1", port))
+            return port
+    raise RuntimeError("no free port")
 
 
 class Server:

@@ -75,9 +75,9 @@ class Device:
             time.sleep(0.1)
         raise AssertionError("the server never came back")
 
-    def work(self, seconds: float, every: float) -> None:
-        """Confirm one event each so many seconds."""
+    def work(self, seconds: float, every: float, least: int = 0) -> None:
+        """Confirm one event each so many seconds, and go on on a slow machine until so many are confirmed."""
         until = time.monotonic() + seconds
-        while (began := time.monotonic()) < until:
+        while (began := time.monotonic()) < until or len(self.confirmed) < least:
             self.confirm()
             time.sleep(max(0.0, every - (time.monotonic() - began)))
