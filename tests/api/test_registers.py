@@ -68,6 +68,8 @@ def test_a_tag_is_given_once(client) -> None:
     assert "already the tag" in errors_of(mira.post(MACHINES, {**PUMP, "tag": "BP-12"}))["tag"]
     joint(mira, made)
     assert "already the tag" in errors_of(mira.post(JOINTS, {"equipment": made, **FLANGE}))["tag"]
+    second = joint(mira, made, tag="second")
+    assert "already the tag" in errors_of(mira.put(f"{JOINTS}/{second}", FLANGE))["tag"]
     other = machine(mira, "BP-13")
     joint(mira, other)
     assert errors_of(mira.put(f"{MACHINES}/{other}", {**PUMP, "tag": "BP-12"}))["tag"]

@@ -112,5 +112,7 @@ def change_joint(ctx: Ctx, joint_id: uuid.UUID, tag: str, name: str, kind: str) 
     tag, name = _checked(tag, name=name)
     if (tag, _kind(kind)) != (joint.tag, joint.kind) and _planned(ctx, [joint]):
         raise Refused("This joint has plans of its kind under its tag; both stay.", "tag")
+    # asked before anything is changed: a question to the database would write the change outside of _kept
+    whose = f"another joint of {joint.equipment.name}"
     joint.tag, joint.name, joint.kind = tag, name, kind
-    _kept(ctx, tag, f"another joint of {joint.equipment.name}")
+    _kept(ctx, tag, whose)
