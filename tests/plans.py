@@ -24,7 +24,7 @@ def small(count: int = 4, **stage: Any) -> dict[str, Any]:
     """The least plan that tightens something: hand, 50 %, 100 %, check round."""
     check = {"until": "none_moves", "max": 2}
     return {
-        "format": "orthotorq.plan", "version": 1, "title": "Small", "joint_kind": "gasketed_cover",
+        "format": "orthotorq.plan", "version": 2, "title": "Small", "joint_kind": "gasketed_cover",
         "groups": [{"id": "b", "name": "Bolts", "layout": {"kind": "circle", "count": count, "diameter": "200 mm"},
                     "fastener": {"thread": "M16", "grade": "ISO 898-1 8.8"}, "friction": {"lubricant": "light-oil"}}],
         "targets": {"b": {"kind": "torque", "torque": "120 N·m"}},

@@ -3,8 +3,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from orthotorq.core.documents.result import Result
-from orthotorq.core.documents.run import Instruction, RunState
+from orthotorq.core.forms.result import Result
+from orthotorq.core.forms.run import Instruction, RunState
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import Fact, judge, state_of
 
@@ -35,6 +35,10 @@ class Play:
     @property
     def state(self) -> RunState:
         return state_of(self.result, self.facts, self.now)
+
+    def state_for(self, roles: frozenset[str]) -> RunState:
+        """The state as somebody in these roles sees it."""
+        return state_of(self.result, self.facts, self.now, roles)
 
     @property
     def step(self) -> Instruction:

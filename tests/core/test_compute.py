@@ -6,9 +6,9 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.documents.base import DocumentErrors
 from orthotorq.core.documents.read import canonical, document_hash, parse_json
 from orthotorq.core.errors import BadDocument
+from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.working import working
 from orthotorq.core.planning.findings import RULES, Finding
@@ -183,7 +183,7 @@ def test_result_is_the_same_for_the_same_plan() -> None:
 
 
 @pytest.mark.parametrize(("path", "value", "where"), [
-    ("version", 2, "version"), ("format", "other", "format"), ("groups", [], "groups"),
+    ("version", 3, "version"), ("format", "other", "format"), ("groups", [], "groups"),
     ("groups/0/layout/count", 401, "groups/0/layout/count"), ("groups/0/layout/count", 2.5, "groups/0/layout/count"),
     ("groups/0/layout/diameter", "20 mm", "groups/0/layout"),
     ("groups/0/fastener/thread", "M17", "groups/0/fastener/thread"),

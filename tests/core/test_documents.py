@@ -6,8 +6,8 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.documents.base import DocumentErrors
 from orthotorq.core.documents.read import canonical, document_hash, parse_json, read_plan
+from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.sums import answer
 from tests.plans import cover, small, wheel

@@ -8,12 +8,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from orthotorq.core.documents.base import DocumentErrors
-from orthotorq.core.documents.passes import Order
 from orthotorq.core.documents.plan import Group
 from orthotorq.core.errors import Impossible
+from orthotorq.core.forms.errors import DocumentErrors
+from orthotorq.core.forms.order import Order
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.passes import order_of
+from orthotorq.core.planning.compute.moves import order_of
 from orthotorq.core.planning.layouts import centre_out_order, grid_order, grid_points, nearest_spacing, row_order, row_points
 from tests.plans import small
 

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from orthotorq.core.documents.base import DocumentErrors
+from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from tests.plans import cover, small
 

@@ -6,25 +6,29 @@ import string
 
 import pytest
 
-from orthotorq.core.documents.base import DocumentErrors, FieldError
 from orthotorq.core.errors import BadQuantity, Impossible, OrthotorqError, UnknownName, in_range
-from orthotorq.core.messages import TEXTS, Message, render
+from orthotorq.core.forms.errors import DocumentErrors, FieldError
+from orthotorq.core.kinds.asks import CONDITION, ITEMS, decision
+from orthotorq.core.kinds.registry import ANSWERS, PASS_KINDS
+from orthotorq.core.messages import TEXTS, Message, Origin, Refusal, render
+from orthotorq.core.messages.origin import TEXTS as ORIGINS
 from orthotorq.core.planning.cautions import ALWAYS, CAUTIONS
 from orthotorq.core.planning.findings import RULES
-from orthotorq.core.running.texts import ANSWERS, DEVIATIONS, HINTS, INSTRUCTIONS, KEYS
+from orthotorq.core.running.texts import REDO, REPEAT, SET, deviation_texts, fail_texts
 from orthotorq.core.working_text import shown_figure
 
 
 def test_every_code_has_a_sentence_and_no_sentence_lacks_a_code() -> None:
-    assert set(TEXTS) == set(Message)
+    assert set(TEXTS) == {*Message, *Refusal}
+    assert set(ORIGINS) == set(Origin)
 
 
-@pytest.mark.parametrize("code", list(Message))
-def test_every_sentence_is_filled_in_whole(code: Message) -> None:
+@pytest.mark.parametrize("code", [*Message, *Refusal])
+def test_every_sentence_is_filled_in_whole(code: Message | Refusal) -> None:
     fields = {name for _, name, _, _ in string.Formatter().parse(TEXTS[code]) if name}
     text = render(code, **dict.fromkeys(fields, "something"))
     assert "{" not in text
-    assert text.endswith((".", "…"))
+    assert text.endswith((".", "…")) or TEXTS[code].endswith("}")
     with pytest.raises(KeyError):
         render(code) if fields else {}["no parameters: nothing to leave out"]
 
@@ -33,11 +37,21 @@ def test_findings_cautions_and_run_texts_are_sentences() -> None:
     for rule in RULES.values():
         assert rule.text[-1] in ".:" or rule.text.endswith("}")
         assert rule.remedy.endswith(".")
-    for text in (*CAUTIONS.values(), ALWAYS, *INSTRUCTIONS.values(), *HINTS.values()):
+    asks = [CONDITION, *ITEMS.values(), decision(("repair",)), *(k.ask for k in PASS_KINDS.values())]
+    said = [x for ask in asks for x in (ask.instruction, ask.hint) if x]
+    for text in (*CAUTIONS.values(), ALWAYS, REDO, REPEAT, SET, *said):
         assert text[0].isupper()
         assert text[-1] in ".?"
-    assert set(KEYS) == set(ANSWERS)
-    assert all(re.search(r"[.?}]$", text) and (not advice or advice[-1] in ".?") for text, advice in DEVIATIONS.values())
+    assert {c.word for ask in asks for c in (*ask.choices, *ask.wrong)} <= set(ANSWERS)
+    assert all(re.search(r"[.?}]$", text) and (not advice or advice[-1] in ".?") for text, advice in deviation_texts().values())
+    assert all(re.search(r"[.?]$", advice) for _, advice in fail_texts().values())
+
+
+def test_the_answers_of_a_step_have_a_key_each() -> None:
+    for kind in PASS_KINDS.values():
+        keys = [c.key for c in (*kind.ask.choices, *kind.ask.wrong)]
+        assert len(keys) == len(set(keys)), kind.do
+        assert kind.ask.exception is None or kind.ask.exception in kind.ask.words()
 
 
 def test_errors_are_both_ours_and_the_builtin_kind() -> None:

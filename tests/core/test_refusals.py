@@ -6,10 +6,10 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.documents.base import DocumentErrors
 from orthotorq.core.documents.read import MAX_BYTES, parse_json
 from orthotorq.core.documents.upgrade import upgraded
 from orthotorq.core.errors import BadDocument
+from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from tests.plans import small
 
@@ -44,7 +44,7 @@ def test_stages_that_wait_for_each_other() -> None:
     (lambda d: d["groups"][0].update(layout={"kind": "points", "points": [["0 mm", "0 mm"], ["0.1 mm", "0 mm"]]}),
      "groups/0/layout", "0.1 mm apart"),
     (lambda d: d["groups"].append(d["groups"][0]), "groups/1/id", "b"),
-    (lambda d: d.update(version=2), "version", "2"),
+    (lambda d: d.update(version=3), "version", "3"),
     (lambda d: d.update(format="other"), "format", "orthotorq.plan"),
     (lambda d: d["targets"].update(ghost={"kind": "torque", "torque": "10 N·m"}), "targets/ghost", "ghost"),
 ])

@@ -6,8 +6,8 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.documents.base import DocumentErrors
-from orthotorq.core.documents.result import GroupOut
+from orthotorq.core.forms.errors import DocumentErrors
+from orthotorq.core.forms.group import GroupOut
 from orthotorq.core.mechanics.losses import ROUGHNESS, embedding
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.alternatives import alternatives
@@ -125,7 +125,7 @@ def test_losses_come_off_the_low_end_for_what_must_hold_in_service() -> None:
 def test_every_figure_on_the_bench_has_its_working() -> None:
     document = cover()
     found = group(document)
-    names = ["torque", "preload", "stiffness", "losses", "teeth", "split", *(f"limit/{x.code}" for x in found.limits)]
+    names = ["torque", "preload", "stiffness", "losses", "teeth", "split", *(f"limit/{x.id}" for x in found.limits)]
     for name in names:
         made = working(document, f"studs/{name}")
         assert made.steps or made.notes, name

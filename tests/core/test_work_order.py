@@ -8,8 +8,9 @@ import pytest
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import fold, state_of
 from orthotorq.core.running.fold import Fact
-from orthotorq.core.running.program import segments_of, step_id, units_of
+from orthotorq.core.running.program import segments_of, units_of
 from orthotorq.core.running.setup import Setup
+from orthotorq.core.running.step_id import step_id
 from tests.core.play import Play
 from tests.plans import cover, small, wheel
 

@@ -5,8 +5,9 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.documents.result import GroupOut, Result
 from orthotorq.core.errors import UnknownName
+from orthotorq.core.forms.group import GroupOut
+from orthotorq.core.forms.result import Result
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.working import WorkingOut, working
 from orthotorq.core.units import parse
@@ -45,7 +46,7 @@ def test_the_working_of_every_limit_ends_at_the_limit(name: str) -> None:
     document, result = both(name)
     for group in targeted(result):
         for limit in group.limits:
-            found = working(document, f"{group.id}/limit/{limit.code}")
+            found = working(document, f"{group.id}/limit/{limit.id}")
             assert found.steps or found.notes, limit.code
             if found.steps:
                 assert last(found, "force") == pytest.approx(limit.clamp_N, rel=2e-4), (group.id, limit.code)

@@ -8,7 +8,7 @@ import pytest
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from orthotorq.core.documents.result import Result
+from orthotorq.core.forms.result import Result
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import record_of
 from orthotorq.demo.load import EQUIPMENT, PEOPLE, plan_document

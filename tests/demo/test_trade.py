@@ -8,8 +8,8 @@ from itertools import product
 
 import pytest
 
-from orthotorq.core.documents.result import Result
-from orthotorq.core.documents.run import Instruction
+from orthotorq.core.forms.result import Result
+from orthotorq.core.forms.run import Instruction
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import first_variants
 from orthotorq.demo.load import plan_document, plan_names

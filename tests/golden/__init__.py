@@ -6,7 +6,7 @@ from pathlib import Path
 from random import Random
 from typing import Any
 
-from orthotorq.core.documents.run import Instruction
+from orthotorq.core.forms.run import Instruction
 from orthotorq.core.running import record_of
 from orthotorq.demo.load import plan_document
 from orthotorq.demo.runs import sensible_answer

@@ -5,11 +5,11 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.documents.base import DocumentErrors
+from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.methods import METHODS, passes_of_method
+from orthotorq.core.planning.templates import blank_plan
 from orthotorq.core.running import Fact, state_of
-from orthotorq.services.planning.templates import blank_plan
 from tests.plans import small
 
 KINDS = ("wheel", "twin_wheel", "gasketed_cover", "machine_mount", "stud_row", "locking_hub", "centre_bolt", "bearing_nut",

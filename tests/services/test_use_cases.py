@@ -10,8 +10,8 @@ import pytest
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from orthotorq.core.documents.base import DocumentErrors
 from orthotorq.core.documents.plan import JointKind
+from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.services import permissions
 from orthotorq.services.accounts.commands import actor_of, sign_in
 from orthotorq.services.context import Actor, Ctx

@@ -7,10 +7,10 @@ from pathlib import Path
 
 import click
 
-from ..core.documents.base import DocumentErrors
 from ..core.documents.plan import Plan
 from ..core.documents.read import parse_json
 from ..core.errors import OrthotorqError
+from ..core.forms.errors import DocumentErrors
 from ..core.planning.compute import compute as compute_document
 from ..core.planning.findings import RULES
 from ..core.running import expand

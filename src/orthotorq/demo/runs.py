@@ -9,8 +9,8 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from ..core.documents.result import ToolOut
-from ..core.documents.run import Instruction, RunState
+from ..core.forms.result import ToolOut
+from ..core.forms.run import Instruction, RunState
 from ..core.running import first_variants
 from ..services.context import Actor, Ctx
 from ..services.planning.queries import read_revision

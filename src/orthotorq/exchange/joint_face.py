@@ -5,7 +5,7 @@ import math
 from collections.abc import Mapping
 from html import escape
 
-from ..core.documents.result import PlacePoint
+from ..core.forms.group import PlacePoint
 
 #: fills of the states, told by lightness and by mark, so that black and white paper shows them too
 _FILL = {"untouched": "#ffffff", "hand": "#ffffff", "part": "#dcebec", "full": "#3d8792", "checked": "#3d8792",

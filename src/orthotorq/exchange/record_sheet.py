@@ -4,8 +4,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from ..core.documents.result import Result
-from ..core.documents.run import Compared, Record
+from ..core.forms.record import Compared, Record
+from ..core.forms.result import Result
 from ..core.planning.cautions import ALWAYS, CALCULATED
 from .pdf import render_html, to_pdf, when
 from .sheet import face_of

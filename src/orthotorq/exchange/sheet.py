@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from ..core.documents.result import PassOut, PlacePoint, Result
+from ..core.forms.group import PlacePoint
+from ..core.forms.result import Result
+from ..core.forms.stage import PassOut
 from ..core.planning.cautions import ALWAYS, CALCULATED, CAUTIONS
 from ..core.planning.compute.working import WorkingOut
 from .joint_face import joint_face_svg

@@ -1,23 +1,29 @@
-"""Refusals of use cases. The web maps them in one place by `status` and `code`."""
+"""Refusals of use cases: codes with parameters. The web maps them in one place by `status` and `code`."""
 from __future__ import annotations
+
+from ..core.messages import Refusal, render
 
 
 class ServiceError(Exception):
-    """Base: a code, a sentence, and what it corresponds to."""
+    """Base: a code of the table of sentences with its parameters, the field, and what it corresponds to."""
 
     status = 400
     code = "refused"
 
-    def __init__(self, text: str, field: str | None = None) -> None:
-        self.text = text
+    def __init__(self, says: Refusal, field: str | None = None, **params: object) -> None:
+        self.says = says
+        self.text = render(says, **params)
         self.field = field
-        super().__init__(text)
+        super().__init__(self.text)
 
 
 class NotFound(ServiceError):
     """What was asked for does not exist."""
 
     status, code = 404, "not_found"
+
+    def __init__(self, what: str) -> None:
+        super().__init__(Refusal.NOT_FOUND, what=what)
 
 
 class NotSignedIn(ServiceError):

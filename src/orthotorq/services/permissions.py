@@ -4,6 +4,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Concatenate, ParamSpec, TypeVar
 
+from ..core.messages import Refusal
 from .context import Ctx
 from .errors import Forbidden, NotSignedIn
 
@@ -68,10 +69,10 @@ def use_case(function: Callable[Concatenate[Ctx, P], R]) -> Callable[Concatenate
         roles = TABLE[name]
         if roles is not None:
             if ctx.actor is None:
-                raise NotSignedIn("Sign in first.")
+                raise NotSignedIn(Refusal.NOT_SIGNED_IN)
             if not ctx.actor.roles & roles:
-                raise Forbidden(f"This needs the role {' or '.join(sorted(roles))}; you have "
-                                f"{', '.join(sorted(ctx.actor.roles)) or 'none'}.")
+                raise Forbidden(Refusal.NEEDS_ROLE, roles=" or ".join(sorted(roles)),
+                                mine=", ".join(sorted(ctx.actor.roles)) or "none")
         return function(ctx, *args, **kwargs)
 
     guarded.__doc__ = function.__doc__

@@ -10,8 +10,8 @@ from pydantic import BaseModel, ValidationError
 from sqlalchemy.exc import DataError, OperationalError
 from werkzeug.exceptions import HTTPException
 
-from ..core.documents.base import DocumentErrors, field_errors
 from ..core.errors import OrthotorqError
+from ..core.forms.errors import DocumentErrors, field_errors
 from ..services.errors import ServiceError
 
 log = structlog.get_logger()

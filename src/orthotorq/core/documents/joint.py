@@ -6,22 +6,9 @@ from typing import Annotated, Literal
 from pydantic import Field, Tag, model_validator
 
 from ..errors import Impossible
+from ..forms.base import KIND, FrictionBand, Id, Model, Name, NutFactorBand, Share, Words
+from ..forms.quantities import ConeAngle, Force, Length, Stress, TorqueOrZero
 from ..messages import Message
-from .base import (
-    KIND,
-    ConeAngle,
-    Force,
-    FrictionBand,
-    Id,
-    Length,
-    Model,
-    Name,
-    NutFactorBand,
-    Share,
-    Stress,
-    TorqueOrZero,
-    Words,
-)
 from .layouts import Layout
 
 

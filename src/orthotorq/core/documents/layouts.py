@@ -5,7 +5,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field, Tag
 
-from .base import KIND, Direction, Length, Model, Position
+from ..forms.base import KIND, Model
+from ..forms.quantities import Direction, Length, Position
 
 Count = Annotated[int, Field(ge=1, le=400)]
 Pair = Annotated[list[Position], Field(min_length=2, max_length=2)]

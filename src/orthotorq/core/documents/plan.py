@@ -1,4 +1,4 @@
-"""The plan document, version 1: one JSON document carries a plan everywhere (design: The plan document).
+"""The plan document, version 2: one JSON document carries a plan everywhere (design: The plan document).
 
 Later versions add optional fields; a file written today stays readable. Ids are given once and never derived.
 """
@@ -8,16 +8,20 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .base import Amount, FrictionBand, Id, Model, Name, NutFactorBand, Stress, Words
+from ..forms.base import FrictionBand, Id, Model, Name, NutFactorBand, Words
+from ..forms.quantities import Amount, Stress
+from ..kinds.registry import OwnMethod
+from ..kinds.stage_kind import Occasion
+from ..kinds.stage_registry import Stage
 from .joint import Group
-from .passes import OwnMethod
-from .stages import Occasion, Stage
 from .targets import Source, Target
 from .tooling import Link, Tool
 
-VERSION = 1
+VERSION = 2
 JointKind = Literal["wheel", "twin_wheel", "gasketed_cover", "machine_mount", "stud_row", "locking_hub", "centre_bolt",
                     "bearing_nut", "axle_nut", "soft_clamp", "fixture", "casting_studs", "hung_equipment"]
+#: what a part or a bolt is made of, as far as rules ask
+Family = Literal["steel", "stainless", "iron", "aluminium", "bronze", "other"]
 
 
 class OwnLubricant(Model):
@@ -33,11 +37,12 @@ class OwnLubricant(Model):
 
 
 class OwnGrade(Model):
-    """A grade embedded in the plan: strengths as typed."""
+    """A grade embedded in the plan: strengths as typed, and what it is made of."""
 
     yield_strength: Stress
     tensile: Stress
     proof: Stress | None = None
+    family: Family = "other"
     source: Words = ""
 
 
@@ -48,6 +53,7 @@ class OwnMaterial(Model):
     tensile: Stress
     shear: Stress | None = None
     bearing: Stress | None = None
+    family: Family = "other"
     source: Words = ""
 
 
@@ -117,11 +123,10 @@ class Plan(Model):
     """A plan for tightening one joint (at one or several positions)."""
 
     format: Literal["orthotorq.plan"]
-    version: Literal[1]
+    version: Literal[2]
     title: Name
     joint_kind: JointKind
     joint: Annotated[str, Field(max_length=120)] | None = None
-    tables: Annotated[str, Field(max_length=20)] | None = None
     note: Words = ""
     definitions: Definitions = Definitions()
     links: Links = Links()

@@ -10,8 +10,8 @@ import rfc8785
 from pydantic import ValidationError
 
 from ..errors import BadDocument
+from ..forms.errors import DocumentErrors, field_errors
 from ..messages import Message
-from .base import DocumentErrors, field_errors
 from .plan import VERSION, Plan
 from .references import plan_errors
 from .upgrade import upgraded

@@ -4,24 +4,14 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 
 from ..errors import Impossible, OrthotorqError
+from ..forms.errors import FieldError, unknown
+from ..kinds.stage_kind import OCCASIONS, ids_known
+from ..kinds.stage_registry import STAGE_KINDS, Stage
 from ..messages import Message, render
 from ..planning.layouts import nearest_spacing
-from ..planning.method_names import METHOD_NAMES
-from ..tables import lubricants
 from ..tables.threads import parse_thread
-from .base import FieldError, unknown
 from .places import points_of
 from .plan import Plan
-from .stages import (
-    NEEDS_CONDITION,
-    ApplyStage,
-    FitStage,
-    InspectStage,
-    RemoveStage,
-    Stage,
-    TightenStage,
-    WatchStage,
-)
 
 _METER_KIND = {"km": "length", "h": "time", "d": "time", "cycles": "cycles", "starts": "cycles"}
 
@@ -126,61 +116,21 @@ def _recheck_errors(plan: Plan) -> list[FieldError]:
     return errors
 
 
-def _ids(values: Iterable[str], known: Sequence[str], kind: str, *path: str | int) -> list[FieldError]:
-    return [unknown(kind, v, list(known), *path, j) for j, v in enumerate(values) if v not in known]
-
-
 def _stage_errors(plan: Plan, i: int, stage: Stage, groups: list[str]) -> list[FieldError]:
-    path = ("stages", i)
+    path, kind = ("stages", i), STAGE_KINDS[stage.kind]
     stages = [s.id for s in plan.stages]
     errors = []
-    if stage.kind in NEEDS_CONDITION and not stage.condition:
+    if kind.needs_condition and not stage.condition:
         errors.append(FieldError((*path, "condition"), Message.CONDITION_MISSING.value,
                                  render(Message.CONDITION_MISSING)))
     for field in ("items", "checks", "passes"):
         errors += _duplicates((x.id for x in getattr(stage, field, None) or []), field.removesuffix("s"), *path, field)
-    errors += _ids(getattr(stage, "groups", []), groups, "group", *path, "groups")
+    errors += ids_known(getattr(stage, "groups", []), groups, "group", *path, "groups")
     for field in ("groups", "chains"):
         errors += _named_twice(getattr(stage, field, []), field.removesuffix("s"), *path, field)
-    errors += _ids(stage.after or [], stages, "stage", *path, "after")
-    errors += _ids(stage.variants, [v.id for v in plan.variants], "variant", *path, "variants")
-    return errors + _kind_errors(plan, path, stage, groups, stages)
-
-
-def _kind_errors(plan: Plan, path: tuple[str | int, ...], stage: Stage, groups: list[str],
-                 stages: list[str]) -> list[FieldError]:
-    """References that only one kind of stage has."""
-    errors = []
-    if isinstance(stage, TightenStage):
-        errors += _ids(stage.chains, list(plan.chains), "chain", *path, "chains")
-        errors += [unknown("group", g, stage.groups, *path, "chain_for", g) for g in stage.chain_for if g not in stage.groups]
-        errors += [unknown("chain", c, list(plan.chains), *path, "chain_for", g)
-                   for g, c in stage.chain_for.items() if c not in plan.chains]
-        known = [*plan.definitions.methods, *METHOD_NAMES]
-        if stage.method is not None and stage.method not in known:
-            errors.append(unknown("method", stage.method, known, *path, "method"))
-        for group in stage.groups:
-            if group in groups and group not in plan.targets and _needs_target(stage):
-                errors.append(FieldError(("targets",), Message.NO_TARGET.value, render(Message.NO_TARGET, group=group)))
-    elif isinstance(stage, RemoveStage) and stage.fit is not None:
-        fits = [s.id for s in plan.stages if isinstance(s, FitStage)]
-        if stage.fit not in fits:
-            errors.append(unknown("fit stage", stage.fit, fits, *path, "fit"))
-    elif isinstance(stage, WatchStage) and stage.if_moved is not None and stage.if_moved.redo not in stages:
-        errors.append(unknown("stage", stage.if_moved.redo, stages, *path, "if_moved", "redo"))
-    elif isinstance(stage, ApplyStage):
-        errors += _ids(stage.before, stages, "stage", *path, "before")
-        known = [*plan.definitions.lubricants, *lubricants.table()]
-        if stage.compound is not None and stage.compound not in known:
-            errors.append(unknown("compound", stage.compound, known, *path, "compound"))
-    elif isinstance(stage, InspectStage):
-        errors += [unknown("group", c.per, [*groups, "position", "run"], *path, "checks", j, "per")
-                   for j, c in enumerate(stage.checks) if c.per not in (*groups, "position", "run")]
-    return errors
-
-
-def _needs_target(stage: TightenStage) -> bool:
-    return stage.passes is None or any(p.do in ("torque", "angle") for p in stage.passes)
+    errors += ids_known(stage.after or [], stages, "stage", *path, "after")
+    errors += ids_known(stage.variants, [v.id for v in plan.variants], "variant", *path, "variants")
+    return errors + kind.errors(plan, stage, path)
 
 
 def resolved_after(stages: Sequence[Stage], occasion: str) -> dict[str, list[str]]:
@@ -202,7 +152,7 @@ def resolved_after(stages: Sequence[Stage], occasion: str) -> dict[str, list[str
 
 
 def _cycles(plan: Plan) -> list[FieldError]:
-    for occasion in ("install", "dismantle", "recheck"):
+    for occasion in OCCASIONS:
         after = resolved_after(plan.stages, occasion)
         state: dict[str, int] = {}
         for start in after:

@@ -6,8 +6,9 @@ from typing import Annotated, Literal
 from pydantic import Field, Tag, model_validator
 
 from ..errors import Impossible
+from ..forms.base import KIND, Id, Model, Name, Share, Words
+from ..forms.quantities import Force, Torque, Turn
 from ..messages import Message
-from .base import KIND, Force, Id, Model, Name, Share, Torque, Turn, Words
 
 By = Literal["equipment maker", "gasket maker", "part maker", "standard", "site rule", "calculation", "code"]
 

@@ -6,8 +6,9 @@ from typing import Annotated, Literal
 from pydantic import Discriminator, Field, Tag, model_validator
 
 from ..errors import Impossible
+from ..forms.base import Model, Name, Share
+from ..forms.quantities import Direction, Length, Torque
 from ..messages import Message
-from .base import Direction, Length, Model, Name, Share, Torque
 
 Drive = Literal["1/4 in", "3/8 in", "1/2 in", "3/4 in", "1 in", "1-1/2 in"]
 

@@ -101,3 +101,13 @@ def default_accuracy(maximum: float, beam: bool = False) -> float:
     (0.04, 0.06)
     """
     return 0.06 if beam or maximum <= 10e3 else 0.04
+
+
+def scale_reading(setting: float, mark: float) -> tuple[float, float]:
+    """(last main mark passed, collar) of a setting on a two-part scale with main marks so far apart; all [N·mm].
+
+    >>> scale_reading(136e3, 10e3)
+    (130000.0, 6000.0)
+    """
+    below = mark * math.floor(setting / mark + 1e-9)
+    return below, max(0.0, setting - below)

@@ -1,7 +1,7 @@
 """A run held against the last one of the same joint: a joint that keeps moving is seen."""
 from __future__ import annotations
 
-from ..documents.run import Compared, Record
+from ..forms.record import Compared, Record
 
 
 def _moved(record: Record) -> tuple[set[str], set[str]]:

@@ -5,8 +5,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import groupby
 
-from ..documents.result import ItemOut, PassOut, Result, StageOut
+from ..forms.result import Result
+from ..forms.stage import ItemOut, PassOut, StageOut
+from ..kinds.registry import PASS_KINDS
+from ..kinds.stage_kind import StageKind
+from ..kinds.stage_registry import STAGE_KINDS
 from .setup import Setup
+from .step_id import base_of, step_id
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,6 +21,11 @@ class Unit:
     stage: StageOut
     position: str | None
     cycle: int = 1
+
+    @property
+    def kind(self) -> StageKind:
+        """The kind of its stage."""
+        return STAGE_KINDS[self.stage.kind]
 
     @property
     def key(self) -> tuple[str, str | None]:
@@ -35,21 +45,7 @@ class Segment:
 
     def base(self) -> str:
         """`position/stage/pass` of the step ids in this segment."""
-        part = self.one.id if self.one else self.item.id if self.item else "condition"
-        return f"{self.position or '-'}/{self.stage.id}/{part}"
-
-
-def step_id(base: str, round_: int | None, place: str | None, attempt: int, pull: int | None = None) -> str:
-    """`position/stage/pass/rROUND/place`, with `/kPULL` and `/aATTEMPT` after a redo; `-` where there is none.
-
-    >>> step_id("L/full/again", 1, "inner.3", 1), step_id("-/chock/stand", None, None, 2)
-    ('L/full/again/r1/inner.3', '-/chock/stand/-/-/a2')
-    >>> step_id("-/row/full", 1, "m30.2", 2, 3)
-    '-/row/full/r1/m30.2/k3/a2'
-    """
-    text = f"{base}/{f'r{round_}' if round_ else '-'}/{place or '-'}"
-    text = text if pull is None else f"{text}/k{pull}"
-    return text if attempt == 1 else f"{text}/a{attempt}"
+        return base_of(self.position, self.stage.id, self.one.id if self.one else self.item.id if self.item else "condition")
 
 
 def segments_of(unit: Unit) -> Iterator[Segment]:
@@ -114,7 +110,7 @@ def expand(result: Result, setup: Setup | None = None) -> list[str]:
             base = segment.base()
             if segment.one is None:
                 out.append(step_id(base, None, segment.place, 1))
-            elif segment.one.do == "wait":
+            elif PASS_KINDS[segment.one.do].pause:
                 out.append(step_id(base, None, None, 1))
             else:
                 pull = 1 if segment.one.repeat_still else None

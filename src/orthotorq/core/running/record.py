@@ -3,19 +3,20 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from ..documents.result import GroupOut, PassOut, Result
-from ..documents.run import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, RecordNote, ToolUsed
+from ..forms.group import GroupOut
+from ..forms.record import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, RecordNote, ToolUsed
+from ..forms.result import Result
+from ..forms.stage import PassOut
+from ..kinds.registry import PASS_KINDS
 from .fold import Fact, Given, Log, fold
-from .items import KINDS as ITEM_KINDS
-from .program import Segment, segments_of, step_id, units_of
-from .pulls import KINDS as PASS_KINDS
-from .state import all_deviations, answer_text, conflicts_of, sign_offs_of, status_of, walk_run
+from .instruct import answer_text
+from .program import Segment, segments_of, units_of
+from .state import all_deviations, conflicts_of, sign_offs_of, status_of, walk_run
+from .step_id import parse, step_id
+from .walk import Walk
 
-
-def _words_kind(one: PassOut, pull: int | None) -> str:
-    if one.do == "torque":
-        return "check_pull" if one.check or (pull or 1) > 1 else "pull"
-    return PASS_KINDS[one.do]
+#: answers that were a pull of the wrench
+_PULLED = ("turned", "did_not_turn", "not_sure", "turns_on")
 
 
 def _tries(log: Log, base: str, round_: int | None, place: str | None, pull: int | None) -> list[Given]:
@@ -26,11 +27,11 @@ def _tries(log: Log, base: str, round_: int | None, place: str | None, pull: int
     return out
 
 
-def _cell(log: Log, base: str, one: PassOut, round_: int, place: str) -> Cell | None:
+def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str) -> Cell | None:
     """What happened to one bolt in one pass and round: its last answer, with attempts and pulls counted."""
     pulls: list[list[Given]] = []
     for pull in range(1, (one.repeat_max or 1) + 1):
-        tries = _tries(log, base, round_, place, pull if one.repeat_still else None)
+        tries = _tries(walk.log, base, round_, place, pull if one.repeat_still else None)
         if not tries:
             break
         pulls.append(tries)
@@ -39,8 +40,8 @@ def _cell(log: Log, base: str, one: PassOut, round_: int, place: str) -> Cell | 
     given, number = pulls[-1][-1], len(pulls)
     answer = given.answer or {}
     reading = answer.get("reading") or {}
-    then = _tries_then(log, given)
-    text = answer_text(given.answer, _words_kind(one, number if one.repeat_still else None))
+    then = _tries_then(walk.log, given)
+    text = answer_text(given.answer, walk.step_of(given.fact.id))
     if then is not None:
         text = f"{text}; {answer_text(then.answer)}"
     return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
@@ -65,34 +66,33 @@ def _rounds(log: Log, base: str, one: PassOut) -> int:
     return count
 
 
-def _table(log: Log, group: GroupOut, position: str | None, parts: list[Segment]) -> GroupTable:
+def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segment]) -> GroupTable:
     columns: list[Column] = []
     cells: dict[str, list[Cell | None]] = {p.id: [] for p in group.places}
     for segment in parts:
         one = segment.one
         assert one is not None
         base = segment.base()
-        settings = log.setup.settings_of(segment.stage, one)
-        for round_ in range(1, _rounds(log, base, one) + 1):
+        settings = walk.log.setup.settings_of(segment.stage, one)
+        for round_ in range(1, _rounds(walk.log, base, one) + 1):
             title = one.name if round_ == 1 else f"{one.name}, round {round_}"
             columns.append(Column(id=f"{base}/r{round_}", title=title, do=one.do, check=one.check, percent=one.percent,
                                   setting=settings[0].text if settings else None))
-            found = {place: _cell(log, base, one, round_, move[0]) for move in one.order for place in move}
+            found = {place: _cell(walk, base, one, round_, move[0]) for move in one.order for place in move}
             for place in cells:
                 cells[place].append(found.get(place))
     rows = [PlaceRow(place=p.id, label=p.label, cells=cells[p.id]) for p in group.places]
     return GroupTable(group=group.id, name=group.name, position=position, columns=columns, rows=rows)
 
 
-def _lines(log: Log, parts: list[Segment], labels: dict[str, str]) -> list[RecordLine]:
+def _lines(walk: Walk, parts: list[Segment]) -> list[RecordLine]:
     out = []
     for segment in parts:
-        kind = "condition" if segment.item is None else ITEM_KINDS[segment.item.answer]
         text = segment.item.text if segment.item else "Condition: " + ", ".join(segment.stage.condition)
         if segment.place:
-            text = f"{text}, bolt {labels.get(segment.place, segment.place)}"
-        for given in _tries(log, segment.base(), None, segment.place, None):
-            answer, then = answer_text(given.answer, kind), _tries_then(log, given)
+            text = f"{text}, bolt {walk.label(segment.place)}"
+        for given in _tries(walk.log, segment.base(), None, segment.place, None):
+            answer, then = answer_text(given.answer, walk.step_of(given.fact.id)), _tries_then(walk.log, given)
             if then is not None:
                 answer = f"{answer}; {answer_text(then.answer)}"
             out.append(RecordLine(stage=segment.stage.title, position=segment.position, text=text, answer=answer,
@@ -100,19 +100,19 @@ def _lines(log: Log, parts: list[Segment], labels: dict[str, str]) -> list[Recor
     return out
 
 
-def _pauses(log: Log, parts: list[Segment]) -> list[RecordLine]:
-    """Waits and jacking inside stages."""
+def _pauses(walk: Walk, parts: list[Segment]) -> list[RecordLine]:
+    """Waits and jacking inside stages: passes over no bolts."""
     out = []
     for segment in parts:
         one = segment.one
-        if one is None or one.do not in ("wait", "jack"):
+        if one is None or one.group:
             continue
-        rounds: list[int | None] = [None] if one.do == "wait" else [*range(1, one.rounds_max + 1)]
+        rounds: list[int | None] = [None] if PASS_KINDS[one.do].pause else [*range(1, one.rounds_max + 1)]
         for round_ in rounds:
-            for given in _tries(log, segment.base(), round_, None, None):
-                answer = answer_text(given.answer, PASS_KINDS[one.do])
-                out.append(RecordLine(stage=segment.stage.title, position=segment.position, text=one.name, answer=answer,
-                                      person=given.fact.person, at=given.fact.at))
+            for given in _tries(walk.log, segment.base(), round_, None, None):
+                out.append(RecordLine(stage=segment.stage.title, position=segment.position, text=one.name,
+                                      answer=answer_text(given.answer, walk.step_of(given.fact.id)), person=given.fact.person,
+                                      at=given.fact.at))
     return out
 
 
@@ -133,15 +133,16 @@ def _notes(log: Log) -> list[RecordNote]:
 
 def _tools(log: Log, parts: list[Segment]) -> list[ToolUsed]:
     """Bound tools with the pulls they made, counted against their calibration."""
-    stages: dict[str, str] = {}
+    stages: dict[tuple[str, str], str] = {}
     for segment in parts:
         settings = log.setup.settings_of(segment.stage, segment.one) if segment.one else []
-        if settings:
-            stages["/".join(segment.base().split("/")[1:3])] = settings[0].tool
+        if settings and segment.one:
+            stages[segment.stage.id, segment.one.id] = settings[0].tool
     counts = dict.fromkeys((t.name for t in log.setup.tools), 0)
     for given in log.order:
-        tool = stages.get("/".join(given.fact.step.split("/")[1:3]))
-        if tool in counts and given.word in ("turned", "did_not_turn", "not_sure", "turns_on"):
+        step = parse(given.fact.step)
+        tool = stages.get((step.stage, step.part)) if step else None
+        if tool in counts and given.word in _PULLED:
             counts[tool] += 1
     return [ToolUsed(tool=t.tool, serial=t.serial, name=t.name, calibrated_until=t.until, expired=t.expired,
                      pulls=counts[t.name]) for t in log.setup.tools]
@@ -153,19 +154,18 @@ def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record
     log = fold(listed)
     walk, pending, _ = walk_run(result, log, now)
     parts = [s for unit in units_of(result, log.setup) for s in segments_of(unit)]
-    labels = {p.id: p.label for g in result.groups for p in g.places}
     tables = []
     passes = [s for s in parts if s.one is not None and s.one.group]
     for position in dict.fromkeys(s.position for s in passes):
         for group in result.groups:
             own = [s for s in passes if s.one is not None and s.one.group == group.id and s.position == position]
             if own:
-                tables.append(_table(log, group, position, own))
-    lines = _lines(log, [s for s in parts if s.one is None], labels) + _pauses(log, parts)
+                tables.append(_table(walk, group, position, own))
+    lines = _lines(walk, [s for s in parts if s.one is None]) + _pauses(walk, parts)
     names = {v.id: v.name for v in result.variants}
     return Record(
         status=status_of(log, pending), occasion=log.setup.occasion, variants=[names.get(v, v) for v in log.setup.variants],
-        history=log.setup.history, provisional=walk.provisional, tools=_tools(log, parts), conflicts=conflicts_of(log),
+        history=log.setup.history, provisional=walk.provisional, tools=_tools(log, parts), conflicts=conflicts_of(log, walk),
         tables=tables, lines=sorted(lines, key=lambda x: x.at), notes=_notes(log), deviations=all_deviations(walk, log),
         sign_offs=sign_offs_of(log), started=listed[0].at if listed else None, ended=listed[-1].at if listed else None,
         people=sorted({f.person for f in listed}))

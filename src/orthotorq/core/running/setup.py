@@ -1,11 +1,16 @@
 """What a run was started with: occasion, variants, history, tools by serial with the settings computed for them."""
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..documents.result import PassOut, Result, SettingOut, StageOut
+from ..forms.result import Result
+from ..forms.setting import SettingOut
+from ..forms.stage import PassOut, StageOut
+from ..kinds.stage_kind import OCCASIONS
+from ..kinds.stage_registry import STAGE_KINDS
+from ..messages import Refusal
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,16 +64,28 @@ def setup_of(payload: Mapping[str, Any]) -> Setup:
                  str(payload.get("history", "known")), tools, settings)
 
 
-def choices_errors(result: Result, occasion: str, variants: list[str]) -> str | None:
+def occasions_of(result: Result) -> list[str]:
+    """Occasions on which a plan does more than make safe, in the order of the work."""
+    return [o for o in OCCASIONS if any(o in s.occasions and not STAGE_KINDS[s.kind].makes_safe for s in result.stages)]
+
+
+def tools_needed(result: Result, occasion: str, variants: Collection[str]) -> list[str]:
+    """Ids of the plan's tools that an occasion with these variants needs."""
+    setup = Setup(occasion=occasion, variants=tuple(variants))
+    names = {x.tool for s in result.stages if setup.takes(s) for one in s.passes for x in one.settings}
+    return [t.id for t in result.tools if t.name in names]
+
+
+def choices_errors(result: Result, occasion: str, variants: list[str]) -> tuple[Refusal, dict[str, object]] | None:
     """Why these choices cannot start a run of a plan, or None: every choice has exactly one of its variants."""
     known = {v.id: v for v in result.variants}
-    if not any(occasion in s.occasions and s.kind != "prepare" for s in result.stages):
-        return f"This plan has no work for the occasion “{occasion}”: at the most it makes safe."
+    if occasion not in occasions_of(result):
+        return Refusal.NO_WORK_THEN, {"occasion": occasion}
     if unknown := [v for v in variants if v not in known]:
-        return f"“{unknown[0]}” is not a variant of this plan."
+        return Refusal.NO_SUCH_VARIANT, {"variant": unknown[0]}
     for choice in dict.fromkeys(v.choice for v in result.variants):
         named = [v for v in result.variants if v.choice == choice]
         taken = [v for v in named if v.id in variants]
         if len(taken) != 1:
-            return f"Choose one: {' or '.join(v.name for v in named)}."
+            return Refusal.CHOOSE_ONE, {"names": " or ".join(v.name for v in named)}
     return None

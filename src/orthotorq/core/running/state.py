@@ -2,19 +2,23 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any
 
-from ..documents.result import Result
-from ..documents.run import Conflict, Deviation, LastAnswer, RunState, SignOff
+from ..forms.result import Result
+from ..forms.run import Conflict, Deviation, LastAnswer, RunState, SignOff
+from ..kinds.stage_kind import OCCASIONS
+from .actions import NEXT_SIGNATURE, STATUS, offered_to
 from .fold import Fact, Given, Log, fold
-from .gaps import walk_gaps
-from .instruct import instruction_for
+from .instruct import answer_text, choices_of, instruction_for, what_of
 from .items import walk_item
+from .passes import sketch, walk_pass
 from .program import Unit, segments_of, units_of, waits_for
-from .pulls import sketch, walk_pass
 from .setup import to_unload
-from .texts import ANSWERS, DEVIATIONS, WORDS
-from .walk import Pending, Walk, label_of
+from .step_id import base_of, parse, step_id
+from .texts import deviation_texts
+from .walk import Pending, Walk
+
+#: so many of the last answers are shown and can be corrected
+RECENT = 6
 
 
 def _walk_unit(walk: Walk, unit: Unit) -> Pending | None:
@@ -25,8 +29,6 @@ def _walk_unit(walk: Walk, unit: Unit) -> Pending | None:
             sketch(walk, unit, segment)
         elif segment.one is None:
             pending = walk_item(walk, unit, segment)
-        elif segment.one.do == "gap_round":
-            pending = walk_gaps(walk, unit, segment)
         else:
             pending = walk_pass(walk, unit, segment)
     return pending
@@ -49,12 +51,11 @@ def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
             walk.redone[pending.step] = seen + 1
             return str(asked[seen].payload.get("stage"))
         return None
-    if unit.stage.kind == "watch" and unit.stage.redo is not None:
-        base = f"{unit.position or '-'}/{unit.stage.id}/watch/-/-"
-        attempt = walk.used.get(base, 0)
-        given = walk.log.answers.get(base if attempt == 1 else f"{base}/a{attempt}")
-        if given is not None and given.word == "moved":
-            return unit.stage.redo
+    for item in unit.stage.items:
+        base = base_of(unit.position, unit.stage.id, item.id)
+        given = walk.log.answers.get(step_id(base, None, None, walk.used.get(step_id(base, None, None), 0) or 1))
+        if given is not None and (back := unit.kind.again(unit.stage, given.word)) is not None:
+            return back
     return None
 
 
@@ -106,7 +107,7 @@ def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
     found = list(walk.deviations)
     for tool in log.setup.tools:
         if tool.expired:
-            text, advice = DEVIATIONS["tool_expired"]
+            text, advice = deviation_texts()["tool_expired"]
             found.append(Deviation(id=f"tool/{tool.serial}:tool_expired", step="-", code="tool_expired", advice=advice,
                                    text=text.format(name=tool.name, serial=tool.serial, until=tool.until or "no calibration"),
                                    accepted_by=None, reason=None))
@@ -122,24 +123,13 @@ def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
     return out
 
 
-def _last(result: Result, given: Given) -> LastAnswer:
-    answer = given.word or "voided"
-    parts = given.fact.step.split("/")
-    place = parts[4] if len(parts) > 4 else "-"
-    return LastAnswer(event=given.fact.id, step=given.fact.step, label="-" if place == "-" else label_of(result, place),
-                      answer=answer, text=answer_text(given.answer))
-
-
-def answer_text(answer: dict[str, Any] | None, kind: str = "") -> str:
-    """An answer in words, as record and screen show it; `kind` is the kind of step, where its words differ."""
-    if answer is None:
-        return "taken back"
-    word = str(answer.get("answer"))
-    if word in ("value", "cap") and answer.get("value"):
-        return str(answer.get("value")) + (" (cap)" if word == "cap" else "")
-    if word in ("skip", "accept"):
-        return f"{ANSWERS[word]}: {answer.get('reason', '')}" if answer.get("reason") else ANSWERS[word]
-    return WORDS.get(kind, {}).get(word) or ANSWERS.get(word, word)
+def last_answer(walk: Walk, given: Given) -> LastAnswer:
+    """An answer as it can be corrected; without choices where it no longer counts."""
+    asked, step = walk.step_of(given.fact.id), parse(given.fact.step)
+    place = step.place if step else None
+    return LastAnswer(event=given.fact.id, step=given.fact.step, label=walk.label(place) if place else "-",
+                      answer=given.word or "voided", text=answer_text(given.answer),
+                      what=what_of(walk, asked) if asked else "", choices=choices_of(asked) if asked else [])
 
 
 def status_of(log: Log, pending: Pending | None) -> str:
@@ -160,7 +150,7 @@ def sign_offs_of(log: Log) -> list[SignOff]:
                     head_hash=str(f.payload.get("head_hash", ""))) for f in log.sign_offs]
 
 
-def conflicts_of(log: Log) -> list[Conflict]:
+def conflicts_of(log: Log, walk: Walk) -> list[Conflict]:
     """Events that were kept aside, with what a supervisor made of them."""
     out = []
     for fact in log.conflicts:
@@ -171,25 +161,30 @@ def conflicts_of(log: Log) -> list[Conflict]:
     return out
 
 
-def state_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> RunState:
+def state_of(result: Result, facts: Iterable[Fact], now: float = 0.0, roles: frozenset[str] = frozenset()) -> RunState:
     """The state of a run from its stored result and its events in sequence order, at a time in seconds since 1970."""
-    return state_from(result, fold(facts), now)
+    return state_from(result, fold(facts), now, roles)
 
 
-def state_from(result: Result, log: Log, now: float = 0.0) -> RunState:
-    """The state of a run from its folded log."""
+def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str] = frozenset()) -> RunState:
+    """The state of a run from its folded log, with what somebody in these roles may do."""
     walk, pending, waits = walk_run(result, log, now)
     status = status_of(log, pending)
-    instruction = instruction_for(walk, pending) if pending is not None and status == "running" else None
+    running = status == "running"
     position = pending.segment.position if pending else walk.position
     if position is None and result.positions:
         position = result.positions[0].id
-    recent = [_last(result, g) for g in log.order[-6:]][::-1]
+    deviations, conflicts = all_deviations(walk, log), conflicts_of(log, walk)
+    clear = all(d.accepted_by for d in deviations) and all(c.settled for c in conflicts)
+    recent = [last_answer(walk, g) for g in log.order[-RECENT:]][::-1]
     return RunState(
-        status=status, occasion=log.setup.occasion, variants=list(log.setup.variants),
-        history="unknown" if log.setup.history == "unknown" else "known", provisional=walk.provisional,
-        waiting=[instruction_for(walk, w) for w in waits] if status == "running" else [], clocks=walk.clock_outs(),
-        fitted=list(walk.fitted.values()), conflicts=conflicts_of(log), sequence=log.sequence, instruction=instruction,
-        position=position, bolts=walk.bolt_states(position), tape=walk.tape, deviations=all_deviations(walk, log),
-        sign_offs=sign_offs_of(log), last=recent[0] if recent else None, recent=recent, done=walk.done,
+        status=status, status_text=STATUS[status], occasion=log.setup.occasion,
+        occasion_text=OCCASIONS.get(log.setup.occasion, log.setup.occasion),
+        actions=offered_to(roles, status, pending, bool(recent), clear), next_signature=NEXT_SIGNATURE.get(status),
+        variants=list(log.setup.variants), history="unknown" if log.setup.history == "unknown" else "known",
+        provisional=walk.provisional, waiting=[instruction_for(walk, w) for w in waits] if running else [],
+        clocks=walk.clock_outs(), fitted=list(walk.fitted.values()), conflicts=conflicts, sequence=log.sequence,
+        instruction=instruction_for(walk, pending) if pending is not None and running else None, position=position,
+        bolts=walk.bolt_states(position), tape=walk.tape, deviations=deviations, sign_offs=sign_offs_of(log),
+        last=recent[0] if recent else None, recent=recent, done=walk.done,
         notes=sum(1 for f in log.others if f.kind in ("note", "suggest", "photo")), unload=to_unload(result, log.setup))

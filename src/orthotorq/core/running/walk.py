@@ -2,68 +2,75 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
-from ..documents.result import GroupOut, Result
-from ..documents.run import BoltState, Clock, Deviation, TapeBand
+from ..forms.group import GroupOut
+from ..forms.result import Result
+from ..forms.run import BoltState, Clock, Deviation, TapeBand
+from ..kinds.asks import Ask, decision
+from ..kinds.pass_kind import Fail, Look
 from .fold import Given, Log
-from .program import Segment, Unit, step_id
-from .texts import DEVIATIONS
-
-
-@dataclass(slots=True)
-class Bolt:
-    """What a bolt at one position has had so far."""
-
-    percent: float = 0.0
-    state: str = "untouched"
-    gap: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Fail:
-    """An answer that is not good: code of the deviation, its parameters, what may be done about it."""
-
-    code: str
-    params: dict[str, object]
-    choices: tuple[str, ...] = ("repair", "replace", "accept")
+from .program import Segment, Unit
+from .step_id import step_id, then_of
+from .texts import deviation_texts
 
 
 @dataclass(frozen=True, slots=True)
 class Pending:
-    """The step without an answer: its unit, segment, kind, round, bolts, attempt, pull, and its number in the round."""
+    """A step and what it asks: its unit, segment, round, bolts, attempt, pull, and its number in the round.
+
+    The same describes the step that is open, and any step that was answered, so that a correction is held against the
+    answers that the step really took.
+    """
 
     unit: Unit
     segment: Segment
-    kind: str
-    round: int | None
-    move: list[str]
-    attempt: int
+    ask: Ask
+    round: int | None = None
+    move: tuple[str, ...] = ()
+    attempt: int = 1
     number: int = 1
     pull: int | None = None
-    order: list[list[str]] = field(default_factory=list)
+    order: tuple[tuple[str, ...], ...] = ()
     fail: Fail | None = None
     decision: str | None = None
     ready_at: float | None = None
-    spread: float | None = None
+    slackens: bool = False
+
+    @property
+    def kind(self) -> str:
+        """What kind of step it is."""
+        return self.ask.step
+
+    @property
+    def place(self) -> str | None:
+        """The first bolt of the move, where there is one."""
+        return None if not self.move or self.move[0] == "-" else self.move[0]
 
     @property
     def step(self) -> str:
         """The step id to be answered."""
         if self.decision is not None:
             return self.decision
-        place = None if not self.move or self.move[0] == "-" else self.move[0]
-        return step_id(self.segment.base(), self.round, place, self.attempt, self.pull)
+        return step_id(self.segment.base(), self.round, self.place, self.attempt, self.pull)
+
+    def may_skip(self) -> bool:
+        """Whether the step may be skipped with a reason: taking out what was fitted may not."""
+        return self.ask.skippable and self.unit.kind.skippable
+
+    def takes(self) -> tuple[str, ...]:
+        """Answers the step takes; any other is refused."""
+        return self.ask.words(self.may_skip())
 
 
 @dataclass(frozen=True, slots=True)
 class Settled:
-    """How a step stands: its answer and attempt, or the attempt that is open, or the decision that is."""
+    """How a step stands: its answer with its attempt, or the step (or the decision) that is open."""
 
     given: Given | None
     attempt: int
+    pending: Pending | None = None
     fail: Fail | None = None
-    decision: str | None = None
     reason: str = ""
 
 
@@ -74,33 +81,49 @@ class Walk:
     result: Result
     log: Log
     now: float
-    bolts: dict[tuple[str | None, str], Bolt] = field(default_factory=dict)
+    bolts: dict[tuple[str | None, str], Look] = field(default_factory=dict)
     tape: list[TapeBand] = field(default_factory=list)
     deviations: list[Deviation] = field(default_factory=list)
     fitted: dict[tuple[str, str | None], str] = field(default_factory=dict)
     clocks: dict[tuple[str, str | None], tuple[str, float, tuple[str, ...]]] = field(default_factory=dict)
     used: dict[str, int] = field(default_factory=dict)
     redone: dict[str, int] = field(default_factory=dict)
+    #: by event, the step that it answered: which answers it took, and may still take in a correction
+    asked: dict[str, tuple[Pending, int]] = field(default_factory=dict)
     done: int = 0
     answered: int = 0
     last_at: float = 0.0
     position: str | None = None
     in_hand: tuple[str, ...] | None = None
     provisional: bool = False
+    groups: dict[str, GroupOut] = field(default_factory=dict)
 
-    def bolt(self, position: str | None, place: str) -> Bolt:
-        """The bolt of a place, made when first met."""
-        return self.bolts.setdefault((position, place), Bolt())
+    def __post_init__(self) -> None:
+        self.groups = {g.id: g for g in self.result.groups}
+
+    def bolt(self, position: str | None, place: str) -> Look:
+        """How the bolt of a place stands."""
+        return self.bolts.get((position, place)) or Look()
+
+    def group(self, place: str) -> GroupOut | None:
+        """The group of a place."""
+        return self.groups.get(place.rpartition(".")[0])
 
     def label(self, place: str) -> str:
-        """The bolt's number as painted."""
-        return label_of(self.result, place)
+        """The bolt's number as painted: by place, or in tightening order."""
+        group, number = self.group(place), place.rpartition(".")[2]
+        known = group is not None and number.isdigit() and int(number) <= len(group.places)
+        return group.places[int(number) - 1].label if group is not None and known else number
 
     def deviate(self, step: str, code: str, **params: object) -> None:
         """Note a deviation; its id is made of step and code, so the same events give the same ids."""
-        text, advice = DEVIATIONS[code]
+        text, advice = deviation_texts()[code]
         self.deviations.append(Deviation(id=f"{step}:{code}", step=step, code=code, text=text.format(**params), advice=advice,
                                          accepted_by=None, reason=None))
+
+    def skipped(self, step: str, what: str, given: Given) -> None:
+        """Note a step that was skipped."""
+        self.deviate(step, "skipped", text=what, reason=(given.answer or {}).get("reason", ""))
 
     def step_done(self, given: Given, position: str | None) -> None:
         """Count an answered step."""
@@ -109,20 +132,21 @@ class Walk:
         self.last_at = max(self.last_at, given.fact.happened)
         self.position = position
 
-    def settle(self, base: str, round_: int | None, place: str | None, pull: int | None,
-               judge: Callable[[Given], Fail | None], repeats: tuple[str, ...] = ("not_sure",)) -> Settled:
+    def settle(self, asked: Pending, judge: Callable[[Given], Fail | None]) -> Settled:
         """How a step stands.
 
-        “Not sure”, a voided answer and the words in `repeats` repeat it; a failed one asks what was done about it, and
-        is repeated after repair or replacement. Attempts go on counting when a redo visits the step again.
+        “Not sure”, a voided answer and the words the ask repeats on repeat it; a failed one asks what was done about it,
+        and is repeated after repair or replacement. Attempts go on counting when a redo visits the step again.
         """
-        key = step_id(base, round_, place, 1, pull)
+        base, repeats = asked.segment.base(), asked.ask.repeats
+        key = step_id(base, asked.round, asked.place, 1, asked.pull)
         attempt = self.used.get(key, 0) + 1
         while True:
-            step = step_id(base, round_, place, attempt, pull)
+            step = step_id(base, asked.round, asked.place, attempt, asked.pull)
             given = self.log.answers.get(step)
             if given is None:
-                return Settled(None, attempt)
+                return Settled(None, attempt, replace(asked, attempt=attempt))
+            self.asked[given.fact.id] = asked, attempt
             if given.answer is None or given.word in repeats:
                 attempt += 1
                 continue
@@ -130,24 +154,33 @@ class Walk:
             if fail is None:
                 self.used[key] = attempt
                 return Settled(given, attempt)
-            then, open_step = self._then(step)
+            question = replace(asked, attempt=attempt, fail=fail, ask=decision(fail.choices))
+            then, open_step = self._then(step, question)
             if then is None:
-                return Settled(None, attempt, fail, open_step)
+                return Settled(None, attempt, replace(question, decision=open_step))
             if then.word in ("repair", "replace"):
                 attempt += 1
                 continue
             self.used[key] = attempt
-            return Settled(given, attempt, fail, None, str((then.answer or {}).get("reason", "")))
+            return Settled(given, attempt, None, fail, str((then.answer or {}).get("reason", "")))
 
-    def _then(self, step: str) -> tuple[Given | None, str]:
+    def _then(self, step: str, question: Pending) -> tuple[Given | None, str]:
         """(what was done about a failed step, the decision's step that is open)."""
         attempt = 1
         while True:
-            name = f"{step}/then" if attempt == 1 else f"{step}/then/a{attempt}"
+            name = then_of(step, attempt)
             then = self.log.answers.get(name)
-            if then is None or then.answer is not None:
+            if then is None:
+                return None, name
+            self.asked[then.fact.id] = replace(question, decision=name), question.attempt
+            if then.answer is not None:
                 return then, name
             attempt += 1
+
+    def step_of(self, event: str) -> Pending | None:
+        """The step an event answered, as it was asked; None when the answer no longer counts in the walk."""
+        found = self.asked.get(event)
+        return replace(found[0], attempt=found[1]) if found is not None else None
 
     def clock_for(self, unit: Unit) -> tuple[str, float] | None:
         """The compound that is setting on a stage's bolts and when it must be done, the earliest."""
@@ -164,22 +197,7 @@ class Walk:
         out = []
         for group in self.result.groups:
             for place in group.places:
-                bolt = self.bolts.get((position, place.id)) or self.bolts.get((None, place.id)) or Bolt()
-                out.append(BoltState.model_construct(place=place.id, state=bolt.state,  # type: ignore[arg-type]
-                                                      percent=bolt.percent, gap_mm=bolt.gap))
+                look = self.bolts.get((position, place.id)) or self.bolts.get((None, place.id)) or Look()
+                out.append(BoltState.model_construct(place=place.id, state=look.state,  # type: ignore[arg-type]
+                                                      percent=look.percent, gap_mm=look.gap))
         return out
-
-
-def group_of(result: Result, place: str) -> GroupOut | None:
-    """The group of a place."""
-    name = place.rpartition(".")[0]
-    return next((g for g in result.groups if g.id == name), None)
-
-
-def label_of(result: Result, place: str) -> str:
-    """The bolt's number as painted: by place, or in tightening order."""
-    group, _, number = place.rpartition(".")
-    for one in result.groups:
-        if one.id == group and number.isdigit() and int(number) <= len(one.places):
-            return one.places[int(number) - 1].label
-    return number

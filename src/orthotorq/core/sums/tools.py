@@ -1,7 +1,6 @@
 """Sums about tools: settings through adapter and multiplier, pairs of units."""
 from __future__ import annotations
 
-import math
 from typing import Any
 
 from ..errors import BadQuantity, Impossible
@@ -44,22 +43,12 @@ def tool_sum(v: dict[str, Any]) -> Answer:
                                                v["increment"], v["mark"]))
 
 
-def scale_reading(setting: float, mark: float) -> tuple[float, float]:
-    """(last main mark passed, collar) of a setting on a two-part scale with main marks so far apart; all [N·mm].
-
-    >>> scale_reading(136e3, 10e3)
-    (130000.0, 6000.0)
-    """
-    below = mark * math.floor(setting / mark + 1e-9)
-    return below, max(0.0, setting - below)
-
-
 def _tool_notes(v: dict[str, Any], setting: float) -> tuple[str, ...]:
     notes = []
     if v["adapter"]:
         notes.append("The adapter is at the wrench; the hand pulls at the grip, square to the handle.")
     if v["mark"]:
-        main, collar = scale_reading(setting, v["mark"])
+        main, collar = mech.scale_reading(setting, v["mark"])
         notes.append(f"On the scale: main mark {main / 1e3:g}, collar {collar / 1e3:.4g}.")
     return tuple(notes)
 
@@ -70,7 +59,7 @@ def scale_sum(v: dict[str, Any]) -> Answer:
         raise Impossible(Message.RANGE_REVERSED, ("increment",), low=f"collar {v['increment'] / 1e3:g}",
                          high=f"main marks {v['mark'] / 1e3:g} N·m")
     found = mech.settable(v["torque"], v["increment"])
-    main, collar = scale_reading(found.value, v["mark"])
+    main, collar = mech.scale_reading(found.value, v["mark"])
     return Answer({"main_mark_Nm": main / 1e3, "collar_Nm": collar / 1e3, "settable_Nm": found.value / 1e3,
                    "error_percent": found.error * 100}, (), ("Turn the collar up from the main mark, never down to it.",), (),
                   Chain(None, None, 0.0, (), None, v["increment"], v["mark"]))

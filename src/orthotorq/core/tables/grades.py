@@ -12,7 +12,7 @@ from .reader import number, rows
 
 @dataclass(frozen=True, slots=True)
 class Strength:
-    """Strength of a grade at one size, MPa. `assumed` names the values the standard does not set."""
+    """Strength of a grade at one size, MPa. `assumed` names the values the standard does not set; `family` its material."""
 
     name: str
     proof: float | None
@@ -21,6 +21,7 @@ class Strength:
     certainty: str
     assumed: tuple[str, ...]
     note: str
+    family: str = "other"
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +49,7 @@ def table() -> tuple[GradeRow, ...]:
         if value is None or tensile is None:
             raise ValueError(f"grades.csv: {name} has no yield or tensile strength")
         strength = Strength(name, proof if proof is not None else number(row["assumed_proof_MPa"]), value, tensile,
-                            row["certainty"], assumed, row["note"])
+                            row["certainty"], assumed, row["note"], row["family"])
         out.append(GradeRow(row["standard"], row["grade"], float(row["d_min_mm"]), float(row["d_max_mm"]), strength))
     return tuple(out)
 

@@ -20,7 +20,9 @@ class Band(NamedTuple):
 class Lubricant:
     """A friction condition with its bands, the faces it belongs on, and where it is forbidden.
 
-    `solid` marks pastes and coatings with solid lubricant, which a friction hub must never see.
+    `solid` marks pastes and coatings with solid lubricant, which a friction hub must never see; `group` is what it is: dry,
+    guess (a surface nobody can vouch for), oil, oiled (a surface that comes with oil on it), coating, grease, paste,
+    threadlocker.
     """
 
     id: str
@@ -32,12 +34,18 @@ class Lubricant:
     solid: bool
     forbidden: tuple[str, ...]
     notes: str
+    group: str
     certainty: str = "typical"
 
     @property
     def dry(self) -> bool:
         """Whether nothing is put on: these are the conditions a dry-only seat allows."""
-        return self.id.startswith("dry") or self.id == "rusty"
+        return self.group in ("dry", "guess")
+
+    @property
+    def supplied(self) -> bool:
+        """Whether it comes with the bolt: no stage has to put it on."""
+        return self.group in ("oiled", "coating")
 
 
 def _band(text: str) -> Band:
@@ -50,5 +58,5 @@ def table() -> dict[str, Lubricant]:
     """All shipped conditions by id."""
     return {r["id"]: Lubricant(r["id"], r["name"], _band(r["mu_thread"]), _band(r["mu_bearing"]),
             _band(r["nut_factor"]), tuple(r["faces"].split(";")), r["solid"] == "yes",
-            tuple(filter(None, r["forbidden"].split(";"))), r["notes"])
+            tuple(filter(None, r["forbidden"].split(";"))), r["notes"], r["group"])
             for r in rows("lubricants.csv", delimiter="|")}

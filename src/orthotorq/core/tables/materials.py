@@ -9,7 +9,7 @@ from .reader import rows
 
 @dataclass(frozen=True, slots=True)
 class Material:
-    """Modulus, tensile, shear and bearing-pressure limits of a part, MPa."""
+    """Modulus, tensile, shear and bearing-pressure limits of a part, MPa; `family` is what rules ask for."""
 
     name: str
     modulus: float
@@ -17,13 +17,17 @@ class Material:
     shear: float
     bearing: float
     certainty: str
+    family: str = "other"
+
+
+FAMILIES = ("steel", "stainless", "iron", "aluminium", "bronze", "other")
 
 
 @lru_cache(maxsize=1)
 def table() -> dict[str, Material]:
     """All shipped materials by name."""
     return {r["name"]: Material(r["name"], float(r["modulus_MPa"]), float(r["tensile_MPa"]), float(r["shear_MPa"]),
-            float(r["bearing_MPa"]), r["certainty"]) for r in rows("materials.csv")}
+            float(r["bearing_MPa"]), r["certainty"], r["family"]) for r in rows("materials.csv")}
 
 
 @lru_cache(maxsize=1)

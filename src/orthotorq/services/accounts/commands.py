@@ -7,6 +7,8 @@ from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 from sqlalchemy import func, select
 
+from ...core.messages import Refusal
+from ...core.thresholds import FAILED_MINUTES, FAILED_TRIES
 from ...store.models import Person, SignInAttempt
 from ..context import Actor, Ctx
 from ..errors import NotSignedIn, TooMany
@@ -15,7 +17,7 @@ from ..permissions import use_case
 HASHER = PasswordHasher()
 #: verified for unknown logins too, so that an answer takes as long as for a known one
 _NOBODY = HASHER.hash("nobody signs in with this")
-WINDOW, MOST = timedelta(minutes=15), 8
+WINDOW = timedelta(minutes=FAILED_MINUTES.value)
 
 
 @use_case
@@ -24,8 +26,8 @@ def sign_in(ctx: Ctx, login: str, password: str) -> Actor | NotSignedIn:
     login = login.strip().lower()[:60]
     recent = ctx.session.scalar(select(func.count()).select_from(SignInAttempt).where(
         SignInAttempt.login == login, SignInAttempt.at > ctx.now - WINDOW))
-    if (recent or 0) >= MOST:
-        raise TooMany("Too many failed tries with this name. Wait a quarter of an hour.")
+    if (recent or 0) >= FAILED_TRIES.value:
+        raise TooMany(Refusal.SIGN_IN_TOO_MANY, minutes=f"{FAILED_MINUTES.value:g}")
     person = ctx.session.scalar(select(Person).where(Person.login == login, Person.active))
     try:
         HASHER.verify(person.password_hash if person else _NOBODY, password)
@@ -33,7 +35,7 @@ def sign_in(ctx: Ctx, login: str, password: str) -> Actor | NotSignedIn:
         person = None
     if person is None:
         ctx.session.add(SignInAttempt(id=ctx.new_id(), login=login, at=ctx.now))
-        return NotSignedIn("Name or password is wrong.", "password")
+        return NotSignedIn(Refusal.SIGN_IN_WRONG, "password")
     return actor_of(person)
 
 

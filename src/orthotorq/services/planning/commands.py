@@ -10,12 +10,13 @@ from typing import Any
 from sqlalchemy import select
 
 from ...core.documents.read import MAX_BYTES, canonical
+from ...core.messages import Refusal
 from ...core.planning.compute import compute
+from ...core.planning.templates import blank_plan
 from ...store.models import Joint, Person, Plan, Revision, SideDraft
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
-from .templates import blank_plan
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +40,7 @@ def locked_plan(ctx: Ctx, plan_id: uuid.UUID) -> Plan:
     """The plan under a row lock. Raises NotFound."""
     plan = ctx.session.scalar(select(Plan).where(Plan.id == plan_id).with_for_update())
     if plan is None:
-        raise NotFound("There is no such plan.")
+        raise NotFound("plan")
     return plan
 
 
@@ -48,10 +49,10 @@ def create_plan(ctx: Ctx, joint_id: uuid.UUID, title: str) -> uuid.UUID:
     """A new plan for a joint, begun from the template of its kind; returns its id."""
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
-        raise NotFound("There is no such joint.")
+        raise NotFound("joint")
     title = title.strip()
     if not 1 <= len(title) <= 120:
-        raise BadField("A plan needs a title of 1 to 120 characters.", "title")
+        raise BadField(Refusal.BAD_TITLE, "title")
     document = blank_plan(joint.kind, title, f"{joint.equipment.tag}/{joint.tag}")
     plan = Plan(id=ctx.new_id(), joint_id=joint.id, title=title, created_at=ctx.now, version=1,
                 draft=json.dumps(document, ensure_ascii=False), draft_by=ctx.person.id, draft_at=ctx.now)
@@ -65,7 +66,7 @@ def save_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any) -
     """Save a draft as typed, valid or not. When the base is no longer the current version the text is kept aside."""
     text = json.dumps(document, ensure_ascii=False, allow_nan=False)
     if len(text) > MAX_BYTES or not isinstance(document, dict):
-        raise BadField("A draft is one JSON object of at most 2 MB.", "document")
+        raise BadField(Refusal.BAD_DRAFT, "document")
     plan = locked_plan(ctx, plan_id)
     if plan.version != base_version:
         side = SideDraft(id=ctx.new_id(), plan_id=plan.id, base_version=base_version, document=text,
@@ -92,15 +93,15 @@ def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int) -> Revision:
     """Freeze the current draft as the next revision. Raises Refused on stop findings or when the draft has moved."""
     plan = locked_plan(ctx, plan_id)
     if plan.version != base_version:
-        raise Refused("The draft has changed since you opened it; look at it again before releasing.")
+        raise Refused(Refusal.DRAFT_MOVED)
     document = json.loads(plan.draft)
     result = compute(document)
     stops = [f for f in result.findings if f.severity == "stop" and f.waived is None]
     if stops:
-        raise Refused(f"{len(stops)} stop finding(s) keep this plan from release. The first: {stops[0].text}")
+        raise Refused(Refusal.STOPS_LEFT, count=len(stops), first=stops[0].text)
     latest = plan.revisions[-1] if plan.revisions else None
     if latest is not None and latest.plan_hash == result.plan_hash:
-        raise Refused(f"Nothing has changed since revision {latest.number}.")
+        raise Refused(Refusal.NOTHING_CHANGED, number=latest.number)
     for old in plan.revisions:
         old.status = "superseded"
     revision = Revision(id=ctx.new_id(), plan_id=plan.id, number=(latest.number if latest else 0) + 1, status="released",

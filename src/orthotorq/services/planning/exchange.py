@@ -13,9 +13,10 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload, sessionmaker
 
-from ...core.documents.base import DocumentErrors
 from ...core.documents.read import MAX_BYTES, parse_json
 from ...core.errors import OrthotorqError
+from ...core.forms.errors import DocumentErrors
+from ...core.messages import Refusal, render
 from ...core.planning.compute import compute
 from ...store.models import Equipment, Job, Joint, Plan
 from ..context import Ctx
@@ -59,7 +60,7 @@ def export_plans(ctx: Ctx, plan_id: uuid.UUID | None = None) -> tuple[str, bytes
     if plan_id is not None:
         plan = ctx.session.get(Plan, plan_id)
         if plan is None:
-            raise NotFound("There is no such plan.")
+            raise NotFound("plan")
         text = json.dumps(json.loads(plan.draft), ensure_ascii=False, indent=1)
         return f"{_safe(plan.title)}.json", text.encode()
     out = io.BytesIO()
@@ -77,13 +78,13 @@ def _files(data: bytes) -> list[tuple[str, bytes]]:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             infos = [i for i in archive.infolist() if not i.is_dir() and i.filename.lower().endswith(".json")]
             if not infos:
-                raise BadField("The zip holds no .json files.", "file")
+                raise BadField(Refusal.ZIP_EMPTY, "file")
             if len(infos) > MOST_FILES or sum(i.file_size for i in infos) > MOST_TOTAL:
-                raise BadField(f"An import holds at most {MOST_FILES} files and 200 MB.", "file")
+                raise BadField(Refusal.ZIP_TOO_MUCH, "file", most=MOST_FILES)
             # a file over the limit is not even unpacked: reading one byte more than allowed is enough to refuse it
             return [(i.filename[:200], archive.open(i).read(MAX_BYTES + 1)) for i in infos]
     except (zipfile.BadZipFile, RuntimeError, NotImplementedError, EOFError, OSError):
-        raise BadField("This is no zip file that can be read.", "file") from None
+        raise BadField(Refusal.NO_ZIP, "file") from None
 
 
 @use_case
@@ -102,7 +103,7 @@ def read_job(ctx: Ctx, job_id: uuid.UUID) -> JobView:
     """How far a job is. Raises NotFound."""
     job = ctx.session.get(Job, job_id)
     if job is None:
-        raise NotFound("There is no such job.")
+        raise NotFound("job")
     answer = json.loads(job.answer)
     return JobView(job.id, job.kind, job.status, job.done, job.total, job.at, answer.get("imported", 0),
                    [FileError(**e) for e in answer.get("errors", [])])
@@ -113,9 +114,9 @@ def cancel_job(ctx: Ctx, job_id: uuid.UUID) -> None:
     """Stop a job; what it has not finished is not done at all. Raises NotFound, Refused."""
     job = ctx.session.scalar(select(Job).where(Job.id == job_id).with_for_update())
     if job is None:
-        raise NotFound("There is no such job.")
+        raise NotFound("job")
     if job.status not in ("waiting", "working"):
-        raise Refused(f"The job is already {job.status}.")
+        raise Refused(Refusal.JOB_OVER, status=job.status)
     job.status = "cancelled"
     ctx.session.flush()
 
@@ -130,7 +131,7 @@ def read_file(name: str, text: bytes, joints: dict[str, uuid.UUID]) -> tuple[Any
     except OrthotorqError as error:
         return None, [FileError(name, "", str(error))]
     if document.get("joint") not in joints:
-        return None, [FileError(name, "joint", f"“{document.get('joint')}” is not a joint registered here (equipment/joint).")]
+        return None, [FileError(name, "joint", render(Refusal.NO_SUCH_JOINT, joint=document.get("joint")))]
     return document, []
 
 

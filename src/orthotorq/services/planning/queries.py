@@ -10,7 +10,7 @@ from typing import Any
 from sqlalchemy import select
 
 from ...core.documents.plan import OwnLubricant
-from ...core.documents.result import Result
+from ...core.forms.result import Result
 from ...core.planning.compute import compute
 from ...core.planning.compute.alternatives import AlternativeOut, alternatives
 from ...core.planning.compute.working import WorkingOut, working
@@ -91,7 +91,7 @@ def other_lubricants(ctx: Ctx, document: Any, group: str) -> list[AlternativeOut
 def answer_sum(ctx: Ctx, name: str, texts: dict[str, Any]) -> Answer:
     """A quick sum; nothing is stored. Raises NotFound for no such sum, errors of the core for bad fields."""
     if name not in SUMS:
-        raise NotFound("There is no such sum.")
+        raise NotFound("sum")
     return answer(name, texts)
 
 
@@ -100,7 +100,7 @@ def read_draft(ctx: Ctx, plan_id: uuid.UUID) -> DraftView:
     """The current draft of a plan. Raises NotFound."""
     plan = ctx.session.get(Plan, plan_id)
     if plan is None:
-        raise NotFound("There is no such plan.")
+        raise NotFound("plan")
     person = ctx.session.get_one(Person, plan.draft_by)
     latest = plan.revisions[-1] if plan.revisions else None
     return DraftView(plan.id, plan.title, plan.version, plan.draft_at, person.name, json.loads(plan.draft), plan.joint.id,
@@ -121,7 +121,7 @@ def read_revision(ctx: Ctx, revision_id: uuid.UUID) -> RevisionView:
     """A revision. Raises NotFound."""
     revision = ctx.session.get(Revision, revision_id)
     if revision is None:
-        raise NotFound("There is no such revision.")
+        raise NotFound("revision")
     person = ctx.session.get_one(Person, revision.released_by)
     joint = revision.plan.joint
     return RevisionView(revision.id, revision.plan_id, revision.number, revision.status, revision.released_at, person.name,

@@ -8,8 +8,9 @@ from typing import get_args
 from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
 
-from ...core.documents.base import DocumentErrors, FieldError
 from ...core.documents.plan import JointKind
+from ...core.forms.errors import DocumentErrors, FieldError
+from ...core.messages import Refusal, render
 from ...store.models import Equipment, Joint, Person, Plan
 from ..accounts.commands import actor_of
 from ..context import Actor, Ctx
@@ -30,16 +31,19 @@ def add_person(ctx: Ctx, login: str, name: str, password_hash: str, roles: list[
     return actor_of(person)
 
 
+def _wrong(field: str, code: Refusal, **params: object) -> FieldError:
+    return FieldError((field,), code.value, render(code, **params))
+
+
 def _checked(tag: str, **names: str) -> list[str]:
     """Tag and names without blanks around them. Raises DocumentErrors with every field that is wrong."""
     errors = []
     tag = tag.strip()
     if not 1 <= len(tag) <= MOST_TAG or not _TAG.fullmatch(tag):
-        errors.append(FieldError(("tag",), "bad_tag",
-                                 f"A tag is 1 to {MOST_TAG} letters, digits, dots and hyphens, such as BP-3."))
+        errors.append(_wrong("tag", Refusal.TAG_FORM, most=MOST_TAG))
     for field, text in names.items():
         if not 1 <= len(text.strip()) <= MOST_NAME:
-            errors.append(FieldError((field,), "bad_name", f"{_SAID[field]} has 1 to {MOST_NAME} characters."))
+            errors.append(_wrong(field, Refusal.NAME_FORM, what=_SAID[field], most=MOST_NAME))
     if errors:
         raise DocumentErrors(errors)
     return [tag, *(text.strip() for text in names.values())]
@@ -50,19 +54,19 @@ def _kept(ctx: Ctx, tag: str, whose: str) -> None:
     try:
         ctx.session.flush()
     except IntegrityError:
-        raise DocumentErrors([FieldError(("tag",), "tag_taken", f"“{tag}” is already the tag of {whose}.")]) from None
+        raise DocumentErrors([_wrong("tag", Refusal.TAG_TAKEN, tag=tag, whose=whose)]) from None
 
 
 def _equipment(ctx: Ctx, equipment_id: uuid.UUID) -> Equipment:
     machine = ctx.session.get(Equipment, equipment_id)
     if machine is None:
-        raise NotFound("There is no such machine.")
+        raise NotFound("machine")
     return machine
 
 
 def _kind(kind: str) -> str:
     if kind not in get_args(JointKind):
-        raise DocumentErrors([FieldError(("kind",), "bad_kind", f"A kind of joint is {', '.join(get_args(JointKind))}.")])
+        raise DocumentErrors([_wrong("kind", Refusal.KIND_OF_JOINT, kinds=", ".join(get_args(JointKind)))])
     return kind
 
 
@@ -87,7 +91,7 @@ def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, are
     machine = _equipment(ctx, equipment_id)
     tag, name, area = _checked(tag, name=name, area=area)
     if tag != machine.tag and _planned(ctx, machine.joints):
-        raise Refused(f"Plans name this machine {machine.tag}; its tag stays.", "tag")
+        raise Refused(Refusal.TAG_STAYS, "tag", tag=machine.tag)
     machine.tag, machine.name, machine.area = tag, name, area
     _kept(ctx, tag, "another machine")
 
@@ -108,10 +112,10 @@ def change_joint(ctx: Ctx, joint_id: uuid.UUID, tag: str, name: str, kind: str) 
     """Put a joint right. Tag and kind stay once it has a plan. Raises NotFound, DocumentErrors, Refused."""
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
-        raise NotFound("There is no such joint.")
+        raise NotFound("joint")
     tag, name = _checked(tag, name=name)
     if (tag, _kind(kind)) != (joint.tag, joint.kind) and _planned(ctx, [joint]):
-        raise Refused("This joint has plans of its kind under its tag; both stay.", "tag")
+        raise Refused(Refusal.KIND_STAYS, "tag")
     # asked before anything is changed: a question to the database would write the change outside of _kept
     whose = f"another joint of {joint.equipment.name}"
     joint.tag, joint.name, joint.kind = tag, name, kind

@@ -8,7 +8,8 @@ from datetime import datetime
 from sqlalchemy import or_, select
 from sqlalchemy.orm import selectinload
 
-from ...core.documents.result import PlacePoint, Result
+from ...core.forms.group import PlacePoint
+from ...core.forms.result import Result
 from ...core.units import show
 from ...store.models import Equipment, Joint, Plan, Revision, Run
 from ..context import Ctx
@@ -128,5 +129,5 @@ def joint_detail(ctx: Ctx, joint_id: uuid.UUID) -> JointView:
     """One joint. Raises NotFound."""
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
-        raise NotFound("There is no such joint.")
+        raise NotFound("joint")
     return _joint_view(ctx, joint)

@@ -10,9 +10,10 @@ from typing import Any
 from pydantic import BaseModel, ValidationError
 from sqlalchemy import delete, select
 
-from ...core.documents.base import DocumentErrors, field_errors
-from ...core.documents.passes import OwnMethod
 from ...core.documents.plan import OwnGrade, OwnLubricant, OwnMaterial
+from ...core.forms.errors import DocumentErrors, field_errors
+from ...core.kinds.registry import OwnMethod
+from ...core.messages import Refusal
 from ...core.tables import lubricants
 from ...store.models import OwnEntry, Person, Stock
 from ..context import Ctx
@@ -50,11 +51,12 @@ def save_own_entry(ctx: Ctx, kind: str, key: str, body: Any) -> uuid.UUID:
     Raises DocumentErrors for a body that does not fit, Refused for the name of a shipped entry.
     """
     if kind not in KINDS:
-        raise BadField(f"Own entries are {', '.join(KINDS)}.", "kind")
-    if not 1 <= len(key.strip()) <= (120 if kind in ("grade", "material") else 40):
-        raise BadField("The name has 1 to 40 characters.", "key")
+        raise BadField(Refusal.OWN_KINDS, "kind", kinds=", ".join(KINDS))
+    most = 120 if kind in ("grade", "material") else 40
+    if not 1 <= len(key.strip()) <= most:
+        raise BadField(Refusal.BAD_NAME, "key", most=most)
     if kind == "lubricant" and key in lubricants.table():
-        raise Refused(f"“{key}” is a shipped entry; give yours another name.")
+        raise Refused(Refusal.SHIPPED_NAME, "key", key=key)
     try:
         KINDS[kind].model_validate(body)
     except ValidationError as error:
@@ -73,7 +75,7 @@ def remove_own_entry(ctx: Ctx, entry_id: uuid.UUID) -> None:
     """Take an own entry off the list; plans that hold a copy keep it. Raises NotFound."""
     entry = ctx.session.get(OwnEntry, entry_id)
     if entry is None or not entry.active:
-        raise NotFound("There is no such entry.")
+        raise NotFound("entry")
     entry.active = False
     ctx.session.flush()
 
@@ -83,7 +85,7 @@ def set_in_store(ctx: Ctx, lubricant: str, in_store: bool) -> None:
     """Mark a lubricant as in store, or no longer. Raises NotFound for an unknown one."""
     own = ctx.session.scalar(select(OwnEntry).where(OwnEntry.kind == "lubricant", OwnEntry.key == lubricant, OwnEntry.active))
     if lubricant not in lubricants.table() and own is None:
-        raise NotFound("There is no such lubricant.")
+        raise NotFound("lubricant")
     ctx.session.execute(delete(Stock).where(Stock.lubricant == lubricant))
     if in_store:
         ctx.session.add(Stock(lubricant=lubricant, person_id=ctx.person.id, at=ctx.now))

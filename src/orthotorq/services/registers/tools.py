@@ -11,8 +11,8 @@ from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import selectinload
 
-from ...core.documents.base import DocumentErrors, field_errors
 from ...core.documents.tooling import Tool as ToolSpec
+from ...core.forms.errors import DocumentErrors, field_errors
 from ...store.models import Calibration, Tool
 from ..context import Ctx
 from ..permissions import use_case

@@ -6,12 +6,12 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from ...core.running import Fact
+from ...core.thresholds import OLDEST_DAYS
 from ...store.models import Event, Run
 from ..context import Ctx
 from .chain import canonical_event, chain_hash, time_text
 
-#: a device's clock is believed so far back and no further
-OLDEST = timedelta(days=30)
+OLDEST = timedelta(days=OLDEST_DAYS.value)
 
 
 def happened(received: datetime, device_time: str, sent_at: str) -> datetime:

@@ -9,12 +9,14 @@ from typing import Any
 from pydantic import ValidationError
 from sqlalchemy import func, select
 
-from ...core.documents.base import field_errors
 from ...core.documents.read import canonical
-from ...core.documents.result import Result
-from ...core.documents.run import EventIn, RunState
 from ...core.errors import OrthotorqError
+from ...core.forms.errors import field_errors
+from ...core.forms.result import Result
+from ...core.forms.run import EventIn, RunState
+from ...core.messages import Refusal, render
 from ...core.running import Fact, Log, fold, judge_in, state_from
+from ...core.running.step_id import parse as parse_step
 from ...core.units import find_unit, parse, read_number
 from ...store.models import Event, Person, Photo, Reading, RefusedEvent, Run
 from ..context import Ctx
@@ -29,11 +31,12 @@ MAX_BATCH = 100
 
 @dataclass(frozen=True, slots=True)
 class EventAnswer:
-    """What became of one event; `missing` is the device's number that has to come first."""
+    """What became of one event, with the code of its sentence; `missing` is the device's number that has to come first."""
 
     id: str | None
     verdict: str
     text: str
+    code: str | None = None
     sequence: int | None = None
     missing: int | None = None
 
@@ -53,7 +56,7 @@ def locked_run(ctx: Ctx, run_id: uuid.UUID) -> Run:
     """The run under a row lock. Raises NotFound."""
     run = ctx.session.scalar(select(Run).where(Run.id == run_id).with_for_update())
     if run is None:
-        raise NotFound("There is no such run.")
+        raise NotFound("run")
     return run
 
 
@@ -62,7 +65,7 @@ def take_lease(ctx: Ctx, run_id: uuid.UUID, device: str) -> int:
     """Raise the lease for a device and return its epoch; taps of the old device that are not saved yet become conflicts."""
     run = locked_run(ctx, run_id)
     if not 1 <= len(device) <= 80:
-        raise BadField("The device needs an id of 1 to 80 characters.", "device")
+        raise BadField(Refusal.BAD_DEVICE, "device")
     if (run.lease_device, run.lease_person) != (device, ctx.person.id):
         run.lease_epoch += 1
         run.lease_device, run.lease_person = device, ctx.person.id
@@ -70,7 +73,8 @@ def take_lease(ctx: Ctx, run_id: uuid.UUID, device: str) -> int:
     return run.lease_epoch
 
 
-def _keep_refused(ctx: Ctx, run: Run, raw: Any, reason: str) -> EventAnswer:
+def _keep_refused(ctx: Ctx, run: Run, raw: Any, code: Refusal | None, reason: str = "", **params: object) -> EventAnswer:
+    reason = reason or (render(code, **params) if code is not None else "")
     values = raw if isinstance(raw, dict) else {}
     number, event_id, device = values.get("device_sequence"), values.get("id"), values.get("device")
     try:
@@ -83,7 +87,7 @@ def _keep_refused(ctx: Ctx, run: Run, raw: Any, reason: str) -> EventAnswer:
         device_sequence=number if isinstance(number, int) and 0 < number < 2**31 else None,
         person_id=ctx.person.id, received_at=ctx.now, body=body.replace("\x00", "\ufffd"), reason=reason[:2000]))
     ctx.session.flush()
-    return EventAnswer(event_id if isinstance(event_id, str) else None, "refused", reason)
+    return EventAnswer(event_id if isinstance(event_id, str) else None, "refused", reason, code.value if code else None)
 
 
 def _seen_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> EventAnswer | None:
@@ -91,8 +95,8 @@ def _seen_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> EventA
     old = ctx.session.scalar(select(Event).where(Event.id == uuid.UUID(client["id"])))
     if old is not None:
         if old.run_id == run.id and json.loads(old.canonical)["client"] == client:
-            return EventAnswer(client["id"], "duplicate", "Already kept.", old.sequence)
-        return _keep_refused(ctx, run, raw, "This id was already used for another event.")
+            return EventAnswer(client["id"], "duplicate", render(Refusal.KEPT_ALREADY), Refusal.KEPT_ALREADY.value, old.sequence)
+        return _keep_refused(ctx, run, raw, Refusal.ID_USED)
     refused = ctx.session.scalar(select(RefusedEvent).where(RefusedEvent.run_id == run.id,
                                                             RefusedEvent.event_id == client["id"]).limit(1))
     if refused is not None and refused.body == canonical(raw)[:20_000]:
@@ -115,21 +119,22 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
         event = EventIn.model_validate(raw)
     except ValidationError as error:
         first = field_errors(error)[0]
-        return _keep_refused(ctx, run, raw, f"{first.pointer()}: {first.text}")
+        return _keep_refused(ctx, run, raw, Refusal.EVENT_FIELD, path=first.pointer(), text=first.text)
     client = event.model_dump(mode="json")
     try:
         canonical(client)
     except ValueError as error:
-        return _keep_refused(ctx, run, raw, f"payload: {error}")
+        return _keep_refused(ctx, run, raw, Refusal.EVENT_PAYLOAD, why=error)
     if event.run != str(run.id):
-        return _keep_refused(ctx, run, raw, "This event belongs to another run.")
+        return _keep_refused(ctx, run, raw, Refusal.OTHER_RUN)
     if (seen := _seen_before(ctx, run, client, raw)) is not None:
         return seen
     expected = _next_device_sequence(ctx, run, event.device)
     if event.device_sequence > expected:
-        return EventAnswer(event.id, "gap", f"Number {expected} of this device has not arrived yet.", missing=expected)
+        return EventAnswer(event.id, "gap", render(Refusal.NUMBER_MISSING, number=expected), Refusal.NUMBER_MISSING.value,
+                           missing=expected)
     if event.device_sequence < expected:
-        return _keep_refused(ctx, run, raw, f"Number {event.device_sequence} of this device was already used.")
+        return _keep_refused(ctx, run, raw, Refusal.NUMBER_USED, number=event.device_sequence)
     return _judged(batch, event, client, raw)
 
 
@@ -138,24 +143,24 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
     ctx, run = batch.ctx, batch.run
     now = happened(ctx.now, event.device_time, batch.sent_at).timestamp()
     judgement = judge_in(batch.result, batch.log, event.kind, event.step, event.payload, ctx.person.roles, now)
-    verdict, sentence = judgement.verdict, judgement.text
+    verdict, code, sentence = judgement.verdict, judgement.code, judgement.text
     extra: dict[str, Any] = {"head_hash": run.head_hash} if event.kind == "sign_off" else {}
     if event.kind == "photo" and verdict == "accepted":
         digest = _photo_digest(ctx, run, event.payload)
         if digest is None:
-            return _keep_refused(ctx, run, raw, "This run has no such photo; send it first.")
+            return _keep_refused(ctx, run, raw, Refusal.NO_SUCH_PHOTO)
         extra = {"digest": digest}
     if verdict == "refused":
-        return _keep_refused(ctx, run, raw, sentence)
+        return _keep_refused(ctx, run, raw, code, sentence)
     if event.lease != run.lease_epoch and event.kind in ("answer", "correct", "redo"):
         holder = ctx.session.get_one(Person, run.lease_person)
-        verdict = "conflict"
-        sentence = f"{holder.name} has taken this run over on another device; this is kept, but moves nothing."
+        verdict, code = "conflict", Refusal.LEASE_LOST
+        sentence = render(code, person=holder.name)
     fact = append(ctx, run, client, verdict, extra, batch.sent_at)
     batch.log.add(fact)
     if verdict == "accepted":
         _keep_readings(ctx, run, fact)
-    return EventAnswer(event.id, verdict, sentence, fact.sequence)
+    return EventAnswer(event.id, verdict, sentence, code.value if code else None, fact.sequence)
 
 
 def _photo_digest(ctx: Ctx, run: Run, payload: dict[str, Any]) -> str | None:
@@ -173,14 +178,14 @@ def _keep_readings(ctx: Ctx, run: Run, fact: Fact) -> None:
     value = fact.payload.get("value")
     if isinstance(value, str) and (unit := find_unit(read_number(value)[2])) is not None:
         typed[unit[0]] = value
-    place = fact.step.split("/")[4]
+    step = parse_step(fact.step)
     for quantity, words in typed.items():
         try:
             base = parse(words, quantity).base
         except OrthotorqError:
             continue
         ctx.session.add(Reading(run_id=run.id, sequence=fact.sequence, quantity=quantity, step=fact.step,
-                                place=None if place == "-" else place, value=base, typed=words, at=ctx.now))
+                                place=step.place if step else None, value=base, typed=words, at=ctx.now))
     ctx.session.flush()
 
 
@@ -188,12 +193,12 @@ def _keep_readings(ctx: Ctx, run: Run, fact: Fact) -> None:
 def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str = "") -> tuple[list[EventAnswer], RunState]:
     """Append up to 100 events under the run's lock; every one is answered, and the state after them returned."""
     if not 1 <= len(events) <= MAX_BATCH:
-        raise BadField(f"A batch has 1 to {MAX_BATCH} events.", "events")
+        raise BadField(Refusal.BATCH_SIZE, "events", most=MAX_BATCH)
     run = locked_run(ctx, run_id)
     result = result_of(ctx.session, run)
     batch = _Batch(ctx, run, result, fold(facts_of(ctx.session, run)), sent_at)
     answers = [_one_event(batch, raw) for raw in events]
-    state = state_from(result, batch.log, ctx.now.timestamp())
+    state = state_from(result, batch.log, ctx.now.timestamp(), ctx.person.roles)
     run.status = state.status
     ctx.session.flush()
     return answers, state

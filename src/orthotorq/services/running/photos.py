@@ -7,6 +7,7 @@ import uuid
 
 from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
+from ...core.messages import Refusal
 from ...store.models import Photo, Run
 from ..context import Ctx
 from ..errors import BadField, NotFound
@@ -22,10 +23,10 @@ def reencode(data: bytes) -> bytes:
         ImageFile.LOAD_TRUNCATED_IMAGES = False
         with Image.open(io.BytesIO(data)) as opened:
             if opened.width * opened.height > MOST_PIXELS:
-                raise BadField("The picture is too large; send one of at most 60 megapixels.", "photo")
+                raise BadField(Refusal.PICTURE_TOO_LARGE, "photo")
             picture = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
-        raise BadField("This is no picture that can be read; send a JPEG, PNG or WebP.", "photo") from None
+        raise BadField(Refusal.NO_PICTURE, "photo") from None
     picture.thumbnail((SIDE, SIDE))
     for quality in (85, 75, 60, 45, 30):
         out = io.BytesIO()
@@ -39,7 +40,7 @@ def reencode(data: bytes) -> bytes:
 def keep_photo(ctx: Ctx, run_id: uuid.UUID, data: bytes) -> uuid.UUID:
     """Keep a photo of a run; an event names it afterwards. Raises NotFound, BadField."""
     if ctx.session.get(Run, run_id) is None:
-        raise NotFound("There is no such run.")
+        raise NotFound("run")
     kept = reencode(data)
     photo = Photo(id=ctx.new_id(), run_id=run_id, data=kept, digest=hashlib.sha256(kept).hexdigest(),
                   person_id=ctx.person.id, at=ctx.now)
@@ -53,5 +54,5 @@ def read_photo(ctx: Ctx, photo_id: uuid.UUID) -> bytes:
     """A photo as JPEG. Raises NotFound."""
     photo = ctx.session.get(Photo, photo_id)
     if photo is None:
-        raise NotFound("There is no such photo.")
+        raise NotFound("photo")
     return photo.data

@@ -9,8 +9,10 @@ from typing import Any
 
 from sqlalchemy import select
 
-from ...core.documents.result import GroupOut, PositionOut, Result
-from ...core.documents.run import Compared, Record, RunState
+from ...core.forms.group import GroupOut
+from ...core.forms.record import Compared, Record
+from ...core.forms.result import PositionOut, Result
+from ...core.forms.run import RunState
 from ...core.running import Fact, checked_bolts, compare, record_of, state_of
 from ...exchange.record_sheet import RecordHead, render_record
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
@@ -82,7 +84,7 @@ class RecordView:
 def _run(ctx: Ctx, run_id: uuid.UUID) -> Run:
     run = ctx.session.get(Run, run_id)
     if run is None:
-        raise NotFound("There is no such run.")
+        raise NotFound("run")
     return run
 
 
@@ -137,7 +139,7 @@ def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     run = _run(ctx, run_id)
     result = result_of(ctx.session, run)
     holder = ctx.session.get_one(Person, run.lease_person)
-    state = state_of(result, facts_of(ctx.session, run), ctx.now.timestamp())
+    state = state_of(result, facts_of(ctx.session, run), ctx.now.timestamp(), ctx.person.roles)
     return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, result.groups, result.positions,
                    result.joint_kind, state, _stages(result))
 

@@ -12,8 +12,9 @@ from sqlalchemy.orm import Session
 
 from ...core.documents.plan import Plan
 from ...core.documents.read import read_plan
-from ...core.documents.result import Result
 from ...core.documents.tooling import Tool as ToolSpec
+from ...core.forms.result import Result
+from ...core.messages import Refusal
 from ...core.planning.compute.bound import bound_settings
 from ...core.running import choices_errors
 from ...store.models import Revision, Run, Tool
@@ -54,12 +55,12 @@ def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[
     kept = []
     for name, serial in wanted.items():
         if name not in plan.tools:
-            raise BadField(f"“{name}” is not a tool of this plan.", "tools")
+            raise BadField(Refusal.NO_SUCH_TOOL, "tools", tool=name)
         tool = ctx.session.scalar(select(Tool).where(Tool.serial == serial))
         if tool is None:
-            raise BadField(f"No tool with the serial “{serial}” is registered.", "tools")
+            raise BadField(Refusal.NO_SUCH_SERIAL, "tools", serial=serial)
         if tool.blocked:
-            raise Refused(f"{serial} is blocked{': ' + tool.note if tool.note else ''}. Take another one.")
+            raise Refused(Refusal.TOOL_BLOCKED, serial=serial, note=f": {tool.note}" if tool.note else "")
         until = until_of(tool)
         bound[name] = (serial, spec_of(tool))
         kept.append({"tool": name, "serial": serial, "name": serial, "until": time_text(until)[:10] if until else None,
@@ -87,16 +88,16 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
     """
     revision = ctx.session.get(Revision, revision_id)
     if revision is None:
-        raise NotFound("There is no such revision.")
+        raise NotFound("revision")
     if revision.status != "released":
-        raise Refused("A newer revision has replaced this one; start from that.")
+        raise Refused(Refusal.REVISION_REPLACED)
     if not 1 <= len(choices.device) <= 80:
-        raise BadField("The device needs an id of 1 to 80 characters.", "device")
+        raise BadField(Refusal.BAD_DEVICE, "device")
     if choices.history not in ("known", "unknown"):
-        raise BadField("The history is known or unknown.", "history")
+        raise BadField(Refusal.BAD_HISTORY, "history")
     result = _parsed(revision.id, revision.plan_hash, revision.result)
     if (wrong := choices_errors(result, choices.occasion, list(choices.variants))) is not None:
-        raise BadField(wrong, "variants")
+        raise BadField(wrong[0], "variants", **wrong[1])
     bound = _bind(ctx, read_plan(json.loads(revision.document)), result, dict(choices.tools)) if choices.tools else {}
     run = Run(id=ctx.new_id(), number=_number(ctx), revision_id=revision.id, status="running", started_by=ctx.person.id,
               started_at=ctx.now, lease_epoch=1, lease_device=choices.device, lease_person=ctx.person.id, head_sequence=0,

@@ -5,6 +5,7 @@ from flask import Response, request
 from pydantic import RootModel
 
 from ... import settings
+from ...core.messages import Refusal
 from ...services.errors import BadField
 from ...services.jobs import defer_import
 from ...services.planning.exchange import JobView, cancel_job, export_plans, read_job, start_import
@@ -39,7 +40,7 @@ def get_all_plans() -> Response:
 def post_import() -> Response:
     """Begin importing a zip of plan files, sent as application/zip; its progress is read from the job."""
     if request.mimetype != "application/zip":
-        raise BadField("Send a zip of plan files as application/zip.", "file")
+        raise BadField(Refusal.SEND_ZIP, "file")
     with operation() as ctx:
         job = start_import(ctx, request.get_data())
     defer_import(settings.read("ORTHOTORQ_DATABASE_URL"), job)

@@ -7,6 +7,7 @@ from typing import Annotated, Any
 from flask import Response, request
 from pydantic import BaseModel, Field, RootModel
 
+from ...core.messages import Refusal, render
 from ...services.errors import BadField
 from ...services.planning.commands import SavedAside, create_plan, release, save_draft
 from ...services.planning.queries import (
@@ -75,7 +76,7 @@ def _base_version() -> int:
     """The draft version in If-Match. Raises BadField without it."""
     tag = request.headers.get("If-Match", "").strip().strip('"')
     if not tag.isdigit() or len(tag) > 9:
-        raise BadField("Send the version you started from in If-Match.", "If-Match")
+        raise BadField(Refusal.IF_MATCH, "If-Match")
     return int(tag)
 
 
@@ -101,8 +102,7 @@ def put_draft(path: IdPath, body: DraftIn) -> Response:
     with operation() as ctx:
         outcome = save_draft(ctx, path.id, _base_version(), body.document)
     if isinstance(outcome, SavedAside):
-        detail = (f"{outcome.by} saved this plan first (version {outcome.current_version}). Your version was kept aside as "
-                  "a side draft; nothing is lost.")
+        detail = render(Refusal.SAVED_ASIDE, person=outcome.by, version=outcome.current_version)
         return problem(412, "changed_meanwhile", detail)
     return answer(DraftSaved(version=outcome.version), ETag=f'"{outcome.version}"')
 

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from flask import Response, request
 from pydantic import BaseModel, Field, RootModel
 
-from ...core.documents.run import RunState
+from ...core.forms.run import RunState
 from ...services.running.commands import EventAnswer, append_events, take_lease
 from ...services.running.photos import keep_photo, read_photo
 from ...services.running.queries import (

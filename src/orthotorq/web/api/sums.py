@@ -7,7 +7,9 @@ from flask import Response
 from pydantic import BaseModel, Field, RootModel
 
 from ...core.documents.plan import Plan
-from ...core.documents.result import LimitOut, PreloadOut, Result, SettingOut
+from ...core.forms.group import LimitOut, PreloadOut
+from ...core.forms.result import Result
+from ...core.forms.setting import SettingOut
 from ...core.planning.compute.alternatives import AlternativeOut
 from ...core.planning.compute.sum_card import sum_card
 from ...core.planning.compute.working import StepOut, WorkingOut, step_out

@@ -7,16 +7,15 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from ...documents.base import DocumentErrors, as_band
 from ...documents.plan import OwnLubricant
 from ...documents.read import read_plan
 from ...errors import UnknownName
+from ...forms.base import as_band
+from ...forms.errors import FieldErrors
 from ...mechanics.preload import torque_from_preload
 from ...messages import Message
 from ...tables import lubricants
-from .chosen import choose
-from .collect import Collector
-from .facts import gather
+from .context import context_of
 
 
 class AlternativeOut(BaseModel):
@@ -39,15 +38,16 @@ def alternatives(document: Any, group_id: str, wanted: Sequence[str],
     Raises DocumentErrors for a bad plan, UnknownName for no such group; unknown lubricants are left out.
     """
     plan = read_plan(document)
-    index = next((i for i, g in enumerate(plan.groups) if g.id == group_id), None)
-    if index is None:
+    if group_id not in (g.id for g in plan.groups):
         raise UnknownName(Message.UNKNOWN_REFERENCE, ("group",), id=group_id[:60], kind="group",
                           known=", ".join(g.id for g in plan.groups))
-    collector = Collector()
-    facts = gather(plan, index, collector)
-    chosen = choose(plan, facts, collector) if facts is not None else None
-    if collector.errors or chosen is None or facts is None:
-        raise DocumentErrors(collector.errors)
+    errors = FieldErrors()
+    context = context_of(plan, errors)
+    errors.raise_found()
+    chosen = context.chosen.get(group_id)
+    if chosen is None:
+        return []
+    facts = chosen.facts
     now = chosen.band(chosen.torque, ())
     entries = {**(own or {}), **plan.definitions.lubricants}
     out = []

@@ -5,32 +5,42 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from ...documents.plan import Plan
-from ...documents.result import GroupOut, PassOut, Result, SettingOut
 from ...documents.tooling import Tool
 from ...errors import Impossible
+from ...forms.errors import FieldErrors
+from ...forms.result import Result
+from ...forms.setting import SettingOut
+from ...forms.stage import PassOut
 from ...messages import Message
-from .settings import Chain, chain_of, setting_for
+from ...thresholds import PRESET_SAME
+from .context import context_of
+from .settings import Chain, chain_of, setting_of
 
 
-def _ceiling(group: GroupOut | None) -> float | None:
-    """Torque at the bolt [N·mm] at which the typical preload reaches the chosen share of yield."""
-    if group is None or group.preload is None or group.target is None:
-        return None
-    share = next((x.clamp_N for x in group.limits if x.code == "share"), None)
-    return group.target.set_torque_Nm * 1e3 * share / group.preload.typical_N if share else None
-
-
-def _setting(chain: Chain, serial: str, one: PassOut, ceiling: float | None) -> SettingOut:
-    torque = (one.torque_Nm or 0.0) * 1e3
-    top = ceiling if ceiling is not None and ceiling >= torque * (1 - 1e-9) else None
-    found = setting_for(chain, torque, top)
+def _checked(chain: Chain, serial: str, one: PassOut, found: SettingOut) -> SettingOut:
+    """The setting, where the bound tool reaches it. Raises Impossible."""
     low, high = (r.base / 1e3 for r in chain.tool.range)
     preset = chain.tool.kind == "preset driver"
-    fits = (abs(found.exact_Nm - high) <= 0.01 * high) if preset else low * (1 - 1e-9) <= found.settable_Nm <= high * (1 + 1e-9)
+    fits = abs(found.exact_Nm - high) <= PRESET_SAME.value * high if preset else (
+        low * (1 - 1e-9) <= found.settable_Nm <= high * (1 + 1e-9))
     if not fits:
         raise Impossible(Message.TOOL_DOES_NOT_FIT, (chain.tool_id,), serial=serial, setting=found.text, step=one.name,
                          low=f"{low:g}", high=f"{high:g}")
     return found
+
+
+def with_ceilings(plan: Plan, result: Result) -> Result:
+    """A result stored before passes kept what rounding may not pass, with that written in."""
+    if any(p.ceiling_Nm is not None for s in result.stages for p in s.passes):
+        return result
+    errors = FieldErrors()
+    ceilings = context_of(plan, errors).ceilings
+    out = result.model_copy(deep=True)
+    for stage in out.stages:
+        for one in stage.passes:
+            top = one.torque_Nm * 1e3 if one.percent is None and one.torque_Nm is not None else ceilings.get(one.group)
+            one.ceiling_Nm = None if top is None else top / 1e3
+    return out
 
 
 def bound_settings(plan: Plan, result: Result, tools: Mapping[str, tuple[str, Tool]]) -> dict[str, list[SettingOut]]:
@@ -38,20 +48,20 @@ def bound_settings(plan: Plan, result: Result, tools: Mapping[str, tuple[str, To
 
     Raises Impossible when a bound tool cannot be set to what a pass asks for.
     """
-    groups = {g.id: g for g in result.groups}
     out: dict[str, list[SettingOut]] = {}
-    for stage in result.stages:
+    chains = {name: chain_of(plan, name) for name in plan.chains}
+    for stage in with_ceilings(plan, result).stages:
         for one in stage.passes:
-            if not one.settings or not any(chain_of(plan, s.chain).tool_id in tools for s in one.settings):
+            if not any(chains[s.chain].tool_id in tools for s in one.settings) or one.torque_Nm is None:
                 continue
             settings = []
             for old in one.settings:
-                chain = chain_of(plan, old.chain)
+                chain = chains[old.chain]
                 if chain.tool_id not in tools:
                     settings.append(old)
                     continue
                 serial, tool = tools[chain.tool_id]
                 bound = replace(chain, tool=tool)
-                settings.append(_setting(bound, serial, one, None if one.do == "gap_round" else _ceiling(groups.get(one.group))))
+                settings.append(_checked(bound, serial, one, setting_of(bound, one.torque_Nm, one.ceiling_Nm)))
             out[f"{stage.id}/{one.id}/{one.group}"] = settings
     return out

@@ -5,25 +5,24 @@ import math
 from dataclasses import dataclass
 
 from ...documents.plan import Plan
-from ...documents.targets import AngleTarget, PreloadTarget, RankedTarget, TorqueTarget, YieldTarget
+from ...documents.targets import AngleTarget, PreloadTarget, RankedTarget, Target, TorqueTarget, YieldTarget
 from ...errors import Impossible
 from ...mechanics import angle as ang
 from ...mechanics import preload as pre
 from ...mechanics import strength as lim
 from ...mechanics.window import PreloadBand, preload_band
 from ...messages import Message
+from ...thresholds import STIFFNESS_SCATTER
 from ..findings import Finding
-from .collect import Collector, newton_metre
 from .facts import Facts
-from .sources import Reading, Sources, name_of, read_sources
-
-#: an angle's gain scatters with the stiffness, which the cone model gives to about a tenth
-STIFFNESS_SCATTER = 0.1
+from .found import Found, find
+from .sources import Reading, Sources, name_of
+from .words import newton_metre
 
 
 @dataclass(frozen=True, slots=True)
 class Chosen:
-    """The target of a group: torque [N·mm], angle after it [rad] or 0, whether calculated, why, and from which source."""
+    """The target of a group: torque [N·mm], angle after it [rad] or 0, whether calculated, why, from which source."""
 
     facts: Facts
     sources: Sources
@@ -32,6 +31,12 @@ class Chosen:
     calculated: bool
     why: str
     source: str | None
+    target: Target
+
+    @property
+    def reason(self) -> str:
+        """The planner's own reason."""
+        return self.target.reason or ""
 
     def gain(self) -> float:
         """Preload [N] that the angle adds, elastic; 0 without an angle."""
@@ -45,7 +50,7 @@ class Chosen:
         gain = self.gain()
         if not gain:
             return snug
-        off = gain * STIFFNESS_SCATTER
+        off = gain * STIFFNESS_SCATTER.value
         low_rss = math.hypot(snug.typical - snug.low_rss, off)
         high_rss = math.hypot(snug.high_rss - snug.typical, off)
         typical = snug.typical + gain
@@ -65,26 +70,16 @@ class Chosen:
         return bool(self.angle) and (torque - self.facts.joint.prevailing) / k + self.gain() > self.yield_load()
 
 
-def choose(plan: Plan, facts: Facts, collector: Collector) -> Chosen | None:
-    """The target of a group, or None when it has none or a field error keeps it from being chosen."""
-    sources = read_sources(plan, facts, collector)
-    target = plan.targets.get(facts.group.id)
+def choose(plan: Plan, facts: Facts, sources: Sources) -> Chosen | None:
+    """The target of a group, or None when it has none. Raises Impossible for one that cannot be."""
+    group, strength, thread = facts.group, facts.strength, facts.thread
+    target = plan.targets.get(group.id)
     if target is None:
         return None
-    with collector.at("targets", facts.group.id):
-        return _choose(plan, facts, sources, collector)
-    return None
-
-
-def _choose(plan: Plan, facts: Facts, sources: Sources, collector: Collector) -> Chosen:
-    group, strength, thread = facts.group, facts.strength, facts.thread
-    target = plan.targets[group.id]
     k, prevailing = facts.joint.band_per_preload().typical, facts.joint.prevailing
 
     def made(torque: float, calculated: bool, why: str, source: str | None = None, angle: float = 0.0) -> Chosen:
-        chosen = Chosen(facts, sources, torque, angle, calculated, why, source)
-        _check(chosen, target.reason or "", collector)
-        return chosen
+        return Chosen(facts, sources, torque, angle, calculated, why, source, target)
 
     if isinstance(target, RankedTarget):
         if sources.first is None or sources.first.torque is None:
@@ -92,8 +87,7 @@ def _choose(plan: Plan, facts: Facts, sources: Sources, collector: Collector) ->
         return _from_reading(sources.first, made, target.reason or "")
     if isinstance(target, TorqueTarget):
         if target.source is not None:
-            reading = _taken(sources, target.source, group.name)
-            return _from_reading(reading, made, target.reason or "")
+            return _from_reading(_taken(sources, target.source, group.name), made, target.reason or "")
         assert target.torque is not None
         _above_prevailing(target.torque.base, prevailing)
         return made(target.torque.base, False, target.reason or "entered by the planner")
@@ -142,24 +136,26 @@ def _from_reading(reading: Reading, made, reason: str) -> Chosen:  # type: ignor
     return chosen
 
 
-def _check(chosen: Chosen, reason: str, collector: Collector) -> None:
-    """Findings about what was taken against what ranks first, and against bounds."""
+def choice_findings(chosen: Chosen) -> list[Found]:
+    """What was taken, held against what ranks first and against bounds."""
     group, first = chosen.facts.group, chosen.sources.first
-    where = f"targets/{group.id}"
+    where, out = f"targets/{group.id}", list[Found]()
     taken = next((r for r in chosen.sources.readings if r.source.id == chosen.source), None)
     if taken is not None and taken.struck is not None:
-        collector.add(Finding.STRUCK_SOURCE_TAKEN, where, group=group.name, reason=taken.struck)
+        out.append(find(Finding.STRUCK_SOURCE_TAKEN, where, group=group.name, reason=taken.struck))
     elif first is not None and first.source.id != chosen.source and not chosen.angle:
         words = f"{name_of(first.source)} ({newton_metre(first.torque or 0.0)})"
         if abs((first.torque or 0.0) / chosen.torque - 1) > 1e-6:
-            code = Finding.OVERRULED if reason else Finding.OVERRULED_WITHOUT_REASON
-            collector.add(code, where, group=group.name, taken=newton_metre(chosen.torque), first=words, reason=reason)
+            code = Finding.OVERRULED if chosen.reason else Finding.OVERRULED_WITHOUT_REASON
+            out.append(find(code, where, group=group.name, taken=newton_metre(chosen.torque), first=words,
+                            reason=chosen.reason))
     for reading in chosen.sources.readings:
         says = reading.source.says
         if reading.struck is not None:
             continue
         named = {"group": group.name, "torque": newton_metre(chosen.torque), "source": name_of(reading.source)}
         if says.at_most is not None and chosen.torque > says.at_most.base * (1 + 1e-9):
-            collector.add(Finding.BOUND_EXCEEDED, where, limit=str(says.at_most), **named)
+            out.append(find(Finding.BOUND_EXCEEDED, where, limit=str(says.at_most), **named))
         if says.at_least is not None and chosen.torque < says.at_least.base * (1 - 1e-9):
-            collector.add(Finding.BELOW_BOUND, where, limit=str(says.at_least), **named)
+            out.append(find(Finding.BELOW_BOUND, where, limit=str(says.at_least), **named))
+    return out

@@ -1,16 +1,19 @@
-"""One group as the result shows it, with the findings that hang on its load and condition."""
+"""One group under its figure, as the result shows it and as its findings read it."""
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
+from dataclasses import dataclass
 from functools import lru_cache
 
 from ...documents.joint import Group
-from ...documents.passes import Order
 from ...documents.places import angle_of, points_of, span_of
 from ...documents.plan import Plan
-from ...documents.result import (
+from ...forms.group import (
     FrictionOut,
     GroupOut,
+    LimitOut,
+    LossOut,
     PlacePoint,
     PreloadOut,
     SourceOut,
@@ -21,17 +24,25 @@ from ...documents.result import (
     TeethOut,
     ThreadOut,
 )
+from ...forms.order import Order
+from ...forms.stage import StageOut
 from ...mechanics.angle import preload_gain
 from ...mechanics.preload import torque_split
 from ...mechanics.window import PreloadBand
+from ...thresholds import FULL
 from ..layouts import Point
+from .bounds import Bound, bounds_of, limit_outs
 from .chosen import Chosen
-from .collect import Collector
+from .context import Context
 from .facts import Facts
+from .found import Found
 from .joint_findings import joint_findings
-from .limits import bounds_of, limit_outs, loss_of, teeth_of, window_of
 from .load_findings import load_findings, share_of_yield
-from .passes import order_of
+from .losses import loss_of
+from .moves import order_of
+from .settings import Chain
+from .teeth import Teeth, teeth_of
+from .window import window_of
 
 
 def _tightening_ranks(group: Group) -> list[int]:
@@ -95,18 +106,66 @@ def _sources(chosen: Chosen | None) -> list[SourceOut]:
     return out
 
 
-def group_out(plan: Plan, facts: Facts, chosen: Chosen | None, band: PreloadBand | None, torque: float,
-              most: dict[str, float], accuracies: tuple[float, ...], collector: Collector) -> GroupOut:
-    """The group with target, band, limits and window; findings of its load and condition go to the collector."""
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """What the last full pass really gives: torque at the bolt [N·mm], and the chain it is pulled with."""
+
+    torque: float
+    chain: Chain | None
+
+    @property
+    def accuracies(self) -> tuple[float, ...]:
+        """Accuracies in series of the chain."""
+        return self.chain.accuracies if self.chain else ()
+
+    @property
+    def most(self) -> dict[str, float]:
+        """Torques [N·mm] at the bolt that wrench and drive can give."""
+        return self.chain.most() if self.chain else {}
+
+
+def full_setting(context: Context, chosen: Chosen, stages: list[StageOut]) -> Setting:
+    """The setting of the last full pass; the figure itself where no pass sets it."""
+    for stage in reversed(stages):
+        for one in reversed(stage.passes):
+            if one.group == chosen.facts.group.id and one.percent == FULL.value and one.settings and "install" in stage.occasions:
+                return Setting(one.settings[0].bolt_torque_Nm * 1e3, context.chains[one.settings[0].chain])
+    return Setting(chosen.torque, None)
+
+
+@dataclass(frozen=True, slots=True)
+class Loaded:
+    """A group under its figure: what is set, the preload band, bounds, teeth and losses; one place for all who ask."""
+
+    chosen: Chosen
+    setting: Setting
+    band: PreloadBand
+    bounds: list[Bound]
+    teeth: Teeth | None
+    losses: LossOut
+    limits: list[LimitOut]
+
+    def findings(self, plan: Plan) -> Iterator[Found]:
+        """What is found about load and condition."""
+        yield from load_findings(plan, self.chosen, self.limits, self.band, self.losses, self.teeth)
+        yield from joint_findings(plan, self.chosen, self.band, self.setting.accuracies)
+
+
+def loaded(context: Context, chosen: Chosen, stages: list[StageOut]) -> Loaded:
+    """A group under its figure. Raises Impossible where the low end of the torque gives nothing."""
+    setting = full_setting(context, chosen, stages)
+    band = chosen.band(setting.torque, setting.accuracies)
+    bounds = bounds_of(context.plan, chosen, setting.most)
+    return Loaded(chosen, setting, band, bounds, teeth_of(context.plan, chosen.facts), loss_of(chosen.facts),
+                  limit_outs(bounds, band.typical))
+
+
+def group_out(plan: Plan, facts: Facts, load: Loaded | None) -> GroupOut:
+    """The group with target, band, limits and window."""
     group, thread, strength, friction = facts.group, facts.thread, facts.strength, facts.friction
-    losses = loss_of(facts)
-    limits = limit_outs(bounds_of(plan, chosen, most), band.typical) if chosen and band else []
-    if chosen is not None and band is not None:
-        load_findings(plan, chosen, limits, band, losses, collector)
-        joint_findings(plan, chosen, band, accuracies, collector)
-    teeth = teeth_of(plan, facts)
+    chosen, band = (load.chosen, load.band) if load else (None, None)
+    teeth, losses = (load.teeth, load.losses) if load else (teeth_of(plan, facts), loss_of(facts))
     stiff = facts.stiffness
-    factors = [k / thread.diameter for k in facts.joint.band_per_preload()]
     return GroupOut(
         id=group.id, name=group.name, layout=group.layout.kind, places=place_points(group), span_mm=span_of(group.layout),
         thread=_thread(facts),
@@ -115,12 +174,10 @@ def group_out(plan: Plan, facts: Facts, chosen: Chosen | None, band: PreloadBand
         friction=FrictionOut(lubricant=friction.lubricant, name=friction.name,
                              mu_thread=list(friction.mu_thread) if friction.mu_thread else None,
                              mu_bearing=list(friction.mu_bearing) if friction.mu_bearing else None,
-                             nut_factor=factors, form="short" if friction.nut_factor else "long", source=friction.source),
-        target=TargetOut(kind="calculated" if chosen.calculated else "given", torque_Nm=chosen.torque / 1e3,
-                         set_torque_Nm=torque / 1e3, angle_deg=math.degrees(chosen.angle) if chosen.angle else None,
-                         calculated=chosen.calculated, source=chosen.source, why=chosen.why) if chosen else None,
-        preload=PreloadOut(typical_N=band.typical, low_N=band.low, high_N=band.high, low_rss_N=band.low_rss,
-                           high_rss_N=band.high_rss, beyond_yield=bool(chosen and chosen.beyond_yield(torque))) if band else None,
+                             nut_factor=[k / thread.diameter for k in facts.joint.band_per_preload()],
+                             form="short" if friction.nut_factor else "long", origin=friction.origin.value,
+                             source=friction.source),
+        target=_target(load) if load else None, preload=_preload(load) if load else None,
         share_of_yield=share_of_yield(facts, band) if band else None, losses=losses,
         stiffness=StiffnessOut(fastener_mm_per_N=stiff.fastener, parts_mm_per_N=stiff.parts,
                                gain_N_per_deg=preload_gain(thread.pitch, math.radians(1), stiff.both),
@@ -128,5 +185,20 @@ def group_out(plan: Plan, facts: Facts, chosen: Chosen | None, band: PreloadBand
                                grip_mm=stiff.grip) if stiff else None,
         teeth=TeethOut(turns=teeth.turns, engaged_mm=teeth.engaged, required_mm=teeth.required, carries_N=teeth.carries,
                        weaker=teeth.weaker) if teeth else None,
-        split=_split(facts), limits=limits, window=window_of(limits, band, losses) if band else None,
+        split=_split(facts), limits=load.limits if load else [],
+        window=window_of(load.limits, load.band, losses) if load else None,
         sources=_sources(chosen), history=group.fastener.history, note=group.note)
+
+
+def _target(load: Loaded) -> TargetOut:
+    chosen = load.chosen
+    return TargetOut(kind="calculated" if chosen.calculated else "given", torque_Nm=chosen.torque / 1e3,
+                     set_torque_Nm=load.setting.torque / 1e3,
+                     angle_deg=math.degrees(chosen.angle) if chosen.angle else None, calculated=chosen.calculated,
+                     source=chosen.source, why=chosen.why)
+
+
+def _preload(load: Loaded) -> PreloadOut:
+    band = load.band
+    return PreloadOut(typical_N=band.typical, low_N=band.low, high_N=band.high, low_rss_N=band.low_rss,
+                      high_rss_N=band.high_rss, beyond_yield=load.chosen.beyond_yield(load.setting.torque))

@@ -1,17 +1,25 @@
 """Findings about the condition of a joint: lubricant, seat, hub, gasket, galling, reuse, history, room for a socket."""
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
 
 from ...documents.places import points_of
 from ...documents.plan import Plan
 from ...mechanics.window import Joint, PreloadBand, preload_band
+from ...messages import Origin
 from ...planning.layouts import nearest_spacing
 from ...tables import lubricants
+from ...thresholds import GUESSED_BAND, SOCKET_ROOM
 from ..findings import Finding
 from .chosen import Chosen
-from .collect import Collector, kilonewton, newton_metre
 from .facts import Facts
+from .found import Found, find
+from .stiffness import material_of
+from .words import kilonewton, newton_metre
+
+#: what the screws of a friction hub are given
+_OILED_HUB = "light-oil"
 
 
 def with_lubricant(facts: Facts, identifier: str) -> Joint:
@@ -29,73 +37,74 @@ def must_be(plan: Plan, facts: Facts) -> str | None:
     return "lightly oiled" if plan.joint_kind == "locking_hub" and facts.group.layout.count > 1 else None
 
 
-def joint_findings(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tuple[float, ...], collector: Collector) -> None:
+def joint_findings(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tuple[float, ...]) -> Iterator[Found]:
     """Every finding of one group that is about its condition."""
-    _condition(plan, chosen, band, accuracies, collector)
-    _galling(plan, chosen.facts, collector)
-    _reuse(chosen.facts, collector)
+    yield from _condition(plan, chosen, band, accuracies)
+    yield from _galling(plan, chosen.facts)
+    yield from _reuse(chosen.facts)
     facts = chosen.facts
     if facts.hexagon is not None and facts.hexagon.head != "socket head" and facts.group.layout.count > 1:
         spacing = nearest_spacing(tuple(points_of(facts.group.layout)))
         # a socket's wall adds about a third of the width across flats around the head
-        if spacing < 1.3 * facts.hexagon.across_flats:
-            collector.add(Finding.SOCKET_ROOM, f"groups/{facts.group.id}", group=facts.group.name,
+        if spacing < SOCKET_ROOM.value * facts.hexagon.across_flats:
+            yield find(Finding.SOCKET_ROOM, f"groups/{facts.group.id}", group=facts.group.name,
                           count=facts.group.layout.count, spacing=f"{spacing:.1f}", flats=f"{facts.hexagon.across_flats:g}")
 
 
-def _condition(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tuple[float, ...], collector: Collector) -> None:
+def _condition(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tuple[float, ...]) -> Iterator[Found]:
     facts = chosen.facts
     group, friction = facts.group, facts.friction
     where, must = f"groups/{group.id}", must_be(plan, facts)
     hub = plan.joint_kind == "locking_hub" and group.layout.count > 1
     if hub and friction.solid:
-        collector.add(Finding.PASTE_ON_HUB, where, group=group.name, lubricant=friction.name)
-    elif must == "lightly oiled" and friction.lubricant not in ("light-oil", None):
+        yield find(Finding.PASTE_ON_HUB, where, group=group.name, lubricant=friction.name)
+    elif must == "lightly oiled" and friction.lubricant not in (_OILED_HUB, None):
         code = Finding.HUB_NOT_OILED if hub else Finding.WRONG_CONDITION
-        collector.add(code, where, group=group.name, lubricant=friction.name, must=must)
+        yield find(code, where, group=group.name, lubricant=friction.name, must=must)
     elif must == "dry" and not friction.dry:
         dry = preload_band(chosen.torque, accuracies, with_lubricant(facts, "dry-steel"))
         now = preload_band(chosen.torque, accuracies, facts.joint)
-        collector.add(Finding.DRY_SEAT_LUBRICATED, where, group=group.name, lubricant=friction.name,
+        yield find(Finding.DRY_SEAT_LUBRICATED, where, group=group.name, lubricant=friction.name,
                       typical=kilonewton(now.typical), dry=kilonewton(dry.typical),
                       rise=f"{(now.typical / dry.typical - 1) * 100:+.0f}",
                       torque=newton_metre(chosen.torque * dry.typical / now.typical, 3))
     elif must == "lubricated" and friction.dry:
-        collector.add(Finding.WRONG_CONDITION, where, group=group.name, lubricant=friction.name, must=must)
-    _band_findings(chosen, band, collector)
+        yield find(Finding.WRONG_CONDITION, where, group=group.name, lubricant=friction.name, must=must)
+    yield from _band_findings(chosen, band)
 
 
-def _band_findings(chosen: Chosen, band: PreloadBand, collector: Collector) -> None:
+def _band_findings(chosen: Chosen, band: PreloadBand) -> Iterator[Found]:
     group, friction = chosen.facts.group, chosen.facts.friction
     where = f"groups/{group.id}"
     shown = friction.nut_factor or friction.mu_thread
     if shown is None:
         return
-    if friction.lubricant == "rusty" or shown.high / shown.low > 3:
-        collector.add(Finding.FRICTION_UNKNOWN, where, group=group.name, lubricant=friction.name,
+    if friction.group == "guess" or shown.high / shown.low > GUESSED_BAND.value:
+        yield find(Finding.FRICTION_UNKNOWN, where, group=group.name, lubricant=friction.name,
                       spread=f"{band.high / max(band.low, 1.0):.1f}")
-    elif friction.source.startswith("typical"):
-        collector.add(Finding.FRICTION_TYPICAL, where, group=group.name, lubricant=friction.name,
+    elif friction.origin is Origin.TYPICAL:
+        yield find(Finding.FRICTION_TYPICAL, where, group=group.name, lubricant=friction.name,
                       band=f"{shown.low:g} to {shown.high:g}")
     if group.fastener.history == "unknown":
-        collector.add(Finding.HISTORY_UNKNOWN, where, group=group.name)
+        yield find(Finding.HISTORY_UNKNOWN, where, group=group.name)
 
 
-def _galling(plan: Plan, facts: Facts, collector: Collector) -> None:
+def _galling(plan: Plan, facts: Facts) -> Iterator[Found]:
     group, where = facts.group, f"groups/{facts.group.id}"
     mate = group.into.material if group.into else None
-    if facts.stainless and facts.friction.dry and (mate is None or "stainless" in mate):
-        collector.add(Finding.GALLING, where, group=group.name)
+    stainless = mate is None or material_of(plan, mate).family == "stainless"
+    if facts.strength.family == "stainless" and facts.friction.dry and stainless:
+        yield find(Finding.GALLING, where, group=group.name)
     under = group.stack[0] if group.stack else None
-    if under is not None and "aluminium" in under.material and facts.friction.dry:
-        collector.add(Finding.ALUMINIUM_DRY, where, group=group.name, part=under.name or under.material)
+    if under is not None and material_of(plan, under.material).family == "aluminium" and facts.friction.dry:
+        yield find(Finding.ALUMINIUM_DRY, where, group=group.name, part=under.name or under.material)
 
 
-def _reuse(facts: Facts, collector: Collector) -> None:
+def _reuse(facts: Facts) -> Iterator[Found]:
     fastener, where, name = facts.group.fastener, f"groups/{facts.group.id}", facts.group.name
     if fastener.single_use and (fastener.condition == "used" or fastener.uses > 0):
-        collector.add(Finding.SINGLE_USE_REUSED, where, group=name)
+        yield find(Finding.SINGLE_USE_REUSED, where, group=name)
     elif fastener.max_uses is not None and fastener.uses >= fastener.max_uses:
-        collector.add(Finding.REUSED_TOO_OFTEN, where, group=name, uses=fastener.uses, most=fastener.max_uses)
+        yield find(Finding.REUSED_TOO_OFTEN, where, group=name, uses=fastener.uses, most=fastener.max_uses)
     elif fastener.max_uses is not None and fastener.uses == fastener.max_uses - 1:
-        collector.add(Finding.LAST_USE, where, group=name, most=fastener.max_uses)
+        yield find(Finding.LAST_USE, where, group=name, most=fastener.max_uses)

@@ -2,16 +2,21 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 from ...documents.plan import Plan
-from ...documents.result import LimitOut, LossOut
-from ...documents.stages import TightenStage
+from ...forms.group import LimitOut, LossOut
 from ...mechanics.window import PreloadBand
+from ...thresholds import NUT_TURNS, PLAIN_ALUMINIUM, PLAIN_IRON, PLAIN_STEEL, SHORT_GRIP, SIZES_APART
 from ..findings import Finding
 from .chosen import Chosen
-from .collect import Collector, kilonewton, newton_metre, percent
+from .context import Context
 from .facts import Facts
-from .limits import low_for, teeth_of
+from .found import Found, find
+from .stiffness import material_of
+from .teeth import Teeth
+from .window import low_for
+from .words import kilonewton, newton_metre, percent
 
 #: limit code -> (typical beyond it, band beyond it); None where there is no finding of that kind
 _BEYOND: dict[str, tuple[Finding | None, Finding | None]] = {
@@ -46,10 +51,10 @@ def _remedy(chosen: Chosen, limit: float, load: float, upper: bool) -> str:
     return newton_metre(rounded * step)
 
 
-def _words(plan: Plan, chosen: Chosen, limit: LimitOut, load: float, band: PreloadBand, low: float) -> dict[str, str]:
+def _words(chosen: Chosen, teeth: Teeth | None, limit: LimitOut, load: float, band: PreloadBand, low: float) -> dict[str, str]:
     facts = chosen.facts
     group = facts.group
-    teeth = teeth_of(plan, facts) if limit.code == "stripping" else None
+    teeth = teeth if limit.code == "stripping" else None
     return {"group": group.name, "typical": kilonewton(band.typical), "high": kilonewton(band.high),
             "low": kilonewton(low), "limit": kilonewton(limit.clamp_N), "share": percent(group.limits.yield_fraction or 0),
             "nu": percent(group.limits.nu), "torque": _remedy(chosen, limit.clamp_N, load, limit.side == "upper"),
@@ -57,8 +62,8 @@ def _words(plan: Plan, chosen: Chosen, limit: LimitOut, load: float, band: Prelo
             "part": limit.name.removeprefix("pressure on ")}
 
 
-def _beyond(plan: Plan, chosen: Chosen, limit: LimitOut, band: PreloadBand, losses: LossOut, yields: bool,
-            said: set[Finding], collector: Collector) -> None:
+def _beyond(chosen: Chosen, teeth: Teeth | None, limit: LimitOut, band: PreloadBand, losses: LossOut, yields: bool,
+            said: set[Finding]) -> Iterator[Found]:
     hard, soft = _BEYOND.get(limit.code, (None, None))
     upper = limit.side == "upper"
     extreme = band.high if upper else low_for(limit, band, losses)
@@ -70,81 +75,88 @@ def _beyond(plan: Plan, chosen: Chosen, limit: LimitOut, band: PreloadBand, loss
         return
     said.add(code)
     load = band.typical if code is hard else extreme
-    collector.add(code, f"groups/{chosen.facts.group.id}", **_words(plan, chosen, limit, load, band, extreme))
+    yield find(code, f"groups/{chosen.facts.group.id}", **_words(chosen, teeth, limit, load, band, extreme))
 
 
-def _yield_finding(chosen: Chosen, band: PreloadBand, collector: Collector) -> bool:
+def _yield_finding(chosen: Chosen, band: PreloadBand) -> Found | None:
     facts = chosen.facts
     full = chosen.yield_load()
     if band.high < full * (1 - 1e-9) or (not chosen.angle and band.high <= full):
-        return False
+        return None
     where, words = f"groups/{facts.group.id}", {"group": facts.group.name, "limit": kilonewton(full)}
-    if chosen.beyond_yield(chosen.torque):
-        snug = (chosen.torque - facts.joint.prevailing) / facts.joint.band_per_preload().typical
-        allowed = max(0.0, (full - snug) / chosen.gain()) * math.degrees(chosen.angle)
-        collector.add(Finding.ANGLE_YIELDS, where, angle=f"{math.floor(allowed):d}°", **words)
-    else:
-        collector.add(Finding.YIELDS, where, high=kilonewton(band.high), **words)
-    return True
+    if not chosen.beyond_yield(chosen.torque):
+        return find(Finding.YIELDS, where, high=kilonewton(band.high), **words)
+    snug = (chosen.torque - facts.joint.prevailing) / facts.joint.band_per_preload().typical
+    allowed = max(0.0, (full - snug) / chosen.gain()) * math.degrees(chosen.angle)
+    return find(Finding.ANGLE_YIELDS, where, angle=f"{math.floor(allowed):d}°", **words)
 
 
 def load_findings(plan: Plan, chosen: Chosen, limits: list[LimitOut], band: PreloadBand, losses: LossOut,
-                  collector: Collector) -> None:
+                  teeth: Teeth | None) -> Iterator[Found]:
     """Findings of one group about load and strength."""
     facts = chosen.facts
     group, strength = facts.group, facts.strength
     where = f"groups/{group.id}"
-    yields = _yield_finding(chosen, band, collector)
+    yields = _yield_finding(chosen, band)
+    if yields is not None:
+        yield yields
     said: set[Finding] = set()
     # the strictest bound first, so that it is the one that speaks
     for limit in sorted(limits, key=lambda x: x.clamp_N if x.side == "upper" else -x.clamp_N):
-        _beyond(plan, chosen, limit, band, losses, yields, said, collector)
-    _teeth_findings(plan, chosen, said, collector)
+        yield from _beyond(chosen, teeth, limit, band, losses, yields is not None, said)
+    yield from _teeth_findings(chosen, teeth, said, _family(plan, facts))
     if strength.certainty in ("unsure", "medium"):
-        collector.add(Finding.STRENGTH_UNSURE, where, group=group.name, grade=strength.name,
-                      certainty=strength.certainty, note=strength.note)
+        yield find(Finding.STRENGTH_UNSURE, where, group=group.name, grade=strength.name, certainty=strength.certainty,
+                   note=strength.note)
     if strength.assumed:
-        collector.add(Finding.STRENGTH_ASSUMED, where, group=group.name, grade=strength.name,
-                      assumed=" or ".join(strength.assumed), value=f"yield {strength.yield_:g} MPa")
+        yield find(Finding.STRENGTH_ASSUMED, where, group=group.name, grade=strength.name,
+                   assumed=" or ".join(strength.assumed), value=f"yield {strength.yield_:g} MPa")
     if chosen.calculated:
-        collector.add(Finding.CALCULATED, where, group=group.name, torque=newton_metre(chosen.torque))
+        yield find(Finding.CALCULATED, where, group=group.name, torque=newton_metre(chosen.torque))
     seated = plan.joint_kind != "bearing_nut"
-    if seated and facts.stiffness is not None and facts.stiffness.grip / facts.thread.diameter < 3:
+    if seated and facts.stiffness is not None and facts.stiffness.grip / facts.thread.diameter < SHORT_GRIP.value:
         share = (losses.embedding_N or 0.0) / band.typical
-        collector.add(Finding.SHORT_GRIP, where, group=group.name, share=percent(share, 2),
-                      ratio=f"{facts.stiffness.grip / facts.thread.diameter:.2g}")
+        yield find(Finding.SHORT_GRIP, where, group=group.name, share=percent(share, 2),
+                   ratio=f"{facts.stiffness.grip / facts.thread.diameter:.2g}")
 
 
-def plain_rule(material: str, diameter: float) -> float:
+_PLAIN_RULE = {"aluminium": PLAIN_ALUMINIUM, "iron": PLAIN_IRON}
+
+
+def _family(plan: Plan, facts: Facts) -> str:
+    """What the internal thread is cut in; a nut without a named material matches its bolt."""
+    into = facts.group.into
+    return material_of(plan, into.material).family if into is not None and into.material else "steel"
+
+
+def plain_rule(family: str, diameter: float) -> float:
     """Engaged length of the plain rule [mm]: 1 d in steel, 1.5 d in cast iron, 2 d in aluminium.
 
-    >>> plain_rule("cast aluminium", 10.0)
+    >>> plain_rule("aluminium", 10.0)
     20.0
     """
-    return diameter * (2.0 if "aluminium" in material else 1.5 if "iron" in material else 1.0)
+    return diameter * _PLAIN_RULE.get(family, PLAIN_STEEL).value
 
 
-def _teeth_findings(plan: Plan, chosen: Chosen, said: set[Finding], collector: Collector) -> None:
+def _teeth_findings(chosen: Chosen, teeth: Teeth | None, said: set[Finding], family: str) -> Iterator[Found]:
     facts, into = chosen.facts, chosen.facts.group.into
     where, group = f"groups/{facts.group.id}", facts.group.name
     if into is None:
         return
     reach = into.reach or into.engaged
     if into.depth is not None and reach is not None and reach.base > into.depth.base:
-        collector.add(Finding.BOTTOMS, where, group=group, reach=str(reach), depth=str(into.depth))
-    teeth = teeth_of(plan, facts)
+        yield find(Finding.BOTTOMS, where, group=group, reach=str(reach), depth=str(into.depth))
     if teeth is None:
         return
-    material = into.material or "carbon steel"
-    rule = plain_rule(material, facts.thread.diameter)
+    rule = plain_rule(family, facts.thread.diameter)
     # a nut is made to match its bolt, thin ones on purpose; a handful of turns is the least
-    short = teeth.turns < 5 if into.kind == "nut" else teeth.engaged < rule * (1 - 1e-9)
+    short = teeth.turns < NUT_TURNS.value if into.kind == "nut" else teeth.engaged < rule * (1 - 1e-9)
     if short:
-        collector.add(Finding.FEW_TURNS, where, group=group, turns=f"{teeth.turns:.3g}", material=material,
-                      rule=f"{rule:.3g} mm ({rule / facts.thread.pitch:.3g} turns)")
+        yield find(Finding.FEW_TURNS, where, group=group, turns=f"{teeth.turns:.3g}", material=into.material or "carbon steel",
+                   rule=f"{rule:.3g} mm ({rule / facts.thread.pitch:.3g} turns)")
     elif into.kind == "tapped" and teeth.required > teeth.engaged and not said & {Finding.STRIPS, Finding.MAY_STRIP}:
-        collector.add(Finding.STRIPS_FIRST, where, group=group, which=teeth.weaker, engaged=f"{teeth.engaged:.3g} mm",
-                      required=f"{teeth.required:.3g} mm", pitch=f"{facts.thread.pitch:g} mm")
+        yield find(Finding.STRIPS_FIRST, where, group=group, which=teeth.weaker, engaged=f"{teeth.engaged:.3g} mm",
+                   required=f"{teeth.required:.3g} mm", pitch=f"{facts.thread.pitch:g} mm")
 
 
 def share_of_yield(facts: Facts, band: PreloadBand) -> float:
@@ -152,21 +164,21 @@ def share_of_yield(facts: Facts, band: PreloadBand) -> float:
     return band.typical / (facts.strength.yield_ * facts.thread.stress_area)
 
 
-def compare_sizes(plan: Plan, pairs: list[tuple[Facts, PreloadBand]], collector: Collector) -> None:
+def compare_sizes(context: Context, bands: dict[str, PreloadBand]) -> Iterator[Found]:
     """Sizes that are tightened together compared by stress: one far from the others is a finding."""
-    for stage in plan.stages:
-        if isinstance(stage, TightenStage) and len(stage.groups) > 1:
-            _compare([(f, b) for f, b in pairs if f.group.id in stage.groups], collector)
+    for stage in context.tighten_stages():
+        if len(stage.groups) > 1:
+            yield from _compare([(context.facts[g], b) for g, b in bands.items() if g in stage.groups])
 
 
-def _compare(pairs: list[tuple[Facts, PreloadBand]], collector: Collector) -> None:
+def _compare(pairs: list[tuple[Facts, PreloadBand]]) -> Iterator[Found]:
     plain = [(f, share_of_yield(f, b)) for f, b in pairs]
     if len(plain) < 2:
         return
     middle = sorted(s for _, s in plain)[len(plain) // 2]
     low, high = min(plain, key=lambda x: x[1]), max(plain, key=lambda x: x[1])
-    if high[1] / low[1] <= 1.5:
+    if high[1] / low[1] <= SIZES_APART.value:
         return
     odd, other = (high, low) if high[1] / middle >= middle / low[1] else (low, high)
-    collector.add(Finding.SIZES_OUT_OF_LINE, f"groups/{odd[0].group.id}", group=odd[0].group.name,
-                  share=percent(odd[1], 2), other=other[0].group.name, other_share=percent(other[1], 2))
+    yield find(Finding.SIZES_OUT_OF_LINE, f"groups/{odd[0].group.id}", group=odd[0].group.name,
+               share=percent(odd[1], 2), other=other[0].group.name, other_share=percent(other[1], 2))

@@ -2,12 +2,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ...documents.plan import Plan
-from ...documents.result import LinkOut, ScaleOut, SettingOut
 from ...documents.tooling import Adapter, Multiplier, Tool
+from ...errors import Impossible
+from ...forms.setting import LinkOut, ScaleOut, SettingOut
 from ...mechanics import tools as mech
+from ...tables.materials import drives
 from ...units import convert, show
 from .sources import second_unit
 
@@ -39,6 +42,14 @@ class Chain:
         length = self.tool.length.base if self.tool.length else 0.0
         return mech.adapter_setting(drive, length, self.adapter.adapter.base, self.adapter.angle.base), drive
 
+    def most(self) -> dict[str, float]:
+        """Torques [N·mm] at the bolt that wrench and drive can give."""
+        setting, _ = self.input_of(1e6)
+        out = {"wrench": self.tool.range[1].base * 1e6 / setting}
+        if self.tool.drive:
+            out["drive"] = drives()[self.tool.drive] * 1e6 / setting
+        return out
+
 
 def chain_of(plan: Plan, name: str) -> Chain:
     """The chain of an id of a checked plan."""
@@ -65,14 +76,21 @@ def figure(value: float, unit: str, increment: float | None) -> str:
     return f"{shown:.{decimals}f}"
 
 
+def scale_out(value: float, unit: str, mark: float, increment: float) -> ScaleOut:
+    """How a setting [N·mm] reads on a scale with main marks and collar lines so far apart [N·mm], in a unit."""
+    below, over = mech.scale_reading(value, mark)
+    around = (2, 1, 0, -1, -2)
+    return ScaleOut(main=figure(below, unit, mark), collar=figure(over, unit, increment), mark=figure(mark, unit, mark),
+                    mains=[figure(below + n * mark, unit, mark) for n in around],
+                    # the collar goes round: behind its last line stands its first
+                    collars=[figure((over + n * increment) % mark, unit, increment) for n in around])
+
+
 def scale_of(value: float, tool: Tool) -> ScaleOut | None:
     """Main mark passed and collar figure of a two-part scale, in the wrench's unit."""
     if tool.mark is None or tool.increment is None:
         return None
-    unit, mark = wrench_unit(tool), tool.mark.base
-    below = mark * int((value + 1e-6) / mark)
-    return ScaleOut(main=figure(below, unit, mark), collar=figure(value - below, unit, tool.increment.base),
-                    mark=figure(mark, unit, mark))
+    return scale_out(value, wrench_unit(tool), tool.mark.base, tool.increment.base)
 
 
 def links_of(chain: Chain) -> list[LinkOut]:
@@ -109,3 +127,24 @@ def setting_for(chain: Chain, torque: float, ceiling: float | None) -> SettingOu
         reaction_Nm=reaction / 1e3 if reaction is not None else None,
         reaction_N=reaction / arm.base if reaction is not None and arm is not None else None,
         scale=scale_of(found.value, chain.tool), links=links_of(chain), preset=chain.tool.kind == "preset driver")
+
+
+def setting_of(chain: Chain, torque_Nm: float, ceiling_Nm: float | None) -> SettingOut:
+    """What to set on a chain for a torque at the bolt [N·m]: the one writer, for the plan and for tools bound to a run.
+
+    The ceiling [N·m] is the torque that rounding to a scale may not pass; a pass that goes beyond it on purpose has none.
+    Raises Impossible when the scale cannot give it.
+    """
+    top = None if ceiling_Nm is None or ceiling_Nm < torque_Nm * (1 - 1e-9) else ceiling_Nm * 1e3
+    return setting_for(chain, torque_Nm * 1e3, top)
+
+
+def settings_of(chains: Iterable[Chain], torque_Nm: float, ceiling_Nm: float | None) -> list[SettingOut]:
+    """What to set on every chain; a chain whose scale cannot give it is left out."""
+    out = []
+    for chain in chains:
+        try:
+            out.append(setting_of(chain, torque_Nm, ceiling_Nm))
+        except Impossible:
+            continue
+    return out

@@ -3,11 +3,14 @@ from __future__ import annotations
 
 import math
 
-from ...documents.result import LinkOut, ScaleOut, SettingOut
+from ...forms.setting import LinkOut, SettingOut
 from ...sums import Answer
-from ...sums.tools import scale_reading
 from ...units import show
+from .settings import scale_out
 from .sources import second_unit
+
+#: lines of a collar whose division is not given
+COLLAR_LINES = 10
 
 
 def sum_card(found: Answer) -> SettingOut | None:
@@ -24,8 +27,7 @@ def sum_card(found: Answer) -> SettingOut | None:
     links += [LinkOut(kind="multiplier", text=f"1 : {r:g}", ratio=r, arm_mm=chain.arm) for r in chain.ratios]
     scale = None
     if chain.mark is not None:
-        main, collar = scale_reading(settable * 1e3, chain.mark)
-        scale = ScaleOut(main=show(main / 1e3, 5), collar=show(collar / 1e3, 4), mark=show(chain.mark / 1e3, 4))
+        scale = scale_out(settable * 1e3, "N·m", chain.mark, chain.increment or chain.mark / COLLAR_LINES)
     figure = show(settable, 4)
     return SettingOut(chain="sum", tool="wrench", exact_Nm=exact, settable_Nm=settable, error=figures["error_percent"] / 100,
                       text=f"{figure} N·m", unit="N·m", figure=figure, second=second_unit(settable * 1e3, "N·m"),

@@ -3,8 +3,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...core.planning.methods import passes_of_method
-from ...core.tables import EDITION
+from .methods import passes_of_method
 
 Doc = dict[str, Any]
 _ALWAYS = ["install", "dismantle", "recheck"]
@@ -220,5 +219,5 @@ _BODIES = {"wheel": _wheel, "twin_wheel": _twin, "gasketed_cover": _cover, "mach
 
 def blank_plan(kind: str, title: str, joint: str) -> Doc:
     """A computable plan document to begin from."""
-    return {"format": "orthotorq.plan", "version": 1, "title": title, "joint_kind": kind, "joint": joint,
-            "tables": EDITION, "chains": {"main": ["w"]}, **_BODIES[kind]()}
+    return {"format": "orthotorq.plan", "version": 2, "title": title, "joint_kind": kind, "joint": joint,
+            "chains": {"main": ["w"]}, **_BODIES[kind]()}

@@ -1,7 +1,4 @@
-"""Every sentence the core can say about an input: a code with parameters and its text.
-
-Screens, sheets and the command line all use these texts; the front end's list is generated from them.
-"""
+"""Sentences about bad input: a code with parameters and its text."""
 from __future__ import annotations
 
 from enum import StrEnum
@@ -114,12 +111,3 @@ TEXTS: dict[Message, str] = {
     Message.CHOICE: "“{value}” is not possible here; use one of {choices}.",
     Message.BAD_VALUE: "{reason}.",
 }
-
-
-def render(code: Message, **params: object) -> str:
-    """The sentence for a code with its parameters filled in.
-
-    >>> render(Message.OVER_110_PERCENT, percent=140)
-    '140 % is over 110 % of the chosen torque and is refused.'
-    """
-    return TEXTS[code].format(**params)

@@ -1,19 +1,16 @@
-"""Runs: what a client sends, the state the core derives, the record it becomes."""
+"""Runs: what a client sends, and the state that the core derives."""
 from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from .base import Model
-from .result import Out, SettingOut
+from .base import Model, Out
+from .setting import SettingOut
+from .stage import LookOut
 
 EventKind = Literal["answer", "problem", "note", "suggest", "photo", "correct", "redo", "accept", "settle", "sign_off",
                     "abandon"]
-Answer = Literal["done", "good", "not_good", "turned", "did_not_turn", "not_sure", "value", "refuses", "turns_on",
-                 "stopped_early", "cap", "free", "not_yet", "moved", "still", "repair", "replace", "accept", "skip"]
-StepKind = Literal["condition", "item", "check", "reading", "wait", "watch", "decision", "hand", "snug", "feel", "pull", "angle",
-                   "back_off", "gap", "loosen", "jack"]
 
 
 class EventIn(Model):
@@ -32,11 +29,14 @@ class EventIn(Model):
 
 
 class Button(Out):
-    """One answer the instruction offers."""
+    """One answer the instruction offers: `follows` when the next bolt of the round simply follows it, `leaves` how the bolts of
+    the step then look."""
 
-    answer: Answer
+    answer: str
     label: str
     key: str
+    follows: bool = False
+    leaves: LookOut | None = None
 
 
 class Ahead(Out):
@@ -60,7 +60,7 @@ class Instruction(Out):
     """The one thing to do next."""
 
     step: str
-    kind: StepKind
+    kind: str
     position: str | None
     stage: str
     stage_id: str
@@ -89,13 +89,16 @@ class Instruction(Out):
     gauge: str | None
     turn_deg: float | None
     window_deg: list[float] | None
-    read_by: str | None
+    turn_text: str
+    turn_back: bool
+    turn_note: str
+    shows: str
+    entry: Literal["buttons", "reading", "decision"]
+    exception: Button | None
     ready_at: float | None
     deadline: float | None
     check_round: bool
     changed_setting: bool
-    can_skip: bool
-    can_redo: bool
     wrong: list[Button]
     ahead: list[Ahead]
 
@@ -120,6 +123,7 @@ class TapeBand(Out):
     done: int
     check: bool
     answers: list[str]
+    moved: list[int] = []
 
 
 class Deviation(Out):
@@ -144,13 +148,15 @@ class SignOff(Out):
 
 
 class LastAnswer(Out):
-    """The latest answer that can be corrected."""
+    """An answer that can be corrected: what it was to, in words, and the answers it may become."""
 
     event: str
     step: str
     label: str
     answer: str
     text: str
+    what: str = ""
+    choices: list[Button] = []
 
 
 class Conflict(Out):
@@ -169,6 +175,10 @@ class RunState(Out):
     """All a screen needs to know about a run; the same events always give the same state."""
 
     status: Literal["running", "finished", "signed", "closed", "abandoned"]
+    status_text: str = ""
+    occasion_text: str = ""
+    actions: list[str] = []
+    next_signature: str | None = None
     occasion: str
     variants: list[str]
     history: Literal["known", "unknown"]
@@ -189,114 +199,3 @@ class RunState(Out):
     done: int
     notes: int
     unload: list[str] = []
-
-
-class Cell(Out):
-    """What happened to one bolt in one pass and round."""
-
-    answer: str
-    text: str
-    person: str
-    at: str
-    torque: str | None
-    angle: str | None
-    value: str | None
-    attempt: int
-    pulls: int
-    corrected: bool
-
-
-class Column(Out):
-    """One pass and round of the record's table."""
-
-    id: str
-    title: str
-    setting: str | None
-    do: str
-    check: bool
-    percent: float | None
-
-
-class PlaceRow(Out):
-    """One bolt through all passes."""
-
-    place: str
-    label: str
-    cells: list[Cell | None]
-
-
-class GroupTable(Out):
-    """Bolt by pass at one position."""
-
-    group: str
-    name: str
-    position: str | None
-    columns: list[Column]
-    rows: list[PlaceRow]
-
-
-class RecordLine(Out):
-    """An item, condition, check or reading with its answer."""
-
-    stage: str
-    position: str | None
-    text: str
-    answer: str
-    person: str
-    at: str
-
-
-class RecordNote(Out):
-    """A note, a problem, a suggestion or a correction."""
-
-    kind: str
-    step: str
-    text: str
-    person: str
-    at: str
-    photo: str | None = None
-
-
-class ToolUsed(Out):
-    """A tool bound at the start, by serial, with its calibration as it stood then."""
-
-    tool: str
-    serial: str
-    name: str
-    calibrated_until: str | None
-    expired: bool
-    pulls: int
-
-
-class Compared(Out):
-    """A run against the last one of the same joint: bolts that moved in checks, and those that moved in both."""
-
-    run: int
-    at: str
-    moved_now: int
-    checked_now: int
-    moved_before: int
-    checked_before: int
-    both: list[str]
-    deviations_now: int
-    deviations_before: int
-
-
-class Record(Out):
-    """What was done, in full."""
-
-    status: str
-    occasion: str
-    variants: list[str]
-    history: str
-    provisional: bool
-    tools: list[ToolUsed]
-    conflicts: list[Conflict]
-    tables: list[GroupTable]
-    lines: list[RecordLine]
-    notes: list[RecordNote]
-    deviations: list[Deviation]
-    sign_offs: list[SignOff]
-    started: str | None
-    ended: str | None
-    people: list[str]

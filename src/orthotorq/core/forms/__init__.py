@@ -1,0 +1,1 @@
+"""Bricks of every document: quantities as typed, field errors, and the forms of results and runs."""

@@ -1,0 +1,78 @@
+"""Bricks of every document: models that refuse what they do not know, ids, names, bands."""
+from __future__ import annotations
+
+import re
+from typing import Annotated
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Discriminator, Field
+
+from ..errors import Impossible
+from ..messages import Message
+from ..tables.lubricants import Band
+
+
+class Model(BaseModel):
+    """Base of all documents: unknown fields and silent conversions are refused."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False)
+
+
+class Out(BaseModel):
+    """Base of what the program gives out."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+def kind(value: object) -> str | None:
+    """Discriminator by the field `kind`; the `~` lets field_errors take the tag out of paths again."""
+    return _tag(value, "kind")
+
+
+def do(value: object) -> str | None:
+    """Discriminator by the field `do`."""
+    return _tag(value, "do")
+
+
+def _tag(value: object, field: str) -> str | None:
+    found = value.get(field) if isinstance(value, dict) else getattr(value, field, None)
+    return f"~{found}" if isinstance(found, str) else None
+
+
+KIND = Discriminator(kind)
+DO = Discriminator(do)
+
+
+def _identifier(text: str) -> str:
+    if not re.fullmatch(r"[A-Za-z0-9][A-Za-z0-9_-]{0,39}", text):
+        raise Impossible(Message.BAD_VALUE, reason="An id is 1 to 40 letters, digits, - or _")
+    if text == "condition":
+        raise Impossible(Message.RESERVED_ID, id=text)
+    return text
+
+
+Id = Annotated[str, AfterValidator(_identifier)]
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+Words = Annotated[str, Field(max_length=500)]
+Share = Annotated[float, Field(gt=0, le=1)]
+
+
+def _check_band(values: list[float], low: float, high: float, words: str) -> list[float]:
+    if len(values) != 3:
+        raise Impossible(Message.LIST_LENGTH, range="exactly 3 (low, typical, high)")
+    if not values[0] <= values[1] <= values[2]:
+        raise Impossible(Message.BAND_ORDER, low=values[0], typical=values[1], high=values[2])
+    for value in values:
+        if not low <= value <= high:
+            raise Impossible(Message.OUT_OF_RANGE, value=f"{value:g}", range=words)
+    return values
+
+
+FrictionBand = Annotated[list[float], AfterValidator(
+    lambda v: _check_band(v, 0.01, 1.0, "a friction coefficient from 0.01 to 1"))]
+NutFactorBand = Annotated[list[float], AfterValidator(
+    lambda v: _check_band(v, 0.02, 1.5, "a nut factor from 0.02 to 1.5"))]
+
+
+def as_band(values: list[float]) -> Band:
+    """A checked list of three as a Band."""
+    return Band(values[0], values[1], values[2])

@@ -1,0 +1,116 @@
+"""The record: what was done, bolt by bolt."""
+from __future__ import annotations
+
+from .base import Out
+from .run import Conflict, Deviation, SignOff
+
+
+class Cell(Out):
+    """What happened to one bolt in one pass and round."""
+
+    answer: str
+    text: str
+    person: str
+    at: str
+    torque: str | None
+    angle: str | None
+    value: str | None
+    attempt: int
+    pulls: int
+    corrected: bool
+
+
+class Column(Out):
+    """One pass and round of the record's table."""
+
+    id: str
+    title: str
+    setting: str | None
+    do: str
+    check: bool
+    percent: float | None
+
+
+class PlaceRow(Out):
+    """One bolt through all passes."""
+
+    place: str
+    label: str
+    cells: list[Cell | None]
+
+
+class GroupTable(Out):
+    """Bolt by pass at one position."""
+
+    group: str
+    name: str
+    position: str | None
+    columns: list[Column]
+    rows: list[PlaceRow]
+
+
+class RecordLine(Out):
+    """An item, condition, check or reading with its answer."""
+
+    stage: str
+    position: str | None
+    text: str
+    answer: str
+    person: str
+    at: str
+
+
+class RecordNote(Out):
+    """A note, a problem, a suggestion or a correction."""
+
+    kind: str
+    step: str
+    text: str
+    person: str
+    at: str
+    photo: str | None = None
+
+
+class ToolUsed(Out):
+    """A tool bound at the start, by serial, with its calibration as it stood then."""
+
+    tool: str
+    serial: str
+    name: str
+    calibrated_until: str | None
+    expired: bool
+    pulls: int
+
+
+class Compared(Out):
+    """A run against the last one of the same joint: bolts that moved in checks, and those that moved in both."""
+
+    run: int
+    at: str
+    moved_now: int
+    checked_now: int
+    moved_before: int
+    checked_before: int
+    both: list[str]
+    deviations_now: int
+    deviations_before: int
+
+
+class Record(Out):
+    """What was done, in full."""
+
+    status: str
+    occasion: str
+    variants: list[str]
+    history: str
+    provisional: bool
+    tools: list[ToolUsed]
+    conflicts: list[Conflict]
+    tables: list[GroupTable]
+    lines: list[RecordLine]
+    notes: list[RecordNote]
+    deviations: list[Deviation]
+    sign_offs: list[SignOff]
+    started: str | None
+    ended: str | None
+    people: list[str]

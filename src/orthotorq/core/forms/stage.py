@@ -1,0 +1,96 @@
+"""Stages and passes as a result shows them."""
+from __future__ import annotations
+
+from typing import Literal
+
+from .base import Out
+from .setting import SettingOut
+
+
+class LookOut(Out):
+    """How a bolt is drawn: state and share of the chosen torque."""
+
+    state: str
+    percent: float
+
+
+class PassOut(Out):
+    """One pass over one group: the order, the rule of its rounds, and the settings per chain.
+
+    `ceiling_Nm` is the torque at the bolt that rounding to a scale may not pass, whichever tool is taken; `height` its
+    share on the tape, `leaves` how its bolts stand after it.
+
+    A pass by angle has `turn_deg` and its window, an even draw its gap limits [mm] and torque cap, a wait its seconds.
+    """
+
+    id: str
+    name: str
+    group: str
+    do: str
+    note: str = ""
+    percent: float | None = None
+    check: bool = False
+    order_kind: str = "circle"
+    order: list[list[str]]
+    rounds_max: int = 1
+    until: Literal["once", "none_moves", "gap", "free"] = "once"
+    moved_above_deg: float | None = None
+    repeat_still: int | None = None
+    repeat_max: int | None = None
+    before_each: str | None = None
+    slacken_first: bool = False
+    turn_deg: float | None = None
+    window_deg: list[float] | None = None
+    read_by: str | None = None
+    max_spread_mm: float | None = None
+    stop_at_mm: float | None = None
+    wait_s: float | None = None
+    torque_Nm: float | None = None
+    ceiling_Nm: float | None = None
+    settings: list[SettingOut] = []
+    height: float = 0.0
+    leaves: LookOut | None = None
+
+
+class ItemOut(Out):
+    """A thing to tick, a check to answer or a reading to take; with `places`, once at each of them. Limits in base units."""
+
+    id: str
+    text: str
+    answer: Literal["done", "good", "value", "wait", "moved"]
+    quantity: str | None = None
+    min: float | None = None
+    max: float | None = None
+    limit_text: str | None = None
+    unit: str | None = None
+    gauge: str | None = None
+    places: list[str] = []
+    on_fail: list[str] = []
+    wait_s: float | None = None
+
+
+class StageOut(Out):
+    """One stage in the order of the document; `after` names, by occasion, what it comes after."""
+
+    id: str
+    kind: str
+    title: str
+    note: str = ""
+    occasions: list[str]
+    variants: list[str] = []
+    after: dict[str, list[str]] = {}
+    across: Literal["once", "position_by_position", "all_positions_first"]
+    condition: list[str]
+    cautions: list[str]
+    impact: str | None = None
+    watch_for: str | None = None
+    groups: list[str] = []
+    items: list[ItemOut]
+    passes: list[PassOut]
+    sets_in_s: float | None = None
+    sets_before: list[str] = []
+    redo: str | None = None
+    fit: str | None = None
+    temporary: bool = False
+    what: str | None = None
+    seconds: float = 0.0

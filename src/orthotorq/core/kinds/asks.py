@@ -1,0 +1,93 @@
+"""What a step asks: the answers it takes in words with their keys, and what is said beside it.
+
+An answer is a word; the same word may be said differently by different kinds of step.
+"""
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """One answer: its word, the label on the button, the key; `follows`: the next bolt of the round simply follows."""
+
+    word: str
+    label: str
+    key: str
+    follows: bool = False
+
+    def saying(self, label: str, key: str = "") -> Choice:
+        """The same answer in other words."""
+        return replace(self, label=label, key=key or self.key)
+
+
+DONE = Choice("done", "Done", "space", True)
+GOOD = Choice("good", "Good", "space")
+NOT_GOOD = Choice("not_good", "Not good", "g")
+TURNED = Choice("turned", "Clicked, it turned", "space", True)
+STILL_THERE = Choice("did_not_turn", "Clicked, did not turn", "d", True)
+NOT_SURE = Choice("not_sure", "Not sure", "n")
+VALUE = Choice("value", "Reading", "enter")
+REFUSES = Choice("refuses", "It refuses", "r")
+TURNS_ON = Choice("turns_on", "It turns on and on", "o")
+MOVED = Choice("moved", "It moved", "m")
+NOTHING_MOVED = Choice("still", "Nothing moved", "space")
+REPAIR = Choice("repair", "Repaired", "1")
+REPLACE = Choice("replace", "Replaced", "2")
+ACCEPT = Choice("accept", "Leave it, with a reason", "3")
+SKIP = Choice("skip", "Skipped", "k")
+
+#: what may be done about something that failed, unless the step says otherwise
+AFTER_A_FAILURE = ("repair", "replace", "accept")
+_DECISIONS = {"repair": REPAIR.saying("Repaired, look again"), "replace": REPLACE.saying("Replaced, look again"),
+              "accept": ACCEPT}
+
+
+@dataclass(frozen=True, slots=True)
+class Ask:
+    """One kind of step: usual answers (the first has the large button), what can be wrong, the instruction, the hint.
+
+    `wanted` names the unit of a reading; `repeats` are answers after which the same is asked again.
+    """
+
+    step: str
+    choices: tuple[Choice, ...]
+    wrong: tuple[Choice, ...] = ()
+    skippable: bool = True
+    instruction: str = ""
+    hint: str = ""
+    repeats: tuple[str, ...] = ("not_sure",)
+    timed: bool = False
+    wanted: str | None = None
+    #: whether a reading of torque or angle may come with the answer
+    reads: bool = False
+    proves: bool = False
+    #: the answer that is marked at single bolts when a whole round is confirmed at once
+    exception: str | None = None
+    #: what stands large beside the bolt: the setting, the turn, the clock, the bolt's number, or the words alone
+    shows: str = "label"
+
+    def words(self, may_skip: bool = True) -> tuple[str, ...]:
+        """Every answer the step takes; any other is refused."""
+        out = tuple(c.word for c in (*self.choices, *self.wrong))
+        return (*out, SKIP.word) if self.skippable and may_skip else out
+
+
+CONDITION = Ask("condition", (DONE.saying("Yes, it is"), NOT_GOOD.saying("No")), skippable=False, shows="words",
+                instruction="Is the joint in this condition now?", repeats=("not_sure", "not_good"),
+                hint="If not, bring it there first: the work is valid in this condition only.")
+WAIT = Ask("wait", (DONE.saying("Go on"),), instruction="Nothing is turned until then.", hint="Nothing is turned until then.",
+           timed=True, shows="clock")
+#: what is asked about an item, by the answer the item wants
+ITEMS: dict[str, Ask] = {
+    "done": Ask("item", (DONE,), shows="words"),
+    "good": Ask("check", (GOOD, NOT_GOOD)),
+    "value": Ask("reading", (VALUE,)),
+    "wait": WAIT,
+    "moved": Ask("watch", (NOTHING_MOVED, MOVED), hint="Watch, then say what you saw.", shows="words"),
+}
+
+
+def decision(choices: tuple[str, ...]) -> Ask:
+    """What is asked about something that failed."""
+    return Ask("decision", tuple(_DECISIONS[word] for word in choices), skippable=False, instruction="What was done about it?")

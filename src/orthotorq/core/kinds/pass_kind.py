@@ -1,0 +1,280 @@
+"""What every kind of pass answers: its form, what it becomes in a result, what it asks at a bolt, what it leaves there."""
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any, ClassVar, Protocol
+
+from ..errors import OrthotorqError
+from ..forms.base import Id, Model, Name, Words
+from ..forms.order import CIRCLE, Order
+from ..forms.stage import PassOut
+from ..units import parse, show
+from .asks import AFTER_A_FAILURE, Ask, Choice
+from .fields import FieldSpec
+
+#: what must be said about a deviation and what to do about it, by its code
+Sayings = dict[str, tuple[str, str]]
+
+
+class PassForm(Model):
+    """What every pass of a plan has."""
+
+    id: Id
+    name: Name | None = None
+    note: Words = ""
+    do: Any
+
+
+class Answered(Protocol):
+    """An answer as the run keeps it."""
+
+    @property
+    def word(self) -> str:
+        """The answer's own word."""
+        ...
+
+    @property
+    def answer(self) -> dict[str, Any] | None:
+        """Everything that was answered."""
+        ...
+
+
+@dataclass(frozen=True, slots=True)
+class Fail:
+    """An answer that is not good: code of the deviation, its parameters, what may be done about it."""
+
+    code: str
+    params: dict[str, object]
+    choices: tuple[str, ...] = AFTER_A_FAILURE
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """How a bolt stands: share of the chosen torque it last got, how it is drawn, its gap [mm] where one was measured."""
+
+    percent: float = 0.0
+    state: str = "untouched"
+    gap: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class At:
+    """Where a step of a pass stands: the pass, its round and pull, whether the figure has an angle, whether the bolt is
+    slackened before it is pulled."""
+
+    one: PassOut
+    round: int = 1
+    pull: int | None = None
+    angled: bool = False
+    slackens: bool = False
+
+
+@dataclass(slots=True)
+class History:
+    """What a pass has had so far, by place: the last answer and whether it was left as failed."""
+
+    answers: dict[str, Answered] = field(default_factory=dict)
+    left: set[str] = field(default_factory=set)
+
+
+class Planned(Protocol):
+    """What a pass may ask while it is planned: the torque of the figure [N·mm], the torque rounding may not pass [N·mm],
+    and whether nobody knows what these bolts have been through."""
+
+    @property
+    def torque(self) -> float | None:
+        """The torque of the figure, or None where the group has none."""
+        ...
+
+    @property
+    def ceiling(self) -> float | None:
+        """The torque that rounding to a scale may not pass."""
+        ...
+
+    @property
+    def history_unknown(self) -> bool:
+        """Whether the history of the bolts is unknown."""
+        ...
+
+
+def turn_words(turn: str) -> str:
+    """A turn as it is said: degrees by their sign, flats and turns as they were written.
+
+    >>> turn_words("30 deg"), turn_words("1 flat"), turn_words("2 turn")
+    ('30°', '1 flat', '2 turns')
+    """
+    number, _, unit = turn.partition(" ")
+    if unit == "deg":
+        return f"{number}°"
+    return turn if number == "1" or unit.endswith("s") else f"{turn}s"
+
+
+def degrees_words(turn_deg: float | None) -> str:
+    """A computed turn in words: whole turns as turns, everything else in degrees.
+
+    >>> degrees_words(720.0), degrees_words(45.0)
+    ('2 turns', '45°')
+    """
+    if turn_deg is None:
+        return ""
+    turns, rest = divmod(turn_deg, 360.0)
+    return f"{turn_deg:g}°" if rest or not turns else f"{turns:g} turn{'' if turns == 1 else 's'}"
+
+
+def reading_base(text: object, quantity: str) -> float | None:
+    """A reading in base units, or None when the text is none."""
+    try:
+        return parse(text, quantity).base if isinstance(text, str) else None
+    except OrthotorqError:
+        return None
+
+
+class PassKind:
+    """One way of turning, or of waiting. A subclass in a file of its own says everything about it.
+
+    Attributes are what is the same for every pass of the kind; methods answer for one pass. `form` is None for kinds
+    that only stages make.
+    """
+
+    do: ClassVar[str]
+    form: ClassVar[type[PassForm] | None] = None
+    #: the pass in words where the plan gives it no name, and the words on the Bench's list (place: where on it)
+    word: ClassVar[str] = ""
+    listed: ClassVar[dict[str, dict[str, Any]]] = {}
+    place: ClassVar[int] = 100
+    fields: ClassVar[tuple[FieldSpec, ...]] = ()
+    #: whether it needs a figure; sets one; is a torque to count an angle from; is pulled with a wrench set to a torque; may
+    #: break a bond; is provisional; takes one step at no bolt
+    needs_target: ClassVar[bool] = False
+    sets_figure: ClassVar[bool] = False
+    snug: ClassVar[bool] = False
+    provisional: ClassVar[bool] = False
+    pause: ClassVar[bool] = False
+    pulls: ClassVar[bool] = False
+    wrenched: ClassVar[bool] = False
+    #: whether a bolt that deviated counts as new after it
+    frees: ClassVar[bool] = False
+    #: words after which a round is done again, and what is said when the rounds run out
+    moving: ClassVar[tuple[str, ...]] = ()
+    exhausted: ClassVar[str | None] = None
+    #: whether its turn goes back
+    back: ClassVar[bool] = False
+    #: seconds of one step, by experience; rounds to be expected where they end by themselves
+    seconds_each: ClassVar[float] = 15.0
+    sayings: ClassVar[Sayings] = {}
+    failures: ClassVar[Sayings] = {}
+    ask: ClassVar[Ask]
+
+    # planning
+
+    def name(self, form: Any) -> str:
+        """The pass in words."""
+        return form.name or self.word
+
+    def order(self, form: Any) -> Order:
+        """The order asked for."""
+        found: Order = getattr(form, "order", CIRCLE)
+        return found
+
+    def planned(self, form: Any, group: Planned) -> dict[str, Any]:
+        """Fields of the result beyond name and order; torques in N·m under `torque_Nm` are set on every chain."""
+        return {}
+
+    def turned(self, form: Any) -> float:
+        """Angle [rad] that the pass adds to a figure of torque plus angle."""
+        return 0.0
+
+    def seconds(self, one: PassOut) -> float:
+        """Estimated time of one pass over its bolts [s]: one round each, longer with a multiplier."""
+        each = self.seconds_each + (30.0 if any(s.reaction_Nm is not None for s in one.settings) else 0.0)
+        each += 120.0 if one.before_each else 15.0 if one.slacken_first else 0.0
+        rounds = one.repeat_still or (3 if one.until in ("gap", "free") else 1)
+        return each * len(one.order) * rounds
+
+    def kit(self, one: PassOut) -> tuple[tuple[str, str], ...]:
+        """(kind, what) to bring beside the wrench."""
+        return ()
+
+    def brief(self, raw: dict[str, Any]) -> str:
+        """A pass as typed in a word or two, for the telling line of its stage."""
+        turn = f" {raw['turn']}" if isinstance(raw.get("turn"), str) else ""
+        return f"{self.word[:1].lower()}{self.word[1:]}{turn}"
+
+    # what it leaves
+
+    def height(self, one: PassOut) -> float:
+        """Share of the torque on the pass tape, percent."""
+        return 0.0
+
+    def load(self, before: float, at: At) -> float:
+        """Share of the target [percent] a bolt has after it."""
+        return before
+
+    def state(self, look: Look, word: str, at: At) -> str:
+        """How a bolt is drawn after it."""
+        return "full" if look.percent >= 100 else "part"
+
+    def suspicious(self, before: Look, look: Look, word: str, at: At) -> str | None:
+        """Code of the deviation that an answer is by itself."""
+        return None
+
+    def after(self, before: Look, given: Answered, at: At, failed: bool) -> tuple[Look, str | None]:
+        """(how the bolt stands after an answer, code of the deviation that the answer is)."""
+        look = replace(before, percent=self.load(before.percent, at))
+        if failed:
+            return replace(look, state="deviating"), None
+        code = self.suspicious(before, look, given.word, at)
+        if code is not None:
+            return replace(look, state="deviating"), code
+        if before.state == "deviating" and not self.frees:
+            return look, None
+        return replace(look, state=self.state(look, given.word, at)), None
+
+    # the run
+
+    def turn_note(self, one: PassOut) -> str:
+        """What is said beside a turn: flats of the hexagon, the window."""
+        flats = (one.turn_deg or 0.0) / 60
+        words = f"{flats:g} flat{'' if flats == 1 else 's'} of the hexagon" if 0 < flats < 6 and flats == int(flats) else ""
+        window = f"between {one.window_deg[0]:g}° and {one.window_deg[1]:g}°" if one.window_deg else ""
+        return ", ".join(x for x in (words, window) if x)
+
+    def asked(self, at: At) -> Ask:
+        """What is asked at a step."""
+        return self.ask
+
+    def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
+        """Whether an answer at a bolt is a stop condition."""
+        if given.word in self.failures or given.word == "refuses":
+            return Fail(given.word, {"label": label, "name": one.name})
+        return None
+
+    def order_of_round(self, one: PassOut, history: History) -> Sequence[list[str]]:
+        """The moves of the next round; none ends the pass."""
+        return one.order
+
+    def goes_on(self, one: PassOut, given: Answered) -> bool:
+        """Whether an answer asks for another round."""
+        return given.word in self.moving
+
+    def verdict(self, one: PassOut, history: History) -> list[tuple[str, dict[str, object]]]:
+        """Deviations that only the whole pass shows."""
+        return []
+
+    def limit_words(self, one: PassOut) -> str | None:
+        """What the readings of a step must keep to."""
+        return None
+
+    def short_turn(self, one: PassOut) -> str:
+        """The turn in words, for the instruction."""
+        return degrees_words(one.turn_deg)
+
+
+def torque_words(percent: float) -> str:
+    """A share of the torque as it is said."""
+    return f"{show(percent, 4)} %"
+
+
+__all__ = ["Answered", "At", "Choice", "Fail", "History", "Look", "PassForm", "PassKind", "Planned", "Sayings", "degrees_words",
+           "reading_base", "torque_words", "turn_words"]

@@ -1,0 +1,1 @@
+"""A file for every kind of pass."""

@@ -1,0 +1,108 @@
+"""Turned on by an angle after snug, in one or more steps, each in order."""
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import Annotated, Any, ClassVar, Literal
+
+from pydantic import Field, model_validator
+
+from ...errors import Impossible
+from ...forms.order import CROSS, Order
+from ...forms.quantities import Turn
+from ...forms.stage import PassOut
+from ...messages import Message
+from ..asks import NOT_SURE, REFUSES, TURNED, TURNS_ON, Ask, Choice
+from ..fields import field
+from ..pass_kind import Answered, At, Fail, PassForm, PassKind, Planned, Sayings, reading_base, turn_words
+
+READ_BY = {"angle disc": "angle disc", "electronic wrench": "electronic wrench", "marks": "marks", "flats": "flats"}
+
+
+class AnglePass(PassForm):
+    """An angle after snug, in one or more steps, each in order; `window` is what is accepted, `read_by` how it is seen."""
+
+    do: Literal["angle"]
+    turn: Turn
+    window: Annotated[list[Turn], Field(min_length=2, max_length=2)] | None = None
+    read_by: Literal["electronic wrench", "angle disc", "marks", "flats"] = "angle disc"
+    order: Order = CROSS
+
+    @model_validator(mode="after")
+    def _around(self) -> AnglePass:
+        if self.window is not None and not self.window[0].base <= self.turn.base <= self.window[1].base:
+            raise Impossible(Message.RANGE_REVERSED, ("window",), low=str(self.window[0]), high=str(self.window[1]))
+        return self
+
+
+_HINTS = {"angle disc": "Set the disc to zero at the snug torque, hold its arm against something that does not turn.",
+          "marks": "Mark socket and part before you turn; the marks must meet.",
+          "flats": "One flat of a hexagon is 60°.",
+          "electronic wrench": "The wrench counts the angle; start from a standing nut."}
+
+
+class Angle(PassKind):
+    """An angle after snug."""
+
+    do, form, word, place = "angle", AnglePass, "Angle", 40
+    listed = {"angle": {"do": "angle", "turn": "60 deg", "window": ["55 deg", "65 deg"], "read_by": "angle disc",
+                        "order": {"kind": "cross"}}}
+    fields = (field("turn", "Turn", "quantity"),
+              field("read_by", "Seen by", "choice", choices=READ_BY, main=False))
+    needs_target = pulls = True
+    seconds_each = 25.0
+    ask = Ask("angle", (TURNED.saying("Turned to the mark"), Choice("stopped_early", "Stopped before the angle", "e"), NOT_SURE),
+              (TURNS_ON, REFUSES), reads=True, shows="turn", instruction="Turn on by {turn}, in one pull if you can.")
+    sayings: ClassVar[Sayings] = {
+        "out_of_window": ("Bolt {label} turned {value} at {name}, outside {window}; left as it is: {reason}.",
+                          "Too little: seized or bottomed; too much: yield or a soft part."),
+        "stopped_early": ("Bolt {label} stopped before the angle at {name}; left as it is: {reason}.",
+                          "Already tight, seized or bottomed."),
+    }
+    failures: ClassVar[Sayings] = {
+        "stopped_early": ("it stopped before the angle", "Do not force it: slacken, look for a seized or bottomed thread."),
+        "out_of_window": ("{value} is outside {window}",
+                          "Too little: seized or bottomed. Too much: beyond yield, or a soft part; then the bolt is replaced."),
+    }
+
+    def name(self, form: Any) -> str:
+        """The angle with its turn."""
+        return form.name or f"{self.word} {turn_words(form.turn)}"
+
+    def planned(self, form: Any, group: Planned) -> dict[str, Any]:
+        """The turn and its window, in degrees."""
+        window = [round(math.degrees(w.base), 3) for w in form.window] if form.window else None
+        return {"turn_deg": round(math.degrees(form.turn.base), 3), "window_deg": window, "read_by": form.read_by}
+
+    def turned(self, form: Any) -> float:
+        """Its turn."""
+        return float(form.turn.base)
+
+    def kit(self, one: PassOut) -> tuple[tuple[str, str], ...]:
+        """A disc, where that is how it is seen."""
+        return (("gauge", "angle disc with a fixed arm"),) if one.read_by == "angle disc" else ()
+
+    def height(self, one: PassOut) -> float:
+        """To the end."""
+        return 100.0
+
+    def load(self, before: float, at: At) -> float:
+        """The whole figure."""
+        return 100.0
+
+    def asked(self, at: At) -> Ask:
+        """With a hint for the way it is seen."""
+        return replace(self.ask, hint=_HINTS[at.one.read_by or "angle disc"])
+
+    def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
+        """An angle read outside its window is a stop condition."""
+        if given.word == "turns_on":
+            return Fail("turns_on", {"label": label, "name": one.name}, ("replace", "accept"))
+        if (found := super().judge(one, given, label)) is not None or one.window_deg is None:
+            return found
+        typed = ((given.answer or {}).get("reading") or {}).get("angle")
+        turned, (low, high) = reading_base(typed, "angle"), one.window_deg
+        if turned is None or low <= round(math.degrees(turned), 3) <= high:
+            return None
+        return Fail("out_of_window", {"label": label, "name": one.name, "value": typed,
+                                      "window": f"{low:g}° to {high:g}°"}, ("replace", "accept"))

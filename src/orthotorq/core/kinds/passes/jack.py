@@ -1,0 +1,22 @@
+"""Jacking screws in small equal turns until the part is free; made by the stage that presses off."""
+from __future__ import annotations
+
+from typing import ClassVar
+
+from ..asks import Ask, Choice
+from ..pass_kind import PassKind, Sayings
+
+
+class Jack(PassKind):
+    """A round of the jacking screws."""
+
+    do, word = "jack", "Press off"
+    seconds_each = 60.0
+    moving = ("not_yet",)
+    exhausted = "not_free"
+    ask = Ask("jack", (Choice("not_yet", "Not yet free", "space"), Choice("free", "It is free", "f")), skippable=False,
+              shows="turn",
+              instruction="Turn every jacking screw by {turn}, one after the other.",
+              hint="Small equal turns, so that the part comes off straight.")
+    sayings: ClassVar[Sayings] = {"not_free": ("{name}: not free after {max} rounds.",
+                                     "Stop: something still holds it. Never take out a retaining bolt before it is free.")}

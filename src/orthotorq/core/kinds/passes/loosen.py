@@ -1,0 +1,24 @@
+"""Loosened a little at a time; made by the stage that loosens."""
+from __future__ import annotations
+
+from ...thresholds import LOOSENED_SHARE
+from ..asks import DONE, REFUSES, Ask
+from ..pass_kind import At, Look, PassKind
+
+
+class Loosen(PassKind):
+    """Loosened by a part of a turn."""
+
+    do, word = "loosen", "Loosen"
+    frees = back = True
+    ask = Ask("loosen", (DONE.saying("Loosened"), REFUSES.saying("It does not come loose")),
+              exception="refuses", shows="turn", instruction="Loosen by {turn}, no more.",
+              hint="A little at a time, in this order. Stay out of line with the joint; never with the torque wrench.")
+
+    def load(self, before: float, at: At) -> float:
+        """Half of what it had, for the drawing."""
+        return before * LOOSENED_SHARE.value
+
+    def state(self, look: Look, word: str, at: At) -> str:
+        """Loose."""
+        return "loose"

@@ -1,0 +1,170 @@
+"""A share of the chosen torque at every bolt: rising passes, rounds until none moves, repeated pulls, checks."""
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import Annotated, Any, ClassVar, Literal
+
+from pydantic import AfterValidator, Field, model_validator
+
+from ...errors import Impossible
+from ...forms.base import Model
+from ...forms.order import CROSS, Order, Text
+from ...forms.quantities import Turn
+from ...forms.stage import PassOut
+from ...messages import Message
+from ...thresholds import MOST_PERCENT, MOVED_ABOVE, SNUG_OF_AN_ANGLE
+from ..asks import NOT_SURE, REFUSES, STILL_THERE, TURNED, TURNS_ON, Ask
+from ..fields import field
+from ..pass_kind import Answered, At, Fail, Look, PassForm, PassKind, Planned, Sayings, reading_base
+
+
+class Rounds(Model):
+    """A round repeated until none moves; a round is always finished, reaching `max` is never success."""
+
+    until: Literal["none_moves"]
+    moved_above: Turn = Field(default=MOVED_ABOVE.text, validate_default=True)
+    max: Annotated[int, Field(ge=1, le=50)] = 3
+
+
+class Repeat(Model):
+    """Pulls on one bolt until so many in a row show no turn."""
+
+    still: Annotated[int, Field(ge=1, le=10)] = 3
+    max: Annotated[int, Field(ge=1, le=50)] = 10
+
+    @model_validator(mode="after")
+    def _enough(self) -> Repeat:
+        if self.max < self.still:
+            raise Impossible(Message.RANGE_REVERSED, ("max",), low=f"still {self.still}", high=f"max {self.max}")
+        return self
+
+
+def _percent(value: float) -> float:
+    if value > MOST_PERCENT.value:
+        raise Impossible(Message.OVER_110_PERCENT, percent=f"{value:g}")
+    return value
+
+
+class TorquePass(PassForm):
+    """A share of the chosen torque at every bolt; `check` marks a round that proves rather than tightens.
+
+    `before_each` is done at one bolt before it is pulled, while the others hold (take out, clean, lubricate);
+    `slacken_first` is the same for bolts of unknown history.
+    """
+
+    do: Literal["torque"]
+    percent: Annotated[float, Field(gt=0), AfterValidator(_percent)]
+    order: Order = CROSS
+    check: bool = False
+    rounds: Rounds | None = None
+    repeat: Repeat | None = None
+    before_each: Text | None = None
+    slacken_first: bool = False
+    falls: Text | None = None
+
+    @model_validator(mode="after")
+    def _one_rule(self) -> TorquePass:
+        if self.rounds is not None and self.repeat is not None:
+            raise Impossible(Message.PASS_FORM, ("repeat",), what="A pass has rounds or repeated pulls, not both")
+        return self
+
+
+_CHECKING = {"check": True, "rounds": {"until": "none_moves", "moved_above": MOVED_ABOVE.text, "max": 3}}
+_PULL = Ask("pull", (TURNED, STILL_THERE, NOT_SURE), (TURNS_ON, REFUSES), reads=True, shows="setting",
+            exception="did_not_turn",
+            instruction="Pull steadily, stop at the click.", hint="One click. Do not pull on after it.")
+#: in a check the usual answer is that nothing moved: it gets the large button and the space bar
+_PROOF = replace(_PULL, choices=(STILL_THERE.saying("Did not move", "space"), TURNED.saying("It moved", "m"), NOT_SURE),
+                 instruction="Pull steadily to the click. Did it move before the click?", proves=True, exception="turned",
+                 hint="A click without movement proves only that this torque does not move the nut.")
+_AGAIN = replace(_PROOF, instruction="Pull again to the click. Did it turn?")
+_SLACKEN = "Slacken this one first, about a quarter turn, then pull: its history is unknown."
+
+
+class Torque(PassKind):
+    """A share of the torque."""
+
+    do, form, word, place = "torque", TorquePass, "Torque", 30
+    listed = {"pass": {"do": "torque", "percent": 100, "order": {"kind": "cross"}},
+              "check round": {"do": "torque", "percent": 100, "order": {"kind": "circle"}, **_CHECKING}}
+    fields = (field("percent", "Share", "percent"), field("check", "check", "tick"),
+              field("before_each", "First, at each bolt", example="nothing", main=False),
+              field("falls", "Lower than before because", example="it does not fall", main=False))
+    needs_target = sets_figure = snug = pulls = wrenched = True
+    moving = ("turned",)
+    exhausted = "rounds_exhausted"
+    seconds_each = 18.0
+    ask = _PULL
+    sayings: ClassVar[Sayings] = {
+        "did_not_turn": ("Bolt {label} did not turn at {name}, though the torque rose: seized, cross-threaded, bottomed or "
+                         "already tight?", "Slacken it, look at the thread, run it on by hand, pull again."),
+        "rounds_exhausted": ("{name}: after {max} rounds bolts still moved. The joint has not settled.",
+                             "Stop. Look for a soft part, a wrong gasket or dirt; ask before pulling on."),
+        "pulls_exhausted": ("Bolt {label} still turned after {max} pulls at {name}.",
+                            "It yields, strips or its seat sinks: take it out and look."),
+    }
+
+    def name(self, form: Any) -> str:
+        """The share, and whether it checks."""
+        return form.name or (f"Check at {form.percent:g} %" if form.check else f"{form.percent:g} %")
+
+    def brief(self, raw: dict[str, Any]) -> str:
+        """The share alone, since most passes are of this kind."""
+        return f"{raw.get('percent', '?')}{' check' if raw.get('check') else ' repeat' if raw.get('repeat') else ''}"
+
+    def planned(self, form: Any, group: Planned) -> dict[str, Any]:
+        """Torque at the bolt, rounds and repeated pulls."""
+        if group.torque is None:
+            return {}
+        torque, rounds, repeat = group.torque * form.percent / 100, form.rounds, form.repeat
+        return {"percent": form.percent, "check": form.check, "rounds_max": rounds.max if rounds else 1,
+                "until": "none_moves" if rounds else "once",
+                "moved_above_deg": round(math.degrees(rounds.moved_above.base), 4) if rounds else None,
+                "repeat_still": repeat.still if repeat else None, "repeat_max": repeat.max if repeat else None,
+                "before_each": form.before_each, "slacken_first": form.slacken_first or (group.history_unknown and form.check),
+                "torque_Nm": torque / 1e3, "ceiling_Nm": None if group.ceiling is None else group.ceiling / 1e3}
+
+    def height(self, one: PassOut) -> float:
+        """Its share."""
+        return one.percent or 0.0
+
+    def load(self, before: float, at: At) -> float:
+        """Its share; with an angle after it, the snug torque is half way."""
+        return max(before, (at.one.percent or 0.0) * (SNUG_OF_AN_ANGLE.value if at.angled else 1.0))
+
+    def asked(self, at: At) -> Ask:
+        """Whether it turned; in a check, and in repeated pulls after the first, whether it moved."""
+        if (at.pull or 1) > 1:
+            return _AGAIN
+        ask = _PROOF if at.one.check else _PULL
+        return replace(ask, hint=_SLACKEN) if at.slackens else ask
+
+    def moved(self, one: PassOut, given: Answered) -> bool:
+        """Whether a bolt moved: by hand as answered; where an angle was read, more than the pass allows."""
+        angle = reading_base(((given.answer or {}).get("reading") or {}).get("angle"), "angle")
+        if angle is not None and one.moved_above_deg is not None and given.word in ("turned", "did_not_turn"):
+            return math.degrees(angle) > one.moved_above_deg
+        return given.word == "turned"
+
+    def goes_on(self, one: PassOut, given: Answered) -> bool:
+        """Another round when a bolt moved."""
+        return self.moved(one, given)
+
+    def suspicious(self, before: Look, look: Look, word: str, at: At) -> str | None:
+        """Neighbours only lower a bolt's load: in a rising pass it should turn."""
+        rising = look.percent > before.percent > 0 and at.round == 1 and not at.one.check and not at.one.repeat_still
+        return "did_not_turn" if word == "did_not_turn" and rising else None
+
+    def after(self, before: Look, given: Answered, at: At, failed: bool) -> tuple[Look, str | None]:
+        """A check says whether a bolt moved; any other pass what it has."""
+        look, code = super().after(before, given, at, failed)
+        if not failed and code is None and at.one.check and before.state != "deviating":
+            look = replace(look, state="moved" if self.moved(at.one, given) else "checked")
+        return look, code
+
+    def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
+        """A bolt that turns on and on is taken out; one that refuses is looked at."""
+        if given.word == "turns_on":
+            return Fail("turns_on", {"label": label, "name": one.name}, ("replace", "accept"))
+        return super().judge(one, given, label)

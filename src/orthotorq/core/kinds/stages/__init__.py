@@ -1,0 +1,1 @@
+"""A file for every kind of stage; kinds that share a form share a file."""

@@ -1,0 +1,196 @@
+"""Sentences that refuse: of runs, and of use cases."""
+from __future__ import annotations
+
+from enum import StrEnum
+
+
+class Refusal(StrEnum):
+    """Codes of what a run or a use case refuses, keeps aside, or says about it."""
+
+    NOT_A_FITTER = "not_a_fitter"
+    RUN_OVER = "run_over"
+    SIGNED_MEANWHILE = "signed_meanwhile"
+    ANSWERED_ALREADY = "answered_already"
+    ALL_ANSWERED = "all_answered"
+    NOT_THE_NEXT = "not_the_next"
+    NO_SUCH_FIELD = "no_such_field"
+    NO_SUCH_ANSWER = "no_such_answer"
+    TEXT_TOO_LONG = "text_too_long"
+    SAY_WHY = "say_why"
+    STILL_WAITING = "still_waiting"
+    READING_UNIT = "reading_unit"
+    READING_UNREAD = "reading_unread"
+    READING_CANNOT_BE = "reading_cannot_be"
+    READING_FORM = "reading_form"
+    READING_TEXT = "reading_text"
+    TORQUE_CANNOT_BE = "torque_cannot_be"
+    ANGLE_CANNOT_BE = "angle_cannot_be"
+    CORRECTION_FORM = "correction_form"
+    CORRECTION_UNKNOWN = "correction_unknown"
+    CORRECTION_MOOT = "correction_moot"
+    CORRECTION_ANSWER = "correction_answer"
+    REDO_FORM = "redo_form"
+    REDO_FROM = "redo_from"
+    PHOTO_FORM = "photo_form"
+    PHOTO_WORDS = "photo_words"
+    NOT_A_SUPERVISOR = "not_a_supervisor"
+    SETTLE_FORM = "settle_form"
+    NO_SUCH_CONFLICT = "no_such_conflict"
+    SETTLED_ALREADY = "settled_already"
+    TEXT_FORM = "text_form"
+    NO_SUCH_DEVIATION = "no_such_deviation"
+    ACCEPTED_ALREADY = "accepted_already"
+    SAY_WHY_ACCEPTED = "say_why_accepted"
+    SIGN_IN_A_ROLE = "sign_in_a_role"
+    NOT_FINISHED = "not_finished"
+    STILL_FITTED = "still_fitted"
+    FITTER_SIGNED = "fitter_signed"
+    FITTER_FIRST = "fitter_first"
+    DEVIATIONS_OPEN = "deviations_open"
+    CONFLICTS_OPEN = "conflicts_open"
+    NOT_YOURS_TO_END = "not_yours_to_end"
+    SAY_WHY_ENDED = "say_why_ended"
+    NO_WORK_THEN = "no_work_then"
+    NO_SUCH_VARIANT = "no_such_variant"
+    CHOOSE_ONE = "choose_one"
+    NOT_SIGNED_IN = "not_signed_in"
+    NEEDS_ROLE = "needs_role"
+    SIGN_IN_WRONG = "sign_in_wrong"
+    SIGN_IN_TOO_MANY = "sign_in_too_many"
+    NOT_FOUND = "not_found"
+    BAD_TITLE = "bad_title"
+    BAD_DRAFT = "bad_draft"
+    DRAFT_MOVED = "draft_moved"
+    STOPS_LEFT = "stops_left"
+    NOTHING_CHANGED = "nothing_changed"
+    SAVED_ASIDE = "saved_aside"
+    REVISION_REPLACED = "revision_replaced"
+    BAD_DEVICE = "bad_device"
+    BAD_HISTORY = "bad_history"
+    NO_SUCH_TOOL = "no_such_tool"
+    NO_SUCH_SERIAL = "no_such_serial"
+    TOOL_BLOCKED = "tool_blocked"
+    BATCH_SIZE = "batch_size"
+    EVENT_FIELD = "event_field"
+    EVENT_PAYLOAD = "event_payload"
+    OTHER_RUN = "other_run"
+    ID_USED = "id_used"
+    NUMBER_MISSING = "number_missing"
+    NUMBER_USED = "number_used"
+    NO_SUCH_PHOTO = "no_such_photo"
+    LEASE_LOST = "lease_lost"
+    KEPT_ALREADY = "kept_already"
+    PICTURE_TOO_LARGE = "picture_too_large"
+    NO_PICTURE = "no_picture"
+    OWN_KINDS = "own_kinds"
+    BAD_NAME = "bad_name"
+    SHIPPED_NAME = "shipped_name"
+    TAG_FORM = "tag_form"
+    NAME_FORM = "name_form"
+    KIND_OF_JOINT = "kind_of_joint"
+    TAG_TAKEN = "tag_taken"
+    TAG_STAYS = "tag_stays"
+    KIND_STAYS = "kind_stays"
+    ZIP_EMPTY = "zip_empty"
+    ZIP_TOO_MUCH = "zip_too_much"
+    NO_ZIP = "no_zip"
+    SEND_ZIP = "send_zip"
+    JOB_OVER = "job_over"
+    NO_SUCH_JOINT = "no_such_joint"
+    IF_MATCH = "if_match"
+
+
+TEXTS: dict[Refusal, str] = {
+    Refusal.NOT_A_FITTER: "Only a fitter or a supervisor answers the steps of a run.",
+    Refusal.RUN_OVER: "This run is {status}: nothing in it can change any more. A note can still be added.",
+    Refusal.SIGNED_MEANWHILE: "The run was signed off meanwhile; this is kept, but moves nothing.",
+    Refusal.ANSWERED_ALREADY: "This step was already answered by {person}; this answer is kept, but moves nothing.",
+    Refusal.ALL_ANSWERED: "All steps of this run are answered.",
+    Refusal.NOT_THE_NEXT: "This is not the next step: the run stands at {step}.",
+    Refusal.NO_SUCH_FIELD: "An answer has no field “{field}”.",
+    Refusal.NO_SUCH_ANSWER: "“{answer}” is no answer to this step; it takes {answers}.",
+    Refusal.TEXT_TOO_LONG: "A {field} is text of at most {most} characters.",
+    Refusal.SAY_WHY: "Say why.",
+    Refusal.STILL_WAITING: "{minutes} min are left to wait. To go on before, skip it with a reason.",
+    Refusal.READING_UNIT: "Write the reading with its unit, for example {example}.",
+    Refusal.READING_UNREAD: "{reason}",
+    Refusal.READING_CANNOT_BE: "{value} cannot be: a reading here is like {example}.",
+    Refusal.READING_FORM: "A reading has a torque, an angle or both, and belongs to a pull.",
+    Refusal.READING_TEXT: "The {name} reading is text with a unit.",
+    Refusal.TORQUE_CANNOT_BE: "{value} cannot be: this pass asks for {torque} N·m.",
+    Refusal.ANGLE_CANNOT_BE: "{value} cannot be: expected 0 to {most} turns.",
+    Refusal.CORRECTION_FORM: "A correction names the event it voids and, if there is one, the right answer.",
+    Refusal.CORRECTION_UNKNOWN: "The answer to be corrected is not in this run.",
+    Refusal.CORRECTION_MOOT: "This answer no longer counts in the run as it stands; there is nothing to correct.",
+    Refusal.CORRECTION_ANSWER: "The right answer must be one that this step takes.",
+    Refusal.REDO_FORM: "Doing a stage again names the stage and says why.",
+    Refusal.REDO_FROM: "A stage is done again from the step where the run stands.",
+    Refusal.PHOTO_FORM: "A photo is kept first and then named by its id.",
+    Refusal.PHOTO_WORDS: "Words of at most {most} characters.",
+    Refusal.NOT_A_SUPERVISOR: "Only a supervisor {does}.",
+    Refusal.SETTLE_FORM: "Settling names the event, whether it is taken, and why.",
+    Refusal.NO_SUCH_CONFLICT: "This run has no such conflict.",
+    Refusal.SETTLED_ALREADY: "This conflict is already settled.",
+    Refusal.TEXT_FORM: "Write 1 to {most} characters.",
+    Refusal.NO_SUCH_DEVIATION: "This run has no such deviation.",
+    Refusal.ACCEPTED_ALREADY: "{person} has already accepted this deviation.",
+    Refusal.SAY_WHY_ACCEPTED: "Say why the deviation can be accepted.",
+    Refusal.SIGN_IN_A_ROLE: "One signs as fitter or supervisor, in a role one has.",
+    Refusal.NOT_FINISHED: "The run is not finished: steps are still without an answer.",
+    Refusal.STILL_FITTED: "Still fitted: {what}. Take it out first.",
+    Refusal.FITTER_SIGNED: "The fitter has already signed.",
+    Refusal.FITTER_FIRST: "The fitter signs first.",
+    Refusal.DEVIATIONS_OPEN: "{count} not accepted yet; the first: {first}",
+    Refusal.CONFLICTS_OPEN: "{count} not settled yet; the first is at {step}.",
+    Refusal.NOT_YOURS_TO_END: "Only a fitter or a supervisor ends a run.",
+    Refusal.SAY_WHY_ENDED: "Say why the run is ended before its last step.",
+    Refusal.NO_WORK_THEN: "This plan has no work for the occasion “{occasion}”: at the most it makes safe.",
+    Refusal.NO_SUCH_VARIANT: "“{variant}” is not a variant of this plan.",
+    Refusal.CHOOSE_ONE: "Choose one: {names}.",
+    Refusal.NOT_SIGNED_IN: "Sign in first.",
+    Refusal.NEEDS_ROLE: "This needs the role {roles}; you have {mine}.",
+    Refusal.SIGN_IN_WRONG: "Name or password is wrong.",
+    Refusal.SIGN_IN_TOO_MANY: "Too many failed tries with this name. Wait {minutes} minutes.",
+    Refusal.NOT_FOUND: "There is no such {what}.",
+    Refusal.BAD_TITLE: "A plan needs a title of 1 to 120 characters.",
+    Refusal.BAD_DRAFT: "A draft is one JSON object of at most 2 MB.",
+    Refusal.DRAFT_MOVED: "The draft has changed since you opened it; look at it again before releasing.",
+    Refusal.STOPS_LEFT: "{count} stop finding(s) keep this plan from release. The first: {first}",
+    Refusal.NOTHING_CHANGED: "Nothing has changed since revision {number}.",
+    Refusal.SAVED_ASIDE:
+        "{person} saved this plan first (version {version}). Your version was kept aside as a side draft; nothing is lost.",
+    Refusal.REVISION_REPLACED: "A newer revision has replaced this one; start from that.",
+    Refusal.BAD_DEVICE: "The device needs an id of 1 to 80 characters.",
+    Refusal.BAD_HISTORY: "The history is known or unknown.",
+    Refusal.NO_SUCH_TOOL: "“{tool}” is not a tool of this plan.",
+    Refusal.NO_SUCH_SERIAL: "No tool with the serial “{serial}” is registered.",
+    Refusal.TOOL_BLOCKED: "{serial} is blocked{note}. Take another one.",
+    Refusal.BATCH_SIZE: "A batch has 1 to {most} events.",
+    Refusal.EVENT_FIELD: "{path}: {text}",
+    Refusal.EVENT_PAYLOAD: "payload: {why}",
+    Refusal.OTHER_RUN: "This event belongs to another run.",
+    Refusal.ID_USED: "This id was already used for another event.",
+    Refusal.NUMBER_MISSING: "Number {number} of this device has not arrived yet.",
+    Refusal.NUMBER_USED: "Number {number} of this device was already used.",
+    Refusal.NO_SUCH_PHOTO: "This run has no such photo; send it first.",
+    Refusal.LEASE_LOST: "{person} has taken this run over on another device; this is kept, but moves nothing.",
+    Refusal.KEPT_ALREADY: "Already kept.",
+    Refusal.PICTURE_TOO_LARGE: "The picture is too large; send one of at most 60 megapixels.",
+    Refusal.NO_PICTURE: "This is no picture that can be read; send a JPEG, PNG or WebP.",
+    Refusal.OWN_KINDS: "Own entries are {kinds}.",
+    Refusal.BAD_NAME: "The name has 1 to {most} characters.",
+    Refusal.SHIPPED_NAME: "“{key}” is a shipped entry; give yours another name.",
+    Refusal.TAG_FORM: "A tag is 1 to {most} letters, digits, dots and hyphens, such as BP-3.",
+    Refusal.NAME_FORM: "{what} has 1 to {most} characters.",
+    Refusal.KIND_OF_JOINT: "A kind of joint is {kinds}.",
+    Refusal.TAG_TAKEN: "“{tag}” is already the tag of {whose}.",
+    Refusal.TAG_STAYS: "Plans name this machine {tag}; its tag stays.",
+    Refusal.KIND_STAYS: "This joint has plans of its kind under its tag; both stay.",
+    Refusal.ZIP_EMPTY: "The zip holds no .json files.",
+    Refusal.ZIP_TOO_MUCH: "An import holds at most {most} files and 200 MB.",
+    Refusal.NO_ZIP: "This is no zip file that can be read.",
+    Refusal.SEND_ZIP: "Send a zip of plan files as application/zip.",
+    Refusal.JOB_OVER: "The job is already {status}.",
+    Refusal.NO_SUCH_JOINT: "“{joint}” is not a joint registered here (equipment/joint).",
+    Refusal.IF_MATCH: "Send the version you started from in If-Match.",
+}

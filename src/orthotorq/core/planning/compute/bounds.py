@@ -1,0 +1,190 @@
+"""Every bound of the clamp load of one bolt, each with its id and the steps that led to it."""
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ...documents.joint import FlatFace, Group
+from ...documents.plan import Plan
+from ...forms.group import LimitOut
+from ...mechanics import angle as ang
+from ...mechanics import gasket as gas
+from ...mechanics import preload as pre
+from ...mechanics import strength as lim
+from ...mechanics.formula import Step, explain
+from ...tables import gaskets
+from .chosen import Chosen, area_words
+from .facts import Facts
+from .friction_steps import bracket, per_preload
+from .losses import gasket_factors
+from .stiffness import material_of
+from .teeth import teeth_of
+
+
+@dataclass(frozen=True, slots=True)
+class Bound:
+    """One bound: id, code of its kind, words, side, clamp load [N], the field that sets it, the steps that end at the load."""
+
+    id: str
+    code: str
+    name: str
+    upper: bool
+    clamp: float
+    input: str
+    steps: tuple[Step, ...] = ()
+    notes: tuple[str, ...] = ()
+
+
+def _bound(code: str, name: str, upper: bool, field: str, steps: list[Step], *notes: str, own: str = "") -> Bound:
+    """A bound whose clamp load is where its steps end."""
+    return Bound(f"{code}:{own}" if own else code, code, name, upper, steps[-1].value, field, tuple(steps), notes)
+
+
+def share_bound(facts: Facts) -> Bound | None:
+    """The share of yield that the planner allows in tension alone."""
+    group, thread, strength = facts.group, facts.thread, facts.strength
+    if (fraction := group.limits.yield_fraction) is None:
+        return None
+    area = thread.root_area if group.limits.area == "root" else thread.stress_area
+    step = explain(lim.preload_at_fraction, fraction=fraction, yield_strength=strength.yield_, area=area)
+    return _bound("share", f"{fraction * 100:g} % of yield", True, f"groups/{group.id}/limits/yield_fraction", [step],
+                  f"Strength: {strength.name}, {strength.certainty}; stress on the {area_words(facts)}.")
+
+
+def _bolt_bounds(facts: Facts) -> list[Bound]:
+    group, thread, strength = facts.group, facts.thread, facts.strength
+    base, mu = f"groups/{group.id}", facts.friction.mu_thread
+    out = [found] if (found := share_bound(facts)) is not None else []
+    if strength.proof is not None:
+        step = explain(lim.preload_at_fraction, fraction=1.0, yield_strength=strength.proof, area=thread.stress_area)
+        out.append(_bound("proof", "proof load", True, f"{base}/fastener/grade", [step],
+                          f"Proof strength of {strength.name} in place of yield."))
+    if mu is not None:
+        step = explain(lim.combined_preload, fraction=group.limits.nu, yield_strength=strength.yield_,
+                       stress_area=thread.stress_area, pitch=thread.pitch, pitch_diameter=thread.pitch_diameter,
+                       stress_diameter=thread.stress_diameter, mu_thread=mu.low)
+        out.append(_bound("combined", "combined, at assembly", True, f"{base}/limits/nu", [step],
+                          "At the low end of the friction band: low friction gives the high preload."))
+    return out
+
+
+def softer_end(plan: Plan, group: Group) -> tuple[str, float]:
+    """(name, bearing limit [MPa]) of the softer part that a face presses on; under a nut too, when the face is the table's."""
+    ends = [group.stack[0]]
+    if group.into is not None and group.into.kind == "nut" and not isinstance(group.fastener.face, FlatFace):
+        ends.append(group.stack[-1])
+    return min(((layer.name or layer.material, layer.limit.base if layer.limit
+                 else material_of(plan, layer.material).bearing) for layer in ends), key=lambda end: end[1])
+
+
+def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
+    group = facts.group
+    base = f"groups/{group.id}"
+    out = []
+    teeth = teeth_of(plan, facts)
+    if teeth is not None and teeth.carries > 0:
+        out.append(_bound("stripping", f"{teeth.weaker} thread strips", True, f"{base}/into/engaged", list(teeth.steps),
+                          f"The {teeth.weaker} thread gives way first. Add one pitch ({facts.thread.pitch:g} mm) for "
+                          "incomplete threads."))
+    if group.stack and facts.face_diameter is not None and facts.hole is not None:
+        name, pressure = softer_end(plan, group)
+        step = explain(lim.clamp_at_bearing_pressure, pressure=pressure, face_diameter=facts.face_diameter, hole=facts.hole)
+        out.append(_bound("bearing", f"pressure on {name}", True, f"{base}/stack/limit", [step],
+                          f"The softer of the parts pressed on: {name}; the table's limit is typical unless the part's own is "
+                          "given."))
+    if group.limits.soft_part is not None:
+        out.append(Bound("soft_part", "soft_part", "soft part", True, group.limits.soft_part.base, f"{base}/limits/soft_part",
+                         notes=("Entered by the planner: what the soft part bears.",)))
+    if group.required_clamp is not None:
+        out.append(Bound("required", "required", "joint needs", False, group.required_clamp.base, f"{base}/required_clamp",
+                         notes=("Entered by the planner: what the joint needs.",)))
+    return out
+
+
+def _gasket_bounds(facts: Facts) -> list[Bound]:
+    """What the gasket's sheet (its stress window) asks of one bolt."""
+    gasket = facts.group.gasket
+    if gasket is None:
+        return []
+    base, bolts = f"groups/{facts.group.id}/gasket", float(facts.group.layout.count)
+    kind = gaskets.table().get(gasket.type) if gasket.type else None
+    area = explain(lim.ring_area, outside=gasket.outside.base, inside=gasket.inside.base)
+    out = []
+    asked = (("seating", "gasket seats", False, gasket.seating, kind.seating if kind else None),
+             ("service", "gasket in service", False, gasket.service, None),
+             ("damage", "gasket damaged", True, gasket.damage, kind.damage if kind else None))
+    for field, name, upper, given, typical in asked:
+        stress = given.base if given else typical
+        if stress is None:
+            continue
+        steps = [area, explain(lim.clamp_at_gasket_stress, stress=stress, contact_area=area.value, bolts=bolts)]
+        if field == "service" and gasket.pressure is not None:
+            widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base)
+            end = explain(gas.end_force, reaction_diameter=widths.reaction_diameter, pressure=gasket.pressure.base)
+            steps += [end, explain(gas.clamp_with_end_force, stress_clamp=steps[-1].value, end=end.value, bolts=bolts)]
+        said = "Stress from the gasket's sheet." if given else f"Typical stress of the type “{kind.name if kind else ''}”."
+        out.append(_bound(f"gasket_{field}", name, upper, f"{base}/{field}", steps, said))
+    return [*out, *_code_bounds(facts)]
+
+
+def _code_bounds(facts: Facts) -> list[Bound]:
+    """What a code (gasket factors m and y) asks of one bolt."""
+    gasket = facts.group.gasket
+    assert gasket is not None
+    base, bolts = f"groups/{facts.group.id}/gasket", float(facts.group.layout.count)
+    widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base)
+    note = f"b is the effective seating width, {widths.effective:.4g} mm."
+    out = []
+    if gasket.y is not None:
+        load = explain(gas.seating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter,
+                       seating=gasket.y.base)
+        out.append(_bound("gasket_y", "code, seating (y)", False, f"{base}/y",
+                          [load, explain(gas.share_of_bolt, load=load.value, bolts=bolts)], note))
+    m, _, _ = gasket_factors(gasket)
+    if m is not None and gasket.pressure is not None:
+        load = explain(gas.operating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter, factor=m,
+                       pressure=gasket.pressure.base)
+        out.append(_bound("gasket_m", "code, operating (m)", False, f"{base}/m",
+                          [load, explain(gas.share_of_bolt, load=load.value, bolts=bolts)], note))
+    return out
+
+
+def _of_torque(chosen: Chosen, torque: float) -> list[Step]:
+    """The clamp load of a torque [N·mm] at typical friction, and after the angle where the figure has one."""
+    facts = chosen.facts
+    inner = bracket(facts, "typical")
+    steps = [*inner, explain(pre.preload_from_torque, torque=torque, per_preload=per_preload(facts, inner, "typical"),
+                             prevailing=facts.joint.prevailing)]
+    if chosen.angle and facts.stiffness is not None:
+        gain = explain(ang.preload_gain, pitch=facts.thread.pitch, turn=chosen.angle, resilience=facts.stiffness.both)
+        steps += [gain, explain(ang.after_angle, snug=steps[-1].value, gain=gain.value)]
+    return steps
+
+
+def _torque_bounds(chosen: Chosen, most: dict[str, float]) -> list[Bound]:
+    """Bounds that are torques: of codes, and of what wrench and drive can give; as clamp at typical friction."""
+    prevailing = chosen.facts.joint.prevailing
+    out = []
+    for reading in chosen.sources.readings:
+        for field, upper in (("at_most", True), ("at_least", False)):
+            bound = getattr(reading.source.says, field)
+            if bound is not None and reading.struck is None and bound.base > prevailing:
+                out.append(_bound(f"code_{field}", f"{reading.source.by}, {field.replace('_', ' ')}", upper,
+                                  f"sources/{reading.source.id}", _of_torque(chosen, bound.base),
+                                  "The clamp load at the bound, at typical friction.", own=reading.source.id))
+    for name, torque in most.items():
+        if torque > prevailing:
+            out.append(_bound(name, f"{name} at its limit", True, f"tools/{name}", _of_torque(chosen, torque),
+                              f"The clamp load at the most the {name} can give, at typical friction."))
+    return out
+
+
+def bounds_of(plan: Plan, chosen: Chosen, most: dict[str, float]) -> list[Bound]:
+    """Every bound of one bolt of a group; `most` holds the torques [N·mm] that wrench and drive can give."""
+    facts = chosen.facts
+    return [*_bolt_bounds(facts), *_part_bounds(plan, facts), *_gasket_bounds(facts), *_torque_bounds(chosen, most)]
+
+
+def limit_outs(bounds: list[Bound], typical: float) -> list[LimitOut]:
+    """Bounds with how far the typical preload uses each."""
+    return [LimitOut(id=b.id, code=b.code, name=b.name, side="upper" if b.upper else "lower", clamp_N=b.clamp,
+                     use=typical / b.clamp, input=b.input) for b in bounds]

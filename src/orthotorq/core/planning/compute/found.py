@@ -1,0 +1,39 @@
+"""Findings while a plan is computed: a code, where it hangs, parameters; written out once, at the door."""
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import NamedTuple
+
+from ...documents.plan import Waiver
+from ...forms.result import FindingOut
+from ..findings import RULES, Finding
+
+_WEIGHT = {"stop": 0, "caution": 1, "note": 2}
+
+
+class Found(NamedTuple):
+    """One finding: its code, the place in the plan by id, the parameters of its sentence."""
+
+    code: Finding
+    where: str
+    params: dict[str, object]
+
+
+def find(code: Finding, where: str, **params: object) -> Found:
+    """A finding."""
+    return Found(code, where, params)
+
+
+def findings_out(found: Iterable[Found], waivers: Iterable[Waiver]) -> list[FindingOut]:
+    """Every finding once per place and sentence, by weight; what the planner waived carries the reason, if it can be
+    waived at all."""
+    kept, out = list(waivers), dict[tuple[str, str, str], FindingOut]()
+    for code, where, params in found:
+        rule = RULES[code]
+        text = rule.text.format(**params)
+        waived = next((w.reason for w in reversed(kept) if rule.waivable and w.finding == code.value
+                       and w.where in (None, where)), None)
+        out.setdefault((code.value, where, text), FindingOut(
+            code=code.value, severity=rule.severity, waivable=rule.waivable, role=rule.role, where=where, text=text,
+            remedy=rule.remedy.format(**params), waived=waived))
+    return sorted(out.values(), key=lambda f: (f.waived is not None, _WEIGHT[f.severity]))

@@ -1,0 +1,77 @@
+"""The friction a group is computed with, and where its band comes from."""
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ...documents.joint import Friction as Given
+from ...documents.plan import OwnLubricant, Plan
+from ...errors import UnknownName
+from ...forms.base import as_band
+from ...messages import Message, Origin
+from ...tables import lubricants
+from ...tables.lubricants import Band, Lubricant
+
+
+@dataclass(frozen=True, slots=True)
+class Friction:
+    """Friction in use with its name and where its band comes from; `forbidden` names where it must not be.
+
+    `group` is what the lubricant is (see tables/lubricants), `origin` with its parameters where the band comes from.
+    """
+
+    lubricant: str | None
+    name: str
+    mu_thread: Band | None
+    mu_bearing: Band | None
+    nut_factor: Band | None
+    dry: bool
+    solid: bool
+    forbidden: tuple[str, ...]
+    group: str
+    origin: Origin
+    origin_params: tuple[tuple[str, str], ...] = ()
+
+    @property
+    def source(self) -> str:
+        """Where the band comes from, in words."""
+        return self.origin.say(**dict(self.origin_params))
+
+
+def friction_of(plan: Plan, given: Given) -> Friction:
+    """Friction of a group: entered bands first, then the plan's own entry, then the table. Raises UnknownName."""
+    own = plan.definitions.lubricants.get(given.lubricant) if given.lubricant else None
+    if own is not None:
+        return _own(given, own)
+    shipped = lubricants.table().get(given.lubricant) if given.lubricant else None
+    if shipped is not None:
+        return _shipped(given, shipped)
+    if given.lubricant:
+        raise UnknownName(Message.LUBRICANT_UNKNOWN, ("lubricant",), text=given.lubricant)
+    mu_t, mu_b, factor = _entered(given)
+    return Friction(None, "as entered", mu_t, mu_b or mu_t, factor, True, False, (), "dry", Origin.ENTERED)
+
+
+def _entered(given: Given) -> tuple[Band | None, Band | None, Band | None]:
+    """Bands entered at the group: thread, bearing, nut factor."""
+    return (as_band(given.mu_thread) if given.mu_thread else None, as_band(given.mu_bearing) if given.mu_bearing else None,
+            as_band(given.nut_factor) if given.nut_factor else None)
+
+
+def _own(given: Given, own: OwnLubricant) -> Friction:
+    mu_t, mu_b, factor = _entered(given)
+    mu_t = mu_t or as_band(own.mu_thread)
+    mu_b = mu_b or (as_band(own.mu_bearing) if own.mu_bearing else None)
+    factor = factor or (as_band(own.nut_factor) if own.nut_factor and not given.mu_thread else None)
+    forbidden = ("friction hub", "gasket", "dry seat") if own.solid else () if own.dry else ("gasket", "dry seat")
+    origin, params = (Origin.SAID, (("source", own.source),)) if own.source else (Origin.OWN, ())
+    return Friction(given.lubricant, own.name, mu_t, mu_b or mu_t, factor, own.dry, own.solid, forbidden, "own", origin, params)
+
+
+def _shipped(given: Given, shipped: Lubricant) -> Friction:
+    mu_t, mu_b, factor = _entered(given)
+    measured = mu_t is not None or factor is not None
+    if factor is None:
+        mu_t, mu_b = mu_t or shipped.mu_thread, mu_b or (None if measured else shipped.mu_bearing)
+    origin, params = (Origin.ENTERED, ()) if measured else (Origin.TYPICAL, (("id", shipped.id),))
+    return Friction(given.lubricant, shipped.name, mu_t, mu_b or mu_t, factor, shipped.dry, shipped.solid, shipped.forbidden,
+                    shipped.group, origin, params)

@@ -1,0 +1,59 @@
+"""What may be done in a run, by whom and when: one table, offered by the state and asked by the judge."""
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..messages import Refusal
+from .instruct import can_redo
+from .walk import Pending
+
+OPEN, DONE, ANY = ("running",), ("running", "finished"), ("running", "finished", "signed")
+EVER = (*ANY, "closed", "abandoned")
+HANDS = frozenset({"fitter", "supervisor"})
+SUPERVISOR = frozenset({"supervisor"})
+EVERYBODY = frozenset({"planner", "fitter", "supervisor", "administrator"})
+
+
+@dataclass(frozen=True, slots=True)
+class Action:
+    """Who may do it, while the run stands how; what is said to others. `signed` when a run signed meanwhile keeps it aside."""
+
+    roles: frozenset[str]
+    when: tuple[str, ...]
+    otherwise: Refusal = Refusal.NOT_A_FITTER
+    does: str = ""
+
+
+ACTIONS: dict[str, Action] = {
+    "answer": Action(HANDS, OPEN),
+    "round": Action(HANDS, OPEN),
+    "skip": Action(HANDS, OPEN),
+    "correct": Action(HANDS, DONE),
+    "redo": Action(HANDS, OPEN),
+    "take_over": Action(HANDS, ANY),
+    "problem": Action(EVERYBODY, ANY),
+    "photo": Action(EVERYBODY, ANY),
+    "note": Action(EVERYBODY, EVER),
+    "suggest": Action(EVERYBODY, EVER),
+    "abandon": Action(HANDS, DONE, Refusal.NOT_YOURS_TO_END),
+    "accept": Action(SUPERVISOR, ANY, Refusal.NOT_A_SUPERVISOR, "accepts a deviation"),
+    "settle": Action(SUPERVISOR, ANY, Refusal.NOT_A_SUPERVISOR, "settles a conflict"),
+    "sign_fitter": Action(frozenset({"fitter"}), ("finished",), Refusal.SIGN_IN_A_ROLE),
+    "sign_supervisor": Action(SUPERVISOR, ("signed",), Refusal.SIGN_IN_A_ROLE),
+}
+#: who signs next while a run stands how
+NEXT_SIGNATURE = {"finished": "fitter", "signed": "supervisor"}
+STATUS: dict[str, str] = {"running": "under way", "finished": "finished, not signed", "signed": "signed by the fitter",
+                          "closed": "signed and closed", "abandoned": "abandoned"}
+
+
+def offered_to(roles: frozenset[str], status: str, pending: Pending | None, answered: bool, clear: bool) -> list[str]:
+    """Actions that a person may take now; `answered` when there is an answer to correct, `clear` when nothing is left to be
+    accepted or settled."""
+    out = []
+    for name, action in ACTIONS.items():
+        fits = {"skip": pending is not None and pending.may_skip(), "redo": pending is not None and can_redo(pending),
+                "correct": answered, "sign_supervisor": clear}.get(name, True)
+        if action.roles & roles and status in action.when and fits:
+            out.append(name)
+    return out

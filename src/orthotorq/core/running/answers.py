@@ -1,0 +1,75 @@
+"""Whether an answer fits the step it is given to: the same for an answer and for what a correction puts in its place."""
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from ..errors import OrthotorqError
+from ..messages import Refusal
+from ..thresholds import MOST_TURNS, READING_OVER
+from ..units import parse
+from .walk import Pending
+
+MAX_TEXT = 1000
+#: code and parameters of what is wrong with an answer
+Problem = tuple[Refusal, dict[str, object]]
+_TURN = 2 * math.pi
+#: the most a reading of a kind can be, in base units, and what to write
+_MOST = {"length": (10_000.0, "0.4 mm"), "angle": (MOST_TURNS.value * _TURN, "30 deg"), "torque": (1e9, "120 N·m"),
+         "force": (1e8, "12 kN"), "stress": (1e4, "3 bar"), "time": (3.2e7, "10 min")}
+
+
+def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
+    """What is wrong with an answer to a step at a time, or None."""
+    if unknown := set(payload) - {"answer", "value", "note", "reading", "reason"}:
+        return Refusal.NO_SUCH_FIELD, {"field": sorted(unknown)[0]}
+    answer, takes = payload.get("answer"), pending.takes()
+    if answer not in takes:
+        return Refusal.NO_SUCH_ANSWER, {"answer": str(answer)[:40], "answers": ", ".join(takes)}
+    for field in ("note", "reason"):
+        if not isinstance(payload.get(field, ""), str) or len(payload.get(field, "")) > MAX_TEXT:
+            return Refusal.TEXT_TOO_LONG, {"field": field, "most": MAX_TEXT}
+    if answer in ("skip", "accept") and not str(payload.get("reason", "")).strip():
+        return Refusal.SAY_WHY, {}
+    if pending.ask.timed and answer == "done" and pending.ready_at is not None and now < pending.ready_at:
+        return Refusal.STILL_WAITING, {"minutes": math.ceil((pending.ready_at - now) / 60)}
+    if answer == "value" or (answer == "cap" and "value" in payload):
+        item = pending.segment.item
+        below = item is not None and any(x is not None and x < 0 for x in (item.min, item.max))
+        return _value(payload.get("value"), pending.ask.wanted or "length", below)
+    return _reading(pending, payload.get("reading"))
+
+
+def _value(value: object, quantity: str, below: bool) -> Problem | None:
+    most, example = _MOST[quantity]
+    if not isinstance(value, str):
+        return Refusal.READING_UNIT, {"example": example}
+    try:
+        base = parse(value, quantity).base
+    except OrthotorqError as error:
+        return Refusal.READING_UNREAD, {"reason": str(error)}
+    if not (-most if below else 0) <= base <= most:
+        return Refusal.READING_CANNOT_BE, {"value": value, "example": example}
+    return None
+
+
+def _reading(pending: Pending, reading: object) -> Problem | None:
+    """A torque and an angle read by the wrench."""
+    one = pending.segment.one
+    if reading is None:
+        return None
+    if not isinstance(reading, dict) or set(reading) - {"torque", "angle"} or one is None:
+        return Refusal.READING_FORM, {}
+    for name, value in reading.items():
+        if not isinstance(value, str):
+            return Refusal.READING_TEXT, {"name": name}
+        try:
+            base = parse(value, name).base
+        except OrthotorqError as error:
+            return Refusal.READING_UNREAD, {"reason": str(error)}
+        wanted = (one.torque_Nm or 0.0) * 1e3
+        if name == "torque" and (base < 0 or (wanted and base > READING_OVER.value * wanted)):
+            return Refusal.TORQUE_CANNOT_BE, {"value": value, "torque": f"{wanted / 1e3:g}"}
+        if name == "angle" and not 0 <= base <= MOST_TURNS.value * _TURN:
+            return Refusal.ANGLE_CANNOT_BE, {"value": value, "most": f"{MOST_TURNS.value:g}"}
+    return None

@@ -1,0 +1,82 @@
+"""Every number that decides, in one table: what it decides, its value, where it comes from. Shown in the handbook.
+
+A threshold is tested on both sides (tests/core/test_thresholds.py); who changes one changes it here and nowhere else.
+"""
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Threshold:
+    """One number that decides: what it decides, its value and unit, where it comes from."""
+
+    name: str
+    value: float
+    unit: str
+    decides: str
+    source: str
+
+    @property
+    def text(self) -> str:
+        """The value with its unit."""
+        return f"{self.value:g} {self.unit}".strip()
+
+
+TABLE: dict[str, Threshold] = {}
+_HAND, _PLAIN = "what arms bear over a shift; caution, not law", "the plain rule of the trade"
+_TRADE, _DRAWING = "usual in the trade; a planner may waive the finding", "how it is drawn, and no more"
+
+
+def _t(name: str, value: float, unit: str, decides: str, source: str = _TRADE) -> Threshold:
+    TABLE[name] = Threshold(name, value, unit, decides, source)
+    return TABLE[name]
+
+
+# passes
+MOST_PERCENT = _t("most_percent", 110, "%", "a pass above this share of the figure is refused", "hub makers go to 105 to 110 %")
+MOVED_ABOVE = _t("moved_above", 5, "deg", "a bolt that turned more has moved, where the plan says nothing else",
+                 "about the turn that hand and eye can tell")
+RISING_FROM = _t("rising_from", 50, "%", "a gasket whose first torque pass is above this closes unevenly")
+FULL = _t("full", 100, "%", "passes that stay below it never give the chosen torque", "the figure itself")
+ANGLE_SAME = _t("angle_same", 0.5, "deg", "angles of figure and passes that differ by more are two figures",
+                "rounding of flats")
+# drawing: what a bolt is filled to after a pass without a share
+SNUG_OF_AN_ANGLE = _t("snug_of_an_angle", 0.5, "of the figure", "fill of a bolt at the snug torque before an angle", _DRAWING)
+FEEL_SHARE = _t("feel_share", 60, "%", "fill of a bolt tightened by feel", _DRAWING)
+BACKED_OFF_SHARE = _t("backed_off_share", 8, "%", "fill of a bolt that was backed off", _DRAWING)
+LOOSENED_SHARE = _t("loosened_share", 0.5, "of before", "fill of a bolt after one round of loosening", _DRAWING)
+DRAWN_HALF = _t("drawn_half", 50, "%", "fill of a bolt whose gap is not drawn yet", _DRAWING)
+DRAWN_HEIGHT = _t("drawn_height", 70, "%", "height of an even draw on the tape", _DRAWING)
+# tools
+TOOL_FROM = _t("tool_from", 0.2, "of the maximum", "a wrench is not used below this", "ISO 6789-1, range of a class")
+TOO_COARSE = _t("too_coarse", 0.02, "of the setting", "a setting that rounds off more asks for a finer scale",
+                "half of the usual 4 % of a wrench")
+PRESET_SAME = _t("preset_same", 0.01, "of the figure", "a preset driver may differ from what is wanted by this",
+                 "reading of its scale")
+HAND_FORCE_MANY = _t("hand_force_many", 250, "N", "hand force above this is too much for many pulls", _HAND)
+MANY_PULLS = _t("many_pulls", 20, "pulls", "so many pulls are many", _HAND)
+HAND_FORCE_ANY = _t("hand_force_any", 400, "N", "hand force above this is too much for any pull", _HAND)
+REACTION_MUCH = _t("reaction_much", 2500, "N", "a reaction above this is a caution of its own")
+TOOL_REACHES = _t("tool_reaches", 0.6, "of the plan's maximum", "a registered wrench with less reach is not offered for a plan's")
+# load
+STIFFNESS_SCATTER = _t("stiffness_scatter", 0.1, "of the gain", "scatter of what an angle gives",
+                       "the cone model gives stiffness to about a tenth")
+SHORT_GRIP = _t("short_grip", 3, "diameters", "a shorter grip loses much by settling", "VDI 2230-1: settling")
+NUT_TURNS = _t("nut_turns", 5, "turns", "fewer engaged turns in a nut are few", "thin nuts of ISO 4035 have about as many")
+SIZES_APART = _t("sizes_apart", 1.5, "times", "stresses of sizes in one joint further apart are out of line")
+SOCKET_ROOM = _t("socket_room", 1.3, "widths across flats", "bolts nearer to each other leave no room for a socket",
+                 "wall of a socket")
+GUESSED_BAND = _t("guessed_band", 3, "high over low", "a wider friction band is a guess")
+SOURCES_APART = _t("sources_apart", 0.05, "of the first", "valid sources further apart are a conflict")
+PLAIN_STEEL = _t("plain_rule_steel", 1, "diameters", "engaged length of the plain rule in steel", _PLAIN)
+PLAIN_IRON = _t("plain_rule_iron", 1.5, "diameters", "the same in cast iron", _PLAIN)
+PLAIN_ALUMINIUM = _t("plain_rule_aluminium", 2, "diameters", "the same in aluminium", _PLAIN)
+# running
+OLDEST_DAYS = _t("oldest_days", 30, "days", "a device's clock is believed so far back", "a tablet left in a drawer")
+READING_OVER = _t("reading_over", 3, "times the torque", "a torque reading above this cannot be")
+MOST_TURNS = _t("most_turns", 10, "turns", "an angle reading above this cannot be")
+# signing in
+FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",
+                  "NIST 800-63B asks for a limit")
+FAILED_MINUTES = _t("failed_minutes", 15, "min", "the time in which they are counted", "NIST 800-63B")
