@@ -1,10 +1,12 @@
 """The queue of long work (procrastinate on PostgreSQL): deferring a job, and the worker that does it."""
 from __future__ import annotations
 
+import json
 import uuid
 from datetime import UTC, datetime
 
 import procrastinate
+from sqlalchemy import text
 from sqlalchemy.engine import make_url
 from sqlalchemy.orm import Session, sessionmaker
 
@@ -12,7 +14,7 @@ from .context import Ctx
 from .database import open_sessions
 from .planning.exchange import run_import
 
-TASK = "orthotorq.import_plans"
+QUEUE, TASK = "plans", "orthotorq.import_plans"
 
 
 def _conninfo(url: str) -> str:
@@ -20,18 +22,18 @@ def _conninfo(url: str) -> str:
     return make_url(url).set(drivername="postgresql").render_as_string(hide_password=False)
 
 
-def defer_import(url: str, job_id: uuid.UUID) -> None:
-    """Put an import into the queue. The job's row may still be uncommitted: the worker tries again until it is there."""
-    app = procrastinate.App(connector=procrastinate.SyncPsycopgConnector(conninfo=_conninfo(url)))
-    with app.open():
-        app.configure_task(TASK, queue="plans").defer(job_id=str(job_id))
+def defer_import(session: Session, job_id: uuid.UUID) -> None:
+    """Put an import into the queue, in the transaction that keeps the job's own row: both are there, or neither is."""
+    session.execute(text("SELECT procrastinate_defer_jobs_v1(ARRAY[ROW(:queue, :task, 0, NULL, NULL, CAST(:args AS jsonb), NULL)"
+                         "::procrastinate_job_to_defer_v1])"),
+                    {"queue": QUEUE, "task": TASK, "args": json.dumps({"job_id": str(job_id)})})
 
 
 def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
     """The application of the worker: it knows the tasks; `sessions` are for their own work."""
     app = procrastinate.App(connector=procrastinate.PsycopgConnector(conninfo=_conninfo(url)))
 
-    @app.task(name=TASK, queue="plans", retry=procrastinate.RetryStrategy(max_attempts=20, wait=1))
+    @app.task(name=TASK, queue=QUEUE)
     def import_plans(job_id: str) -> None:
         run_import(sessions, uuid.UUID(job_id), lambda session: Ctx(session, datetime.now(UTC)))
 

@@ -29,7 +29,15 @@ TABLE: dict[str, frozenset[str] | None] = {
     "registers.save_own_entry": frozenset({"planner"}),
     "registers.remove_own_entry": frozenset({"planner"}),
     "registers.set_in_store": frozenset({"planner", "supervisor"}),
+    "accounts.sign_out": ANYONE,
+    "reference.read_tables": ALL,
+    "reference.read_sheets": ALL,
+    "reference.list_sums": ALL,
+    "reference.plan_schema": ALL,
     "planning.compute_plan": ALL,
+    "planning.look_at_plan": ALL,
+    "planning.edit_plan": ALL,
+    "planning.read_plan_file": ALL,
     "planning.explain_figure": ALL,
     "planning.answer_sum": ALL,
     "planning.other_lubricants": ALL,
@@ -44,6 +52,7 @@ TABLE: dict[str, frozenset[str] | None] = {
     "planning.release": frozenset({"planner"}),
     "planning.read_revision": ALL,
     "planning.sheet_pdf": ALL,
+    "running.prepare_run": ALL,
     "running.start_run": frozenset({"fitter", "supervisor"}),
     "running.list_runs": ALL,
     "running.read_run": ALL,
@@ -59,6 +68,11 @@ TABLE: dict[str, frozenset[str] | None] = {
 
 #: Every function marked as a use case, by name; a test compares it with the table.
 REGISTRY: dict[str, Callable[..., object]] = {}
+
+
+def allowed(roles: frozenset[str]) -> list[str]:
+    """Use cases that these roles may call: what the browser asks before it offers something."""
+    return sorted(name for name, needed in TABLE.items() if needed is None or roles & needed)
 
 
 def use_case(function: Callable[Concatenate[Ctx, P], R]) -> Callable[Concatenate[Ctx, P], R]:

@@ -4,7 +4,7 @@ Later versions add optional fields; a file written today stays readable. Ids are
 """
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
@@ -20,6 +20,11 @@ from .tooling import Link, Tool
 VERSION = 2
 JointKind = Literal["wheel", "twin_wheel", "gasketed_cover", "machine_mount", "stud_row", "locking_hub", "centre_bolt",
                     "bearing_nut", "axle_nut", "soft_clamp", "fixture", "casting_studs", "hung_equipment"]
+#: kinds of joint in words
+JOINT_KINDS: dict[str, str] = {kind: kind.replace("_", " ") for kind in get_args(JointKind)} | {
+    "stud_row": "row of studs", "casting_studs": "studs in a casting"}
+Meter = Literal["km", "h", "d", "cycles", "starts"]
+METERS: tuple[str, ...] = get_args(Meter)
 #: what a part or a bolt is made of, as far as rules ask
 Family = Literal["steel", "stainless", "iron", "aluminium", "bronze", "other"]
 
@@ -104,7 +109,7 @@ class Recheck(Model):
     """When the joint is looked at again: at certain readings of a meter, then at an interval."""
 
     id: Id
-    meter: Literal["km", "h", "d", "cycles", "starts"]
+    meter: Meter
     at: Annotated[list[Amount], Field(max_length=20)] = []
     every: Amount | None = None
     occasion: Occasion = "recheck"

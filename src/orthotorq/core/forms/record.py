@@ -1,12 +1,14 @@
 """The record: what was done, bolt by bolt."""
 from __future__ import annotations
 
+from typing import Literal
+
 from .base import Out
-from .run import Conflict, Deviation, SignOff
+from .run import BoltState, Conflict, Deviation, SignOff
 
 
 class Cell(Out):
-    """What happened to one bolt in one pass and round."""
+    """What happened to one bolt in one pass and round; `notable` when a reader should see it, `still` when it did not move."""
 
     answer: str
     text: str
@@ -18,6 +20,8 @@ class Cell(Out):
     attempt: int
     pulls: int
     corrected: bool
+    notable: bool = False
+    still: bool = False
 
 
 class Column(Out):
@@ -39,6 +43,24 @@ class PlaceRow(Out):
     cells: list[Cell | None]
 
 
+class ChartBar(Out):
+    """One bar of a chart: its label and its figures."""
+
+    label: str
+    value: float
+    low: float | None = None
+    total: int | None = None
+
+
+class Chart(Out):
+    """A picture of one thing: torque readings around what was wanted, movement in the checks, gaps round by round."""
+
+    kind: Literal["torque", "moved", "gaps"]
+    title: str
+    wanted: float | None = None
+    bars: list[ChartBar]
+
+
 class GroupTable(Out):
     """Bolt by pass at one position."""
 
@@ -47,6 +69,8 @@ class GroupTable(Out):
     position: str | None
     columns: list[Column]
     rows: list[PlaceRow]
+    bolts: list[BoltState] = []
+    charts: list[Chart] = []
 
 
 class RecordLine(Out):

@@ -11,7 +11,7 @@ FieldKind = Literal["text", "quantity", "count", "percent", "choice", "tick", "b
                     "groups", "chains", "stages", "variants"]
 
 
-class Choice(Out):
+class FieldChoice(Out):
     """One of a few: as it stands in the document, and in words."""
 
     value: str
@@ -26,7 +26,7 @@ class FieldSpec(Out):
     kind: FieldKind = "text"
     example: str = ""
     note: str = ""
-    choices: list[Choice] = []
+    choices: list[FieldChoice] = []
     #: always shown; the others stand behind “more” while they are empty
     main: bool = True
 
@@ -35,4 +35,4 @@ def field(name: str, label: str, kind: FieldKind = "text", example: str = "", ch
           note: str = "", main: bool = True) -> FieldSpec:
     """A field, with its choices as document value -> words."""
     return FieldSpec(name=name, label=label, kind=kind, example=example, note=note, main=main,
-                     choices=[Choice(value=k, words=v) for k, v in (choices or {}).items()])
+                     choices=[FieldChoice(value=k, words=v) for k, v in (choices or {}).items()])

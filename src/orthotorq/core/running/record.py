@@ -11,11 +11,13 @@ from ..kinds.registry import PASS_KINDS
 from .fold import Fact, Given, Log, fold
 from .instruct import answer_text
 from .program import Segment, segments_of, units_of
+from .record_pictures import bolts_of, charts_of
 from .state import all_deviations, conflicts_of, sign_offs_of, status_of, walk_run
 from .step_id import parse, step_id
 from .walk import Walk
 
-#: answers that were a pull of the wrench
+#: answers that a reader of the record should see, and those that were a pull of the wrench
+_NOTABLE = ("refuses", "turns_on", "stopped_early", "cap", "skip")
 _PULLED = ("turned", "did_not_turn", "not_sure", "turns_on")
 
 
@@ -45,7 +47,9 @@ def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str) -> Cell 
     if then is not None:
         text = f"{text}; {answer_text(then.answer)}"
     return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
-                angle=reading.get("angle"), value=answer.get("value"), attempt=sum(len(p) for p in pulls) - number + 1,
+                angle=reading.get("angle"), value=answer.get("value"), still=given.word == "did_not_turn",
+                notable=given.word in _NOTABLE or (one.check and given.word == "turned"),
+                attempt=sum(len(p) for p in pulls) - number + 1,
                 pulls=number, corrected=any(g.corrected for p in pulls for g in p))
 
 
@@ -82,7 +86,10 @@ def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segmen
             for place in cells:
                 cells[place].append(found.get(place))
     rows = [PlaceRow(place=p.id, label=p.label, cells=cells[p.id]) for p in group.places]
-    return GroupTable(group=group.id, name=group.name, position=position, columns=columns, rows=rows)
+    made = GroupTable(group=group.id, name=group.name, position=position, columns=columns, rows=rows)
+    made.bolts = bolts_of(made, walk.deviations)
+    made.charts = charts_of(made, group.target.set_torque_Nm if group.target else None)
+    return made
 
 
 def _lines(walk: Walk, parts: list[Segment]) -> list[RecordLine]:

@@ -33,6 +33,11 @@ def session_info(ctx: Ctx, demo: bool) -> tuple[Actor | None, list[DemoPerson]]:
     return ctx.actor, [DemoPerson(p.login, p.name, sorted(p.roles)) for p in people]
 
 
+@use_case
+def sign_out(ctx: Ctx) -> None:
+    """Leave. The session is the cookie's, so nothing is kept here."""
+
+
 def find_actor(session: Session, person_id: uuid.UUID) -> Actor | None:
     """The actor of a signed session cookie, or None when gone or no longer active."""
     person = session.get(Person, person_id)

@@ -138,12 +138,12 @@ def read_file(name: str, text: bytes, joints: dict[str, uuid.UUID]) -> tuple[Any
 def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]) -> None:
     """The work of an import: every file is read first; plans are written only when none has an error.
 
-    Raises LookupError when the job is not there yet, so that the queue tries again.
+    Raises LookupError for no such job: it is queued in the transaction that keeps it.
     """
     with sessions.begin() as session:
         job = session.get(Job, job_id)
         if job is None:
-            raise LookupError("the job is not committed yet")
+            raise LookupError("there is no such job")
         if job.status != "waiting" or job.payload is None:
             return
         job.status, files, person = "working", _files(job.payload), job.person_id

@@ -1,22 +1,20 @@
-"""Computing and reading plans."""
+"""Reading drafts and revisions."""
 from __future__ import annotations
 
 import json
 import uuid
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy import select
 
-from ...core.documents.plan import OwnLubricant
+from ...core.documents.plan import VERSION
+from ...core.documents.typed import PlanAsTyped
+from ...core.documents.upgrade import upgraded
 from ...core.forms.result import Result
-from ...core.planning.compute import compute
-from ...core.planning.compute.alternatives import AlternativeOut, alternatives
-from ...core.planning.compute.working import WorkingOut, working
-from ...core.sums import SUMS, Answer, answer
+from ...core.planning.compute.working import working
 from ...exchange.sheet import SheetHead, render_sheet
-from ...store.models import OwnEntry, Person, Plan, Revision, SideDraft, Stock
+from ...store.models import Person, Plan, Revision, SideDraft
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
@@ -31,7 +29,7 @@ class DraftView:
     version: int
     saved_at: datetime
     saved_by: str
-    document: Any
+    document: PlanAsTyped
     joint_id: uuid.UUID
     joint_name: str
     equipment_name: str
@@ -47,7 +45,7 @@ class SideDraftView:
     base_version: int
     at: datetime
     person: str
-    document: Any
+    document: PlanAsTyped
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,39 +58,10 @@ class RevisionView:
     status: str
     released_at: datetime
     released_by: str
-    document: Any
+    document: PlanAsTyped
     result: Result
     joint_name: str
     equipment_name: str
-
-
-@use_case
-def compute_plan(ctx: Ctx, document: Any) -> Result:
-    """The result of a document; nothing is stored. Raises DocumentErrors."""
-    return compute(document)
-
-
-@use_case
-def explain_figure(ctx: Ctx, document: Any, figure: str) -> WorkingOut:
-    """The working of one figure of a document; nothing is stored."""
-    return working(document, figure)
-
-
-@use_case
-def other_lubricants(ctx: Ctx, document: Any, group: str) -> list[AlternativeOut]:
-    """What each lubricant that is in store would do in a group of a document; nothing is stored."""
-    wanted = list(ctx.session.scalars(select(Stock.lubricant).order_by(Stock.lubricant)))
-    rows = ctx.session.scalars(select(OwnEntry).where(OwnEntry.kind == "lubricant", OwnEntry.active))
-    own = {e.key: OwnLubricant.model_validate_json(e.body) for e in rows}
-    return alternatives(document, group, wanted, own)
-
-
-@use_case
-def answer_sum(ctx: Ctx, name: str, texts: dict[str, Any]) -> Answer:
-    """A quick sum; nothing is stored. Raises NotFound for no such sum, errors of the core for bad fields."""
-    if name not in SUMS:
-        raise NotFound("sum")
-    return answer(name, texts)
 
 
 @use_case
@@ -103,7 +72,8 @@ def read_draft(ctx: Ctx, plan_id: uuid.UUID) -> DraftView:
         raise NotFound("plan")
     person = ctx.session.get_one(Person, plan.draft_by)
     latest = plan.revisions[-1] if plan.revisions else None
-    return DraftView(plan.id, plan.title, plan.version, plan.draft_at, person.name, json.loads(plan.draft), plan.joint.id,
+    document = upgraded(json.loads(plan.draft), VERSION)
+    return DraftView(plan.id, plan.title, plan.version, plan.draft_at, person.name, document, plan.joint.id,
                      plan.joint.name, plan.joint.equipment.name, latest.id if latest else None,
                      latest.number if latest else None)
 

@@ -8,13 +8,15 @@ from datetime import datetime
 from sqlalchemy import or_, select
 from sqlalchemy.orm import selectinload
 
+from ...core.documents.plan import JOINT_KINDS
 from ...core.forms.group import PlacePoint
 from ...core.forms.result import Result
+from ...core.running.actions import STATUS
 from ...core.units import show
 from ...store.models import Equipment, Joint, Plan, Revision, Run
 from ..context import Ctx
 from ..errors import NotFound
-from ..permissions import use_case
+from ..permissions import allowed, use_case
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +38,8 @@ class RunLine:
     started_at: datetime
     plan_title: str
     revision: int
+    status_text: str
+    under_way: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +52,14 @@ class PlanLine:
     revision_id: uuid.UUID | None
     revision_number: int | None
     released_at: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
+class NextStep:
+    """What somebody would do with a joint next, in a word; `work` when it is their own work."""
+
+    words: str
+    work: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +76,8 @@ class JointView:
     glyph: Glyph | None
     plans: list[PlanLine]
     runs: list[RunLine]
+    kind_text: str
+    next_step: NextStep
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,9 +120,17 @@ def _joint_view(ctx: Ctx, joint: Joint) -> JointView:
         select(Run, Plan.title, Revision.number).join(Revision, Run.revision_id == Revision.id)
         .join(Plan, Revision.plan_id == Plan.id).where(Plan.joint_id == joint.id)
         .order_by(Run.number.desc()).limit(5)).all()
-    runs = [RunLine(run.id, run.number, run.status, run.started_at, title, number) for run, title, number in rows]
+    runs = [RunLine(run.id, run.number, run.status, run.started_at, title, number, STATUS[run.status],
+                    run.status == "running") for run, title, number in rows]
     return JointView(joint.id, joint.tag, joint.name, joint.kind, joint.equipment.tag, joint.equipment.name, summary, glyph,
-                     plans, runs)
+                     plans, runs, JOINT_KINDS[joint.kind], _next_step(ctx, plans))
+
+
+def _next_step(ctx: Ctx, plans: list[PlanLine]) -> NextStep:
+    may = allowed(ctx.person.roles)
+    if plans and plans[0].revision_id is not None and "running.start_run" in may:
+        return NextStep("Tighten", True)
+    return NextStep("Begin a plan", False) if not plans and "planning.create_plan" in may else NextStep("Open", False)
 
 
 @use_case

@@ -14,6 +14,7 @@ from ...core.forms.record import Compared, Record
 from ...core.forms.result import PositionOut, Result
 from ...core.forms.run import RunState
 from ...core.running import Fact, checked_bolts, compare, record_of, state_of
+from ...core.running.actions import STATUS
 from ...exchange.record_sheet import RecordHead, render_record
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
 from ..context import Ctx
@@ -38,6 +39,8 @@ class RunHead:
     revision_id: uuid.UUID
     started_at: datetime
     started_by: str
+    status_text: str
+    under_way: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +96,8 @@ def _head(ctx: Ctx, run: Run) -> RunHead:
     joint = revision.plan.joint
     person = ctx.session.get_one(Person, run.started_by)
     return RunHead(run.id, run.number, run.status, revision.plan.title, joint.name, joint.equipment.name,
-                   joint.equipment.tag, revision.number, revision.id, run.started_at, person.name)
+                   joint.equipment.tag, revision.number, revision.id, run.started_at, person.name, STATUS[run.status],
+                   run.status == "running")
 
 
 @use_case
@@ -106,7 +110,7 @@ def list_runs(ctx: Ctx, before: int | None, limit: int) -> list[RunHead]:
     if before is not None:
         query = query.where(Run.number < before)
     return [RunHead(run.id, run.number, run.status, title, joint, machine, tag, number, run.revision_id, run.started_at,
-                    name)
+                    name, STATUS[run.status], run.status == "running")
             for run, title, joint, machine, tag, number, name in ctx.session.execute(query)]
 
 

@@ -24,6 +24,7 @@ from ..permissions import use_case
 from ..registers.tools import spec_of, until_of
 from .append import append
 from .chain import GENESIS, time_text
+from .histories import HISTORIES
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,10 +44,15 @@ def _parsed(revision_id: uuid.UUID, plan_hash: str, result: str) -> Result:
     return Result.model_validate_json(result)
 
 
+def parsed_result(revision: Revision) -> Result:
+    """The stored result of a revision, read once."""
+    return _parsed(revision.id, revision.plan_hash, revision.result)
+
+
 def result_of(session: Session, run: Run) -> Result:
     """The stored result a run works from."""
     revision = session.get_one(Revision, run.revision_id)
-    return _parsed(revision.id, revision.plan_hash, revision.result)
+    return parsed_result(revision)
 
 
 def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[str, Any]:
@@ -93,9 +99,9 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
         raise Refused(Refusal.REVISION_REPLACED)
     if not 1 <= len(choices.device) <= 80:
         raise BadField(Refusal.BAD_DEVICE, "device")
-    if choices.history not in ("known", "unknown"):
+    if choices.history not in HISTORIES:
         raise BadField(Refusal.BAD_HISTORY, "history")
-    result = _parsed(revision.id, revision.plan_hash, revision.result)
+    result = parsed_result(revision)
     if (wrong := choices_errors(result, choices.occasion, list(choices.variants))) is not None:
         raise BadField(wrong[0], "variants", **wrong[1])
     bound = _bind(ctx, read_plan(json.loads(revision.document)), result, dict(choices.tools)) if choices.tools else {}

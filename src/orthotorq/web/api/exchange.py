@@ -4,7 +4,6 @@ from __future__ import annotations
 from flask import Response, request
 from pydantic import RootModel
 
-from ... import settings
 from ...core.messages import Refusal
 from ...services.errors import BadField
 from ...services.jobs import defer_import
@@ -43,7 +42,7 @@ def post_import() -> Response:
         raise BadField(Refusal.SEND_ZIP, "file")
     with operation() as ctx:
         job = start_import(ctx, request.get_data())
-    defer_import(settings.read("ORTHOTORQ_DATABASE_URL"), job)
+        defer_import(ctx.session, job)
     return answer(Created(id=job), 202)
 
 

@@ -2,11 +2,12 @@
 from __future__ import annotations
 
 import uuid
-from typing import Annotated, Any
+from typing import Annotated
 
 from flask import Response, request
 from pydantic import BaseModel, Field, RootModel
 
+from ...core.documents.typed import PlanAsTyped
 from ...core.messages import Refusal, render
 from ...services.errors import BadField
 from ...services.planning.commands import SavedAside, create_plan, release, save_draft
@@ -42,7 +43,7 @@ class Created(BaseModel):
 class DraftIn(BaseModel):
     """A draft as typed, valid or not."""
 
-    document: dict[str, Any]
+    document: PlanAsTyped
 
 
 class DraftSaved(BaseModel):

@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field, RootModel
 from ...core.forms.run import RunState
 from ...services.running.commands import EventAnswer, append_events, take_lease
 from ...services.running.photos import keep_photo, read_photo
+from ...services.running.prepare import StartView, prepare_run
 from ...services.running.queries import (
     RecordView,
     RunHead,
@@ -104,6 +105,24 @@ def post_run(body: StartRun) -> Response:
         made = start_run(ctx, body.revision, Choices(body.device, body.occasion, tuple(body.variants), body.history,
                                                      tuple(body.tools.items())))
     return answer(Created(id=made), 201)
+
+
+class StartQuery(BaseModel):
+    """What is chosen so far: the occasion, and variants separated by commas."""
+
+    occasion: Annotated[str, Field(max_length=20)] = ""
+    variants: Annotated[str, Field(max_length=400)] = ""
+
+
+class StartOut(RootModel[StartView]):
+    """What has to be chosen before a run."""
+
+
+@api.get("/revisions/<uuid:id>/start", responses={"200": StartOut})
+def get_start(path: IdPath, query: StartQuery) -> Response:
+    """What has to be chosen before a run of a revision."""
+    with operation() as ctx:
+        return answer(StartOut(prepare_run(ctx, path.id, query.occasion, tuple(query.variants.split(",")))))
 
 
 @api.get("/runs/<uuid:id>", responses={"200": RunOut})

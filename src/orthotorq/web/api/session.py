@@ -8,9 +8,10 @@ from flask_wtf.csrf import generate_csrf
 from pydantic import BaseModel, Field
 
 from ...services.accounts.commands import sign_in
-from ...services.accounts.queries import DEMO_PASSWORD, DemoPerson, session_info
+from ...services.accounts.queries import DEMO_PASSWORD, DemoPerson, session_info, sign_out
 from ...services.context import Actor
 from ...services.errors import NotSignedIn
+from ...services.permissions import allowed
 from ..operation import operation
 from .bricks import answer, blueprint
 
@@ -18,12 +19,13 @@ api = blueprint("session", "Who is signed in")
 
 
 class PersonOut(BaseModel):
-    """The person signed in."""
+    """The person signed in, and the use cases that their roles may call."""
 
     id: str
     name: str
     login: str
     roles: list[str]
+    may: list[str]
 
 
 class SessionOut(BaseModel):
@@ -43,7 +45,8 @@ class SignIn(BaseModel):
 
 
 def _session_out(actor: Actor | None, demo: list[DemoPerson]) -> Response:
-    person = PersonOut(id=str(actor.id), name=actor.name, login=actor.login, roles=sorted(actor.roles)) if actor else None
+    person = PersonOut(id=str(actor.id), name=actor.name, login=actor.login, roles=sorted(actor.roles),
+                       may=allowed(actor.roles)) if actor else None
     return answer(SessionOut(person=person, csrf=generate_csrf(), demo=demo, demo_password=DEMO_PASSWORD if demo else None))
 
 
@@ -71,5 +74,7 @@ def create_session(body: SignIn) -> Response:
 @api.delete("/session", responses={"204": None})
 def delete_session() -> tuple[str, int]:
     """Sign out."""
+    with operation() as ctx:
+        sign_out(ctx)
     session.clear()
     return "", 204

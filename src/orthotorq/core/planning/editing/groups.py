@@ -1,0 +1,134 @@
+"""Acts on groups of bolts and their figures."""
+from __future__ import annotations
+
+import copy
+
+from .base import Raw, an_act, begins, fresh, ids, the_group
+
+_LAYOUTS: dict[str, Raw] = {
+    "circle": {"kind": "circle", "count": 8, "diameter": "300 mm"},
+    "row": {"kind": "row", "count": 4, "pitch": "120 mm"},
+    "grid": {"kind": "grid", "rows": 2, "columns": 2, "row_pitch": "150 mm", "column_pitch": "200 mm"},
+    "points": {"kind": "points", "points": [["0 mm", "0 mm"]]}}
+_FACES: dict[str, Raw] = {"cone": {"kind": "cone", "half_angle": "30 deg"},
+                          "flat": {"kind": "flat", "face_diameter": "33.6 mm", "hole": "26 mm"}}
+_GASKET: Raw = {"name": "gasket", "outside": "380 mm", "inside": "350 mm", "seating": "30 MPa"}
+_LAYER: Raw = {"material": "carbon steel", "thickness": "20 mm"}
+
+
+@an_act
+def add_group(doc: Raw) -> str:
+    """A group like the first one in grade and friction; it stands apart until it is placed."""
+    first = doc["groups"][0] if doc["groups"] else {}
+    made = fresh(ids(doc["groups"]), "g")
+    doc["groups"].append({
+        "id": made, "name": f"Bolts {len(doc['groups']) + 1}", "layout": {**_LAYOUTS["circle"], "count": 4, "diameter": "120 mm"},
+        "fastener": {"thread": "M12", "grade": (first.get("fastener") or {}).get("grade", "ISO 898-1 8.8"), "head": "hex"},
+        "friction": copy.deepcopy(first.get("friction") or {"lubricant": "dry-steel"}), "limits": {"yield_fraction": 0.6}})
+    doc.setdefault("targets", {})[made] = {"kind": "yield_fraction", "fraction": 0.4}
+    return f"joint-{made}"
+
+
+@an_act
+def drop_group(doc: Raw, group: str) -> str:
+    """A group out of the plan and out of everything that names it."""
+    doc["groups"].remove(the_group(doc, group))
+    doc.get("targets", {}).pop(group, None)
+    for holder in [*doc["stages"], *doc.get("sources", [])]:
+        if isinstance(holder.get("groups"), list):
+            holder["groups"] = [name for name in holder["groups"] if name != group]
+        holder.get("chain_for", {}).pop(group, None)
+        for check in holder.get("checks", []):
+            if check.get("per") == group:
+                del check["per"]
+    return f"joint-{doc['groups'][0]['id']}" if doc["groups"] else ""
+
+
+@an_act
+def set_layout(doc: Raw, group: str, kind: str) -> str:
+    """How the bolts stand; the middle stays where it is."""
+    found = the_group(doc, group)
+    origin = found["layout"].get("origin")
+    found["layout"] = {**begins(_LAYOUTS, kind, "layout"), **({"origin": origin} if origin else {})}
+    return f"joint-{group}"
+
+
+@an_act
+def set_face(doc: Raw, group: str, kind: str) -> str:
+    """The seat: by size, an own face, a cone."""
+    fastener = the_group(doc, group)["fastener"]
+    fastener.pop("face", None)
+    if kind != "table":
+        fastener["face"] = begins(_FACES, kind, "seat")
+    return f"joint-{group}"
+
+
+@an_act
+def set_into(doc: Raw, group: str, kind: str) -> str:
+    """What the thread goes into."""
+    found = the_group(doc, group)
+    if kind:
+        found["into"] = {**found.get("into", {}), "kind": kind}
+    else:
+        found.pop("into", None)
+    return f"joint-{group}"
+
+
+@an_act
+def add_layer(doc: Raw, group: str) -> str:
+    """A clamped part."""
+    the_group(doc, group).setdefault("stack", []).append(copy.deepcopy(_LAYER))
+    return f"joint-{group}"
+
+
+@an_act
+def set_gasket(doc: Raw, group: str, on: str) -> str:
+    """With a gasket, or without."""
+    found = the_group(doc, group)
+    found.pop("gasket", None)
+    if on == "yes":
+        found["gasket"] = copy.deepcopy(_GASKET)
+    return f"figure-{group}"
+
+
+@an_act
+def set_target(doc: Raw, group: str, kind: str, torque: str = "100 N·m") -> str:
+    """Where the figure comes from, beginning with the torque there is now."""
+    targets_of: dict[str, Raw] = {
+        "ranked": {"kind": "ranked"}, "torque": {"kind": "torque", "torque": torque},
+        "torque+angle": {"kind": "torque+angle", "torque": torque, "angle": "60 deg"},
+        "preload": {"kind": "preload", "preload": "100 kN"}, "yield_fraction": {"kind": "yield_fraction", "fraction": 0.5}}
+    targets = doc.setdefault("targets", {})
+    if kind == "source":
+        sources = doc.setdefault("sources", [])
+        made = fresh(ids(sources), "s")
+        sources.append({"id": made, "groups": [group], "by": "equipment maker", "reference": "", "says": {"torque": [torque]}})
+        targets[group] = {"kind": "torque", "source": made}
+    else:
+        targets[group] = begins(targets_of, kind, "kind of target")
+    return f"figure-{group}"
+
+
+@an_act
+def take_source(doc: Raw, group: str, source: str) -> str:
+    """A source of the plan as the figure; the reason stays."""
+    reason = doc.get("targets", {}).get(group, {}).get("reason")
+    doc.setdefault("targets", {})[group] = {"kind": "torque", "source": source, **({"reason": reason} if reason else {})}
+    return f"figure-{group}"
+
+
+@an_act
+def take_lubricant(doc: Raw, group: str, lubricant: str, torque: str = "", reason: str = "") -> str:
+    """Another friction condition; with a torque, the one that keeps the clamp, and why."""
+    the_group(doc, group)["friction"] = {"lubricant": lubricant}
+    if torque:
+        doc.setdefault("targets", {})[group] = {"kind": "torque", "torque": torque, **({"reason": reason} if reason else {})}
+    return f"figure-{group}"
+
+
+@an_act
+def carry_torque(doc: Raw, torque: str, reason: str) -> str:
+    """A figure brought from the quick sums becomes the first group's torque, with where it came from as its reason."""
+    group = doc["groups"][0]["id"]
+    doc.setdefault("targets", {})[group] = {"kind": "torque", "torque": torque, "reason": reason or "from a quick sum"}
+    return f"figure-{group}"

@@ -1,0 +1,53 @@
+"""Findings about the condition of a joint and its bolts."""
+from __future__ import annotations
+
+from .codes import Finding
+from .rule import Rule, caution, note, stop
+
+RULES: dict[Finding, Rule] = {
+    Finding.GALLING: caution(
+        "{group}: stainless in stainless without a lubricant galls: the nut seizes, and its click says "
+        "nothing.",
+        "Nickel anti-seize or another paste for stainless on thread and face, turned slowly by hand."),
+    Finding.ALUMINIUM_DRY: caution(
+        "{group}: an unlubricated head wears into {part}: friction rises with every use.",
+        "A washer, or oil under the head with its own torque."),
+    Finding.DRY_SEAT_LUBRICATED: caution(
+        "{group}: wheel threads and seats stay dry unless the maker says otherwise; with {lubricant} the same torque gives "
+        "{typical} instead of {dry} ({rise} %).",
+        "Keep them dry, or set {torque} for the clamp of the dry thread."),
+    Finding.PASTE_ON_HUB: stop(
+        "{group}: “{lubricant}” has solid lubricant in it; on a friction hub it takes away the grip.",
+        "Clean everything and oil lightly."),
+    Finding.HUB_NOT_OILED: caution(
+        "{group}: the screws of a locking hub are lightly oiled; “{lubricant}” gives another clamp at the "
+        "same torque.",
+        "Oil lightly unless the hub's maker says otherwise."),
+    Finding.WRONG_CONDITION: caution(
+        "{group}: the seat must be {must}, but the plan says “{lubricant}”.",
+        "Change the condition, or what the seat asks for."),
+    Finding.SINGLE_USE_REUSED: stop(
+        "{group}: these parts are for single use, and the plan takes used ones.",
+        "New parts; put them on the part list."),
+    Finding.REUSED_TOO_OFTEN: stop(
+        "{group}: tightened {uses} times so far; the maker allows {most}.",
+        "New bolts."),
+    Finding.LAST_USE: note(
+        "{group}: this is the last of {most} uses that the maker allows.",
+        "Have new bolts ready for the next time."),
+    Finding.FRICTION_TYPICAL: note(
+        "{group}: the friction of “{lubricant}” is a typical band (thread {band}), not the maker's figure.",
+        "Enter the band of the compound's sheet, or one measured here."),
+    Finding.FRICTION_UNKNOWN: caution(
+        "{group}: the friction of “{lubricant}” is a guess: the load scatters 1 : {spread}.",
+        "Clean or replace, lubricate, or measure the friction."),
+    Finding.HISTORY_UNKNOWN: caution(
+        "{group}: the history of these bolts is unknown. A click proves only that this torque does not move the nut.",
+        "Slacken each bolt first, one at a time, then follow the passes."),
+    Finding.NO_COUNTER_HOLD: note(
+        "{group}: a bolt with a nut turns on the far side unless it is held.",
+        "Add a counter-hold, or say why it cannot turn."),
+    Finding.SOCKET_ROOM: caution(
+        "{group}: {count} bolts stand {spacing} mm apart; a head of {flats} mm across flats leaves no room for a socket.",
+        "Check layout and thread."),
+}

@@ -1,0 +1,94 @@
+"""Findings about load and strength."""
+from __future__ import annotations
+
+from .codes import Finding
+from .rule import Rule, caution, note, stop, stop_unless
+
+RULES: dict[Finding, Rule] = {
+    Finding.YIELDS: stop(
+        "{group}: at low friction this torque may load the bolt to {high}, beyond yield with torsion ({limit}).",
+        "Take a lower torque, a higher grade, or a measured friction band."),
+    Finding.ANGLE_YIELDS: stop_unless("planner",
+        "{group}: after the angle the bolt is beyond yield ({limit}); beyond it no load can be given, and "
+        "the bolt is used once.",
+        "Take the angle from the maker and new bolts, and say so here, or turn less than {angle}."),
+    Finding.OVER_SHARE: stop(
+        "{group}: the typical preload {typical} is above the chosen {share} of yield ({limit}).",
+        "Take {torque} or less, or choose another share with a reason."),
+    Finding.MAY_EXCEED_SHARE: caution(
+        "{group}: with the low friction of the band the load may reach {high}, above the chosen {share} of yield ({limit}).",
+        "A measured friction band, or {torque}, keeps it inside."),
+    Finding.OVER_COMBINED: stop(
+        "{group}: the typical preload {typical} is above the combined limit at assembly ({limit}, {nu} of yield).",
+        "Take {torque} or less."),
+    Finding.MAY_EXCEED_COMBINED: caution(
+        "{group}: at low friction the load may reach {high}, above the combined limit at assembly ({limit}, {nu} of yield).",
+        "A measured friction band, or {torque}, keeps it inside."),
+    Finding.OVER_PROOF: caution(
+        "{group}: the load may reach {high}, above the proof load ({limit}).",
+        "Take {torque} or less unless the maker says otherwise."),
+    Finding.STRIPS: stop(
+        "{group}: the typical preload {typical} strips the {which} thread ({limit} over {engaged} engaged).",
+        "Engage more thread, or take {torque} or less."),
+    Finding.MAY_STRIP: caution(
+        "{group}: at low friction the load may reach {high}, above what the {which} thread carries ({limit}).",
+        "Engage more thread, or take {torque}."),
+    Finding.STRIPS_FIRST: caution(
+        "{group}: the {which} thread would strip before the bolt breaks: {engaged} engaged, {required} "
+        "needed (and {pitch} for incomplete threads).",
+        "Engage more thread; a stripped part costs more than a bolt."),
+    Finding.FEW_TURNS: caution(
+        "{group}: only {turns} turns of thread are engaged; the plain rule for {material} asks {rule}.",
+        "A longer bolt, a thinner spacer, or the maker's word."),
+    Finding.BOTTOMS: stop(
+        "{group}: the bolt reaches {reach} into a hole with {depth} of thread: it bottoms and clamps nothing.",
+        "A shorter bolt or a washer under the head; measure the hole."),
+    Finding.PRESSES_IN: stop(
+        "{group}: the typical preload {typical} presses the head into {part} (its limit is {limit}).",
+        "A washer that spreads the load, or {torque} or less."),
+    Finding.MAY_PRESS_IN: caution(
+        "{group}: at low friction the load may reach {high}, above what {part} bears under the head "
+        "({limit}).",
+        "A washer that spreads the load, or {torque}."),
+    Finding.SOFT_PART_OVER: stop(
+        "{group}: the typical preload {typical} is above what the soft part bears ({limit} a bolt).",
+        "Take {torque} or less; let the gap decide, not the torque."),
+    Finding.MAY_EXCEED_SOFT_PART: caution(
+        "{group}: at low friction the load may reach {high}; the soft part bears {limit} a bolt.",
+        "Stop at the gap; {torque} keeps the load inside."),
+    Finding.BELOW_REQUIRED: stop(
+        "{group}: the typical preload {typical} does not reach the clamp load needed ({limit}).",
+        "Take {torque} or more, if the bolt allows it."),
+    Finding.MAY_FALL_BELOW_REQUIRED: caution(
+        "{group}: with high friction the load may be only {low}, below the clamp load needed ({limit}).",
+        "Less friction scatter, a finer tool, or {torque} closes the gap."),
+    Finding.GASKET_TOO_LITTLE: stop(
+        "{group}: the typical preload {typical} does not give the gasket what its sheet asks ({limit} a bolt).",
+        "Take {torque} or more, if the bolt allows it."),
+    Finding.GASKET_MAY_GET_TOO_LITTLE: caution(
+        "{group}: with high friction a bolt may give only {low}; the gasket's sheet asks {limit} a bolt.",
+        "Lubricate thread and nut face, or take {torque}."),
+    Finding.GASKET_TOO_MUCH: stop(
+        "{group}: the typical preload {typical} damages the gasket ({limit} a bolt on its sheet).",
+        "Take {torque} or less."),
+    Finding.GASKET_MAY_GET_TOO_MUCH: caution(
+        "{group}: at low friction a bolt may give {high}; the gasket is damaged from {limit} a bolt.",
+        "A measured friction band, or {torque}, keeps it inside."),
+    Finding.SHORT_GRIP: caution(
+        "{group}: the grip is only {ratio} of the diameter: settling of the faces takes {share} of the "
+        "preload.",
+        "A sleeve or a longer bolt; tighten again after settling."),
+    Finding.STRENGTH_UNSURE: caution(
+        "{group}: the strength of {grade} in the table is marked {certainty}: {note}.",
+        "Confirm it on the certificate and enter it as an own grade."),
+    Finding.STRENGTH_ASSUMED: caution(
+        "{group}: {grade} sets no {assumed} strength; {value} is assumed.",
+        "Ask for the certificate, or enter the strength as an own grade."),
+    Finding.CALCULATED: note(
+        "{group}: {torque} was calculated and does not come from a maker.",
+        "Ask the equipment maker; until then every sheet says so."),
+    Finding.SIZES_OUT_OF_LINE: caution(
+        "{group} is loaded to {share} of yield, {other} to {other_share}: one size in this joint is out of "
+        "line.",
+        "Compare the figures: the smaller bolts often carry a figure meant for the larger."),
+}

@@ -1,0 +1,42 @@
+"""Findings about sources of figures."""
+from __future__ import annotations
+
+from .codes import Finding
+from .rule import Rule, caution, note, stop, stop_unless
+
+RULES: dict[Finding, Rule] = {
+    Finding.SOURCE_STRUCK: note(
+        "{source} is not taken for {group}: {reason}.",
+        "Nothing to do, or correct what it is valid for."),
+    Finding.SOURCE_RANGE: note(
+        "{group}: the source gives {low} to {high}; the middle, {taken}, is taken.",
+        "Choose another figure of the range with a reason, if a limit asks for it."),
+    Finding.SOURCE_TWO_FIGURES: caution(
+        "{group}: one source gives two figures: {figures}. {taken} is taken.",
+        "Ask its maker which one holds."),
+    Finding.SOURCE_SILENT: note(
+        "{source} says no figure for {group}.",
+        "Nothing to do."),
+    Finding.SOURCE_CONFLICT: caution(
+        "{group}: {second} is {difference} % off {first}, which ranks higher.",
+        "Ask; both are kept with the plan."),
+    Finding.STRUCK_SOURCE_TAKEN: stop_unless("planner",
+        "{group}: the chosen source does not hold here: {reason}.",
+        "Choose a valid source, or waive this with a reason."),
+    Finding.OVERRULED: note(
+        "{group}: {taken} is taken and not {first}, because: {reason}.",
+        "Nothing to do; it stands on the sheet."),
+    Finding.OVERRULED_WITHOUT_REASON: caution(
+        "{group}: {first} ranks higher and is not taken; no reason is given.",
+        "Take it, or write the reason."),
+    Finding.BOUND_EXCEEDED: stop(
+        "{group}: {torque} is above the bound of {source} ({limit}).",
+        "Take {limit} or less."),
+    Finding.BELOW_BOUND: stop(
+        "{group}: {torque} is below the bound of {source} ({limit}).",
+        "Take {limit} or more, if the bolt allows it."),
+    Finding.PAIR_MISMATCH: caution(
+        "{group}: “{first}” and “{second}” are not one figure: the second is {difference} % off the first; {supports}.",
+        "Find out which one is misprinted; {taken} is taken here."),
+    Finding.PAIR_AGREES: note("{group}: “{first}” and “{second}” agree ({difference} %).", "Nothing to do."),
+}

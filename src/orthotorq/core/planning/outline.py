@@ -1,0 +1,163 @@
+"""The Bench's sections in work order, each with its telling line and its mark; made of a plan as typed, right or wrong."""
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Iterator
+from typing import Any, Literal
+
+from ..forms.base import Out
+from ..forms.errors import FieldError
+from ..forms.result import FindingOut, RecheckOut, Result
+from ..forms.stage import StageOut
+from ..kinds.stage_kind import OCCASIONS
+from ..kinds.stage_registry import STAGE_KINDS
+from ..units import show
+from .findings import family_of
+
+Raw = dict[str, Any]
+_JOINT = re.compile(r"groups/\d+/(layout|fastener/(thread|face|head)|into|stack)|positions")
+
+
+class Section(Out):
+    """One section: its key, what it is about (kind, place in the document, id), title, telling line, worst mark."""
+
+    key: str
+    kind: Literal["joint", "figure", "tool", "stage", "back"]
+    index: int
+    id: str
+    title: str
+    line: str
+    mark: Literal["good", "caution", "stop"] = "good"
+
+
+def outline(raw: Any, result: Result | None, errors: Iterable[FieldError] = ()) -> list[Section]:
+    """Sections of a document with its result, where it has one, and its errors."""
+    if not isinstance(raw, dict):
+        return []
+    sections = [*_groups(raw, result), *_stages(raw, result), Section(
+        key="back", kind="back", index=0, id="", title="Come back",
+        line="; ".join(map(_recheck_line, result.rechecks)) if result and result.rechecks else "no recheck planned")]
+    worst: dict[str, str] = {}
+    for finding in (result.findings if result else []):
+        if finding.waived is None and finding.severity != "note":
+            for key in _of_finding(finding, sections):
+                worst[key] = "stop" if "stop" in (finding.severity, worst.get(key)) else "caution"
+    for error in errors:
+        worst[_of_error(error.pointer(), raw, sections)] = "stop"
+    for section in sections:
+        section.mark = worst.get(section.key, "good")  # type: ignore[assignment]
+    return sections
+
+
+def _listed(raw: Raw, field: str) -> list[Raw]:
+    found = raw.get(field)
+    return [one if isinstance(one, dict) else {} for one in found] if isinstance(found, list) else []
+
+
+def _layout_line(layout: Raw, count: int, thread: object) -> str:
+    """How many bolts of which thread stand where."""
+    kind = layout.get("kind")
+    if kind == "circle":
+        return f"{layout.get('count')} × {thread} on Ø {layout.get('diameter')}"
+    if kind == "row":
+        return f"{layout.get('count')} × {thread} in a row, {layout.get('pitch')} apart"
+    if kind == "grid":
+        edge = ", edge only" if layout.get("perimeter") else ""
+        return f"{count} × {thread} in {layout.get('rows')} rows of {layout.get('columns')}{edge}"
+    return f"1 × {thread}" if count == 1 else f"{count} × {thread} at free points"
+
+
+def _groups(raw: Raw, result: Result | None) -> Iterator[Section]:
+    groups, outs = _listed(raw, "groups"), {g.id: g for g in result.groups} if result else {}
+    many, positions = len(groups) > 1, len(_listed(raw, "positions"))
+    for i, group in enumerate(groups):
+        name, out = str(group.get("id")), outs.get(str(group.get("id")))
+        layout = group.get("layout") if isinstance(group.get("layout"), dict) else {}
+        fastener = group.get("fastener") if isinstance(group.get("fastener"), dict) else {}
+        count = len(out.places) if out else len(layout.get("points") or []) if layout else 0
+        where = _layout_line(layout or {}, count, (fastener or {}).get("thread"))
+        yield Section(key=f"joint-{name}", kind="joint", index=i, id=name,
+                      title=f"The joint: {group.get('name')}" if many else "The joint",
+                      line=where + (f", {positions} positions" if positions and not many else ""))
+        line = "not computed" if result is None else "no figure: snug or by hand"
+        if out is not None and out.target is not None and out.preload is not None:
+            angle = f" + {show(out.target.angle_deg, 3)}°" if out.target.angle_deg else ""
+            line = (f"{out.target.set_torque_Nm:.0f} N·m{angle}, {out.target.why}; "
+                    f"{show(out.preload.typical_N / 1e3, 3)} kN")
+        yield Section(key=f"figure-{name}", kind="figure", index=i, id=name,
+                      title=f"The figure: {group.get('name')}" if many else "Find the figure", line=line)
+
+
+def _tools(raw: Raw) -> Iterator[Section]:
+    tools = raw.get("tools")
+    for name, tool in (tools.items() if isinstance(tools, dict) else ()):
+        if isinstance(tool, dict):
+            low, high = (tool.get("range") or ["?", "?"])[:2] if isinstance(tool.get("range"), list) else ("?", "?")
+            length = f", {tool['length']}" if tool.get("length") else ""
+            yield Section(key=f"tool-{name}", kind="tool", index=0, id=str(name), title="Tools",
+                          line=f"{tool.get('name') or tool.get('kind')}, {low} to {high}{length}")
+
+
+def _stages(raw: Raw, result: Result | None) -> Iterator[Section]:
+    outs, tools = {s.id: s for s in result.stages} if result else {}, False
+    for i, stage in enumerate(_listed(raw, "stages")):
+        if stage.get("kind") == "tighten" and not tools:
+            tools = True
+            yield from _tools(raw)
+        name, kind = str(stage.get("id")), STAGE_KINDS.get(str(stage.get("kind")))
+        title = stage.get("title") or (kind.word if kind else str(stage.get("kind")))
+        yield Section(key=f"stage-{name}", kind="stage", index=i, id=name, title=str(title),
+                      line=_stage_line(stage, outs.get(name)))
+    if not tools:
+        yield from _tools(raw)
+
+
+def _stage_line(stage: Raw, out: StageOut | None) -> str:
+    kind, on = STAGE_KINDS.get(str(stage.get("kind"))), stage.get("in") or ["install"]
+    when = "" if "install" in on else f"{', '.join(OCCASIONS.get(str(o), str(o)).lower() for o in on)}: "
+    text = kind.line(stage) if kind else ""
+    settings = [p.settings[0].text for p in out.passes if p.settings] if out else []
+    if settings and " · " in text:
+        what, _, condition = text.rpartition(" · ")
+        text = f"{what} → {settings[-1]} · {condition}"
+    return when + text
+
+
+def _recheck_line(one: RecheckOut) -> str:
+    at = f"at {', '.join(show(a, 4) for a in one.at)} {one.meter}" if one.at else ""
+    every = f"{', then ' if at else ''}every {show(one.every, 4)} {one.meter}" if one.every else ""
+    return at + every
+
+
+def _of_finding(finding: FindingOut, sections: list[Section]) -> list[str]:
+    """The sections a finding marks."""
+    kind, _, name = finding.where.partition("/")
+    if family_of(finding.code) == "tools":
+        return [s.key for s in sections if s.kind == "tool"]
+    if kind == "stages":
+        return [f"stage-{name}"]
+    if kind == "rechecks":
+        return ["back"]
+    figures = [s for s in sections if s.kind == "figure"]
+    own = [s.key for s in figures if s.id == name] if kind in ("groups", "targets") else [s.key for s in figures[:1]]
+    return own
+
+
+def _of_error(path: str, raw: Raw, sections: list[Section]) -> str:
+    """The section in which a wrong field stands."""
+    parts = path.split("/")
+    number = int(parts[1]) if len(parts) > 1 and parts[1].isdigit() else 0
+    if parts[0] == "groups":
+        kind = "joint" if _JOINT.match(path) else "figure"
+        return next((s.key for s in sections if s.kind == kind and s.index == number), "")
+    if parts[0] == "targets" and len(parts) > 1:
+        return f"figure-{parts[1]}"
+    if parts[0] == "tools" and len(parts) > 1:
+        return f"tool-{parts[1]}"
+    if parts[0] == "chains" and len(parts) > 1:
+        links = (raw.get("chains") or {}).get(parts[1]) if isinstance(raw.get("chains"), dict) else None
+        return f"tool-{links[0]}" if isinstance(links, list) and links else ""
+    if parts[0] == "stages":
+        return next((s.key for s in sections if s.kind == "stage" and s.index == number), "")
+    wanted = {"rechecks": "back", "positions": "joint"}.get(parts[0], "figure")
+    return next((s.key for s in sections if s.kind == wanted), "")

@@ -1,0 +1,44 @@
+"""How the quick sums are asked on the screen: title, at most five fields each, an example to begin with; in their order."""
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import NamedTuple
+
+
+class Asked(NamedTuple):
+    """Title, fields shown, example."""
+
+    title: str
+    fields: tuple[str, ...]
+    begins: Mapping[str, str]
+
+
+_M24, _GRADE = {"thread": "M24"}, {"grade": "ISO 898-1 8.8"}
+ASKED: dict[str, Asked] = {
+    "preload": Asked("Torque → clamp load", ("thread", "torque", "mu-thread", "accuracy", "grade"),
+                     {**_M24, "torque": "430 N·m", "mu-thread": "0.10,0.12,0.16", "accuracy": "0.04", **_GRADE}),
+    "torque": Asked("Clamp load → torque", ("thread", "preload", "mu-thread", "mu-bearing", "prevailing"),
+                    {**_M24, "preload": "120 kN", "mu-thread": "0.12"}),
+    "lubricant": Asked("Another lubricant", ("thread", "torque", "from", "to"),
+                       {**_M24, "torque": "430 N·m", "from": "dry-steel", "to": "moly-paste"}),
+    "tool": Asked("Adapter and multiplier", ("torque", "length", "adapter", "ratio", "efficiency"),
+                  {"torque": "1700 N·m", "length": "750 mm", "adapter": "90 mm", "ratio": "5", "efficiency": "0.9"}),
+    "scale": Asked("Scale reading", ("torque", "mark", "increment"),
+                   {"torque": "316 N·m", "mark": "10 N·m", "increment": "2 N·m"}),
+    "limit": Asked("What the bolt allows", ("thread", "grade", "mu-thread", "yield-fraction", "nu"),
+                   {**_M24, **_GRADE, "mu-thread": "0.10"}),
+    "angle": Asked("Torque plus angle", ("thread", "grip", "snug", "angle", "mu-thread"),
+                   {"thread": "M16", **_GRADE, "grip": "60 mm", "snug": "40 N·m", "angle": "30", "mu-thread": "0.12"}),
+    "backoff": Asked("Back-off", ("thread", "preload", "flats", "grip", "outer-diameter"),
+                     {"thread": "M30x1.5", "preload": "30 kN", "flats": "1", "grip": "60 mm"}),
+    "engagement": Asked("Engaged thread", ("thread", "grade", "into", "length", "preload"),
+                        {"thread": "M16", **_GRADE, "into": "aluminium", "length": "24 mm"}),
+    "gasket": Asked("Gasket stress", ("outside", "inside", "bolts", "preload", "pressure"),
+                    {"outside": "470 mm", "inside": "430 mm", "bolts": "16", "preload": "128 kN"}),
+    "pair": Asked("Is it one figure?", ("first", "second"), {"first": "250 N·m", "second": "148 ft·lbf"}),
+    "units": Asked("Units", ("first",), {"first": "355 ft-lb"}),
+    "order": Asked("Order", ("kind", "count", "start", "tools", "group"), {"kind": "cross", "count": "16"}),
+    "identify": Asked("Which thread is it?", ("flats", "outside", "ten"), {"flats": "30 mm", "ten": "25 mm"}),
+    "thread": Asked("Thread", ("thread",), {"thread": "1-1/8-8"}),
+    "grade": Asked("Grade", ("grade", "diameter"), {**_GRADE, "diameter": "24 mm"}),
+}

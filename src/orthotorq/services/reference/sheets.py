@@ -1,0 +1,95 @@
+"""Every shipped table as rows of text, for reading and searching, with its source and certainty; and the table of thresholds."""
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from ...core.planning.findings import RULES
+from ...core.planning.methods import METHODS
+from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, threads
+from ...core.tables.reader import source_of
+from ...core.thresholds import TABLE as THRESHOLDS
+from ..context import Ctx
+from ..permissions import use_case
+from .tables import thread_names
+
+
+class Sheet(BaseModel):
+    """One table for reading and searching: columns, rows, where it comes from; `certainty` is the column that says how certain a
+    row is, `stock` whether its rows can be in store."""
+
+    id: str
+    title: str
+    source: str
+    columns: list[str]
+    rows: list[list[str]]
+    certainty: int | None = None
+    stock: bool = False
+
+
+class SheetList(BaseModel):
+    """Every shipped table."""
+
+    edition: str
+    items: list[Sheet]
+
+
+def _number(value: float | None) -> str:
+    return "–" if value is None else f"{value:.5g}"
+
+
+def _thread_rows() -> list[list[str]]:
+    out = []
+    for name in thread_names():
+        one = threads.parse_thread(name)
+        head = hexagons.hexagon(one)
+        out.append([one.designation, one.series, *map(_number, (
+            one.diameter, one.pitch, one.pitch_diameter, one.minor_diameter, one.stress_area, one.root_area,
+            head.across_flats if head else None, head.face_diameter if head else None, head.hole if head else None))])
+    return out
+
+
+def _band(band: lubricants.Band) -> str:
+    return " – ".join(f"{x:g}" for x in band)
+
+
+@use_case
+def read_sheets(ctx: Ctx) -> SheetList:
+    """Every shipped table as rows of text with its source and certainty."""
+    grade_rows = [[r.standard, r.grade, f"{r.low:g} to {r.high:g}", _number(r.strength.proof), _number(r.strength.yield_),
+                   _number(r.strength.tensile), r.strength.certainty, r.strength.note] for r in grades.table()]
+    items = [
+        Sheet(id="threads", title="Threads", source=source_of("threads.csv"), rows=_thread_rows(), columns=[
+            "thread", "series", "d mm", "P mm", "d2 mm", "d3 mm", "A_s mm²", "root mm²", "across flats", "face mm", "hole mm"]),
+        Sheet(id="grades", title="Grades", source=source_of("grades.csv") or "published standards as named in each row",
+              rows=grade_rows, columns=[
+                  "standard", "grade", "size mm", "proof MPa", "yield MPa", "tensile MPa", "certainty", "note"], certainty=6),
+        Sheet(id="lubricants", title="Friction", stock=True, source=source_of("lubricants.csv"), columns=[
+            "id", "condition", "thread friction", "bearing friction", "nut factor", "goes on", "not on", "notes"],
+            rows=[[x.id, x.name, _band(x.mu_thread), _band(x.mu_bearing), _band(x.nut_factor), ", ".join(x.faces),
+                   ", ".join(x.forbidden), x.notes] for x in lubricants.table().values()]),
+        Sheet(id="materials", title="Part materials", source=source_of("materials.csv"), columns=[
+            "material", "modulus MPa", "tensile MPa", "shear MPa", "bearing MPa", "certainty"],
+            rows=[[m.name, *map(_number, (m.modulus, m.tensile, m.shear, m.bearing)), m.certainty]
+                  for m in materials.table().values()]),
+        Sheet(id="gaskets", title="Gaskets", source=source_of("gaskets.csv"), columns=[
+            "id", "type", "m", "y MPa", "seats MPa", "damaged MPa", "creep %", "notes"],
+            rows=[[g.id, g.name, *map(_number, (g.m, g.y, g.seating, g.damage, g.creep * 100)), g.notes]
+                  for g in gaskets.table().values()]),
+        Sheet(id="drives", title="Square drives", source=source_of("drives.csv"), columns=["drive", "usual most N·m"],
+              rows=[[k, _number(v / 1e3)] for k, v in materials.drives().items()]),
+        Sheet(id="marks", title="Head marks", source=source_of("head_marks.csv"), columns=[
+            "standard", "grade", "mark", "where", "radial lines", "certainty", "notes"],
+            rows=[[m.standard, m.grade, m.mark, m.where, str(m.lines or "–"), m.certainty, m.notes]
+                  for m in gaskets.head_marks()]),
+        Sheet(id="methods", title="Methods", source="schools of tightening as templates; edit a copy in the plan",
+              columns=["id", "method", "for", "passes"],
+              rows=[[k, name, use, ", ".join(str(p.get("name", p["do"])) for p in passes)]
+                    for k, (name, use, passes) in METHODS.items()]),
+        Sheet(id="findings", title="Findings", source="the one table of findings", columns=[
+            "code", "severity", "who may waive it", "sentence", "remedy"],
+            rows=[[c.value, r.severity, r.role or "nobody", r.text, r.remedy] for c, r in RULES.items()]),
+        Sheet(id="thresholds", title="Thresholds", source="every number that decides, in one table", columns=[
+            "name", "value", "what it decides", "source"],
+            rows=[[t.name, t.text, t.decides, t.source] for t in THRESHOLDS.values()]),
+    ]
+    return SheetList(edition=EDITION, items=items)

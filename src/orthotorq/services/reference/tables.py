@@ -1,0 +1,186 @@
+"""What the tables offer to the screens: names, rows, forms."""
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+
+from pydantic import BaseModel
+
+from ...core.documents.plan import JOINT_KINDS, METERS
+from ...core.kinds.fields import FieldSpec, field
+from ...core.kinds.registry import PASS_KINDS
+from ...core.kinds.stage_kind import OCCASIONS
+from ...core.kinds.stage_registry import STAGE_KINDS
+from ...core.planning.cautions import CAUTIONS
+from ...core.planning.findings import RULES, Severity
+from ...core.planning.methods import METHODS
+from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, threads
+from ..context import Ctx
+from ..permissions import use_case
+
+#: orders that a layout takes, the usual first
+ORDERS: dict[str, list[str]] = {"circle": ["cross", "star", "circle"], "row": ["cross", "middle_out", "circle"],
+                                "grid": ["cross", "centre_out", "circle"], "points": ["cross", "centre_out", "circle"]}
+_BAND_EXAMPLE = "0.10 0.12 0.14"
+
+
+class LubricantOut(BaseModel):
+    """A friction condition with its bands, faces and prohibitions."""
+
+    id: str
+    name: str
+    mu_thread: list[float]
+    mu_bearing: list[float]
+    nut_factor: list[float]
+    faces: list[str]
+    forbidden: list[str]
+    notes: str
+
+
+class FindingRule(BaseModel):
+    """One row of the table of findings."""
+
+    code: str
+    severity: Severity
+    waivable: bool
+    role: str | None
+
+
+class GasketTypeOut(BaseModel):
+    """A gasket type with typical figures."""
+
+    id: str
+    name: str
+    m: float
+    y_MPa: float
+    seating_MPa: float
+    damage_MPa: float
+    creep: float
+    notes: str
+
+
+class MethodOut(BaseModel):
+    """A method with its passes, to be used by id or taken over and edited."""
+
+    id: str
+    name: str
+    use: str
+    passes: list[dict[str, Any]]
+
+
+class StageKindOut(BaseModel):
+    """A kind of stage: its words on the list of new ones, its fields on the Bench, whether it names its condition."""
+
+    kind: str
+    words: str
+    fields: list[FieldSpec]
+    needs_condition: bool
+
+
+class PassKindOut(BaseModel):
+    """A kind of pass: its fields on the Bench, the words under which new ones are listed."""
+
+    do: str
+    words: str
+    fields: list[FieldSpec]
+    listed: list[str]
+    ordered: bool
+
+
+class NamedOut(BaseModel):
+    """A code with its words."""
+
+    value: str
+    words: str
+
+
+class OwnFormOut(BaseModel):
+    """What is entered for an own entry of a kind."""
+
+    kind: str
+    words: str
+    fields: list[FieldSpec]
+
+
+class TablesOut(BaseModel):
+    """Names, rows and forms that the screens offer."""
+
+    edition: str
+    threads: list[str]
+    grades: list[str]
+    lubricants: list[LubricantOut]
+    heads: list[str]
+    materials: list[str]
+    gaskets: list[GasketTypeOut]
+    methods: list[MethodOut]
+    cautions: dict[str, str]
+    findings: list[FindingRule]
+    joint_kinds: list[NamedOut]
+    occasions: list[NamedOut]
+    stage_kinds: list[StageKindOut]
+    pass_kinds: list[PassKindOut]
+    own_forms: list[OwnFormOut]
+    orders: dict[str, list[str]]
+    meters: list[str]
+
+
+def thread_names() -> list[str]:
+    known = threads.series()
+    metric = [f"M{d:g}" for d in known.metric_coarse] + [f"M{d:g}x{p:g}" for d, p in sorted(known.metric_fine)]
+    return metric + [f"{size}-{n:g} {'UN' if s == '8-UN' else s}" for (size, s), n in known.unified.items()]
+
+
+def _grade_names() -> list[str]:
+    return list(dict.fromkeys(row.strength.name.replace(f":{row.standard.rpartition(':')[2]}", "") if ":" in row.standard
+                              else row.strength.name for row in grades.table()))
+
+
+def _named(codes: dict[str, str]) -> list[NamedOut]:
+    return [NamedOut(value=code, words=words) for code, words in codes.items()]
+
+
+@lru_cache(maxsize=1)
+def _stage_kinds() -> list[StageKindOut]:
+    return [StageKindOut(kind=k.kind, words=k.listed, fields=list(k.fields), needs_condition=k.needs_condition)
+            for k in STAGE_KINDS.values()]
+
+
+@lru_cache(maxsize=1)
+def _pass_kinds() -> list[PassKindOut]:
+    return [PassKindOut(do=k.do, words=k.word, fields=list(k.fields), listed=list(k.listed), ordered=not k.pause)
+            for k in PASS_KINDS.values() if k.form is not None]
+
+
+@lru_cache(maxsize=1)
+def _own_forms() -> list[OwnFormOut]:
+    source = field("source", "Where it comes from", example="maker’s sheet, certificate, measured")
+    made_of = field("family", "Made of", "choice", choices={f: f for f in materials.FAMILIES})
+    return [
+        OwnFormOut(kind="lubricant", words="friction condition", fields=[
+            field("name", "Name", example="White paste"),
+            field("mu_thread", "Thread friction, low typical high", "band", _BAND_EXAMPLE),
+            field("mu_bearing", "Bearing friction", "band", "as the thread"), source]),
+        OwnFormOut(kind="grade", words="grade", fields=[
+            field("yield_strength", "Yield", "quantity", "640 MPa"), field("tensile", "Tensile", "quantity", "800 MPa"),
+            field("proof", "Proof", "quantity", "none"), made_of, source]),
+        OwnFormOut(kind="material", words="part material", fields=[
+            field("modulus", "Modulus", "quantity", "205 GPa"), field("tensile", "Tensile", "quantity", "490 MPa"),
+            field("shear", "Shear", "quantity", "0.6 of tensile"),
+            field("bearing", "Pressure it bears", "quantity", "as tensile"), made_of, source])]
+
+
+@use_case
+def read_tables(ctx: Ctx) -> TablesOut:
+    """Threads, grades, lubricants, materials, gaskets, methods, cautions, findings; kinds of joint, stage and pass; forms."""
+    conditions = [LubricantOut(id=x.id, name=x.name, mu_thread=list(x.mu_thread), mu_bearing=list(x.mu_bearing),
+                               nut_factor=list(x.nut_factor), faces=list(x.faces), forbidden=list(x.forbidden),
+                               notes=x.notes) for x in lubricants.table().values()]
+    rules = [FindingRule(code=c.value, severity=r.severity, waivable=r.waivable, role=r.role) for c, r in RULES.items()]
+    kinds = [GasketTypeOut(id=g.id, name=g.name, m=g.m, y_MPa=g.y, seating_MPa=g.seating, damage_MPa=g.damage, creep=g.creep,
+                           notes=g.notes) for g in gaskets.table().values()]
+    methods = [MethodOut(id=k, name=name, use=use, passes=passes) for k, (name, use, passes) in METHODS.items()]
+    return TablesOut(edition=EDITION, threads=thread_names(), grades=_grade_names(), lubricants=conditions,
+                            heads=list(hexagons.head_kinds()), materials=list(materials.table()), gaskets=kinds,
+                            methods=methods, cautions=CAUTIONS, findings=rules,
+                     joint_kinds=_named(JOINT_KINDS), occasions=_named(OCCASIONS), stage_kinds=_stage_kinds(),
+                     pass_kinds=_pass_kinds(), own_forms=_own_forms(), orders=ORDERS, meters=list(METERS))

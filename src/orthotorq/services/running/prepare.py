@@ -1,0 +1,110 @@
+"""What has to be chosen before a run: occasion, one of each choice, history, tools by serial; what is usual stands chosen."""
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+
+from ...core.forms.result import ToolOut
+from ...core.kinds.stage_kind import OCCASIONS
+from ...core.running import occasions_of, tools_needed
+from ...core.thresholds import TOOL_REACHES
+from ...store.models import Revision
+from ..context import Ctx
+from ..errors import NotFound
+from ..permissions import use_case
+from ..registers.tools import ToolView, list_tools
+from .histories import HISTORIES
+from .start import parsed_result
+
+
+@dataclass(frozen=True, slots=True)
+class Offer:
+    """A registered tool that reaches what a plan asks; `words` says what it is and whether it is in calibration."""
+
+    serial: str
+    words: str
+    good: bool
+    state: str
+
+
+@dataclass(frozen=True, slots=True)
+class NeededTool:
+    """A tool of the plan that is needed: what it must reach, which are offered (good and near ones first), which is usual."""
+
+    id: str
+    words: str
+    offers: list[Offer]
+    usual: str
+
+
+@dataclass(frozen=True, slots=True)
+class StartOption:
+    """One thing to choose."""
+
+    value: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class StartChoice:
+    """Of these exactly one is taken; `taken` is what was asked for, or the usual one."""
+
+    name: str
+    options: list[StartOption]
+    taken: str
+
+
+@dataclass(frozen=True, slots=True)
+class StartView:
+    """What has to be chosen before a run: occasion, one of each choice, history, tools by serial."""
+
+    before: list[str]
+    occasions: list[StartOption]
+    occasion: str
+    choices: list[StartChoice]
+    histories: list[StartOption]
+    tools: list[NeededTool]
+
+
+def _reaches(wanted: ToolOut, tool: ToolView) -> bool:
+    """Whether a registered tool reaches what a plan asks: a preset driver its one figure, any other most of the range."""
+    if wanted.kind == "preset driver":
+        return tool.high_Nm == wanted.high_Nm
+    return tool.kind != "preset driver" and tool.high_Nm >= wanted.high_Nm * TOOL_REACHES.value
+
+
+def _state(tool: ToolView) -> str:
+    until = f"calibrated until {tool.calibrated_until:%d %b %Y}" if tool.calibrated_until else "no calibration on record"
+    late = "" if tool.good else ": a deviation that a supervisor has to accept"
+    return f"{until}{late}{f' · {tool.note}' if tool.note else ''}"
+
+
+def _needed(wanted: ToolOut, tools: list[ToolView]) -> NeededTool:
+    fit = sorted((t for t in tools if not t.blocked and _reaches(wanted, t)),
+                 key=lambda t: (not t.good, abs(t.high_Nm - wanted.high_Nm)))
+    offers = [Offer(t.serial, f"{t.serial} · {t.kind}, to {t.high_Nm:g} N·m{'' if t.good else ' · out of calibration'}", t.good,
+                    _state(t)) for t in fit]
+    preferred = next((s for s in wanted.prefer if any(t.serial == s and not t.blocked for t in tools)), "")
+    low = "" if wanted.low_Nm == wanted.high_Nm else f"{wanted.low_Nm:g} to "
+    usual = preferred or (fit[0].serial if fit else "")
+    return NeededTool(wanted.id, f"{wanted.name}, {low}{wanted.high_Nm:g} N·m", offers, usual)
+
+
+@use_case
+def prepare_run(ctx: Ctx, revision_id: uuid.UUID, occasion: str = "", variants: tuple[str, ...] = ()) -> StartView:
+    """What has to be chosen before a run of a revision, for an occasion and variants chosen so far. Raises NotFound."""
+    revision = ctx.session.get(Revision, revision_id)
+    if revision is None:
+        raise NotFound("revision")
+    result = parsed_result(revision)
+    possible = occasions_of(result)
+    taken = occasion if occasion in possible else next(iter(possible), "install")
+    choices = []
+    for name in dict.fromkeys(v.choice for v in result.variants):
+        own = [v for v in result.variants if v.choice == name]
+        first = next((v.id for v in own if v.id in variants), own[0].id)
+        choices.append(StartChoice(name or "Variant", [StartOption(v.id, v.name) for v in own], first))
+    needed, tools = tools_needed(result, taken, [c.taken for c in choices]), list_tools(ctx)
+    return StartView(result.links_before, [StartOption(o, OCCASIONS[o]) for o in possible], taken, choices,
+                     [StartOption(k, v) for k, v in HISTORIES.items()],
+                     [_needed(t, tools) for t in result.tools if t.id in needed])
