@@ -1,15 +1,17 @@
 /** The Bench: a draft being edited, computed while typing, saved as typed. Rules stay on the server. */
-import { api, must, sentence, type Problem, type Schemas } from './api/client';
+import { api, must, sentence, type Schemas } from './api/client';
+import type { Plan } from './plan';
 import { steady } from './steady';
 
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- a draft is whatever was typed; the server judges it
-export type Doc = any;
-
 export class Bench {
-  doc = $state<Doc>(null);
+  /** The draft; empty until it is open. */
+  draft = $state<Plan | null>(null);
   /** Replaced whole at every answer, never changed in place. */
   result = $state.raw<Schemas['Result'] | null>(null);
+  sections = $state.raw<Schemas['Section'][]>([]);
   errors = $state<Record<string, string>>({});
+  stops = $state(0);
+  cautions = $state(0);
   /** True while the shown result is not that of the shown document. */
   stale = $state(false);
   view = $state<Schemas['DraftView'] | null>(null);
@@ -17,6 +19,8 @@ export class Bench {
   saved = $state('');
   failed = $state('');
   aside = $state('');
+  /** The section that is open. */
+  open = $state('');
   private text = '';
   /** What the server has. */
   private kept = '';
@@ -27,25 +31,64 @@ export class Bench {
 
   constructor(readonly id: string) {}
 
-  async open(): Promise<void> {
+  /** The draft where it is open: the sections are shown then and not before. */
+  get doc(): Plan {
+    return this.draft!;
+  }
+
+  async load(): Promise<void> {
     const view = must(await api.GET('/api/v1/plans/{id}/draft', { params: { path: { id: this.id } } }));
     this.view = view;
     this.version = view.version;
-    this.doc = view.document;
+    this.draft = view.document;
     this.text = this.kept = JSON.stringify(view.document);
     this.saved = view.saved_at;
     this.aside = '';
     await this.compute();
   }
 
+  /** The sentence at a field, by its path in the document. */
+  error(path: string): string {
+    return this.errors[path] ?? '';
+  }
+
+  /** The first sentence at a field or at anything inside it. */
+  errorIn(path: string): string {
+    return Object.entries(this.errors).find(([at]) => at === path || at.startsWith(`${path}/`))?.[1] ?? '';
+  }
+
   /** Called with the document as text, at every change of it. */
   changed(text: string): void {
-    if (!this.doc || text === this.text) return;
+    if (!this.draft || text === this.text) return;
     this.text = text;
     this.stale = true;
     void this.compute();
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.save(), 700);
+  }
+
+  /** An act on the plan by its name: the server changes the document and says which section to open. */
+  async act(act: string, params: Record<string, string> = {}): Promise<void> {
+    const { data, error } = await api
+      .POST('/api/v1/edits', { body: { document: $state.snapshot(this.doc), act, params } })
+      .catch(() => ({ data: undefined, error: undefined }));
+    if (data) this.take(data);
+    else this.failed = sentence(error);
+  }
+
+  /** The document of a file takes the draft's place; what is wrong in it stands at its field, like anything typed. */
+  async bring(text: string): Promise<void> {
+    const { data, error } = await api
+      .POST('/api/v1/plan-file', { body: { text, joint: this.doc.joint ?? null } })
+      .catch(() => ({ data: undefined, error: undefined }));
+    if (data) this.take(data);
+    else this.failed = sentence(error);
+  }
+
+  private take(edited: Schemas['EditOut']): void {
+    this.draft = edited.document;
+    this.failed = '';
+    if (edited.opens) this.open = edited.opens;
   }
 
   /** One computation at a time; what was typed meanwhile is computed next. */
@@ -57,24 +100,25 @@ export class Bench {
     this.computing = true;
     do {
       this.again = false;
-      const answer = await api
+      const { data, error } = await api
         // the text is at hand: the whole document is not walked a second time
-        .POST('/api/v1/compute', { body: this.doc, bodySerializer: () => this.text })
-        .catch(() => ({ data: undefined, error: undefined, response: undefined }));
+        .POST('/api/v1/bench', { body: this.doc, bodySerializer: () => this.text })
+        .catch(() => ({ data: undefined, error: undefined }));
       if (this.again) continue;
-      if (answer.data) {
-        this.result = steady(this.result, answer.data);
-        this.errors = {};
-        this.failed = '';
-        this.stale = false;
-      } else {
-        const problem = answer.error as Problem | undefined;
-        this.errors = Object.fromEntries((problem?.errors ?? []).map((e) => [e.path, e.text]));
-        this.failed = problem?.errors?.length ? '' : sentence(problem);
-        this.stale = true;
-      }
+      if (data) this.show(data);
+      else this.failed = sentence(error);
     } while (this.again);
     this.computing = false;
+  }
+
+  private show(found: Schemas['BenchOut']): void {
+    if (found.result) this.result = steady(this.result, found.result);
+    this.sections = steady(this.sections, found.sections);
+    this.errors = Object.fromEntries(found.errors.map((e) => [e.path, e.text]));
+    this.stops = found.stops;
+    this.cautions = found.cautions;
+    this.stale = !found.result;
+    this.failed = '';
   }
 
   /** Save what is there now; waits for a save that is under way. True when the server has it. */
@@ -111,16 +155,15 @@ export class Bench {
     return false;
   }
 
-  async release(): Promise<{ id: string; number: number } | null> {
+  async release(): Promise<Schemas['ReleaseOut'] | null> {
     if (!(await this.save())) return null;
-    const { data, error } = await api.POST('/api/v1/plans/{id}/release', {
-      params: { path: { id: this.id } },
-      headers: { 'If-Match': `"${this.version}"` },
-    });
-    if (!data) {
-      this.failed = sentence(error);
-      return null;
-    }
-    return data;
+    const { data, error } = await api
+      .POST('/api/v1/plans/{id}/release', {
+        params: { path: { id: this.id } },
+        headers: { 'If-Match': `"${this.version}"` },
+      })
+      .catch(() => ({ data: undefined, error: undefined }));
+    if (!data) this.failed = sentence(error);
+    return data ?? null;
   }
 }

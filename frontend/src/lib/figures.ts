@@ -26,21 +26,6 @@ export function day(iso: string): string {
   return new Date(iso).toLocaleDateString([], { year: 'numeric', month: 'short', day: 'numeric' });
 }
 
-/** The bolt's number as painted: `inner.3` is 3. */
-export function numberOf(place: string): string {
-  return place.slice(place.lastIndexOf('.') + 1);
-}
-
-/** A count as typed: a whole number becomes one, anything else stays text for the server to name. */
-export function asNumber(text: string): number | string {
-  return /^-?\d+([.]\d+)?$/.test(text.trim()) ? Number(text) : text;
-}
-
-/** Text that may be left empty: empty means not given. */
-export function orNothing(text: string): string | undefined {
-  return text.trim() === '' ? undefined : text;
-}
-
 /** Words in the middle of a sentence: a small first letter, but abbreviations and units stay as they are written. */
 export function small(words: string): string {
   return /^\p{Lu}\p{Ll}/u.test(words) ? words[0]!.toLowerCase() + words.slice(1) : words;

@@ -4,7 +4,7 @@
  */
 import { api, must, sentence, type Schemas } from './api/client';
 import { deviceId } from './offline/device';
-import { answered, keepRun, keptRun, pictureDone, pictureOf, put, waiting, type OutEvent } from './offline/outbox';
+import { answered, asSent, keepRun, keptRun, pictureDone, pictureOf, put, waiting, type Waiting } from './offline/outbox';
 import { walkOn, type Step } from './offline/walk';
 import { session } from './session.svelte';
 
@@ -17,7 +17,7 @@ export class Run {
   said = $state('');
   /** True while an answer is on its way that has no step ahead of it. */
   busy = $state(false);
-  unsent = $state.raw<OutEvent[]>([]);
+  unsent = $state.raw<Waiting[]>([]);
   offline = $state(false);
   lost = $state(false);
   private retry: ReturnType<typeof setTimeout> | undefined;
@@ -78,12 +78,25 @@ export class Run {
     if (kind !== 'answer') while (this.sending) await this.sending;
     this.said = '';
     for (const { step, payload, picture } of answers) {
-      const event = await put(this.id, step, kind, payload, this.view.lease_epoch, this.state.sequence, picture);
+      const about = this.about(step, payload);
+      const event = await put(this.id, step, kind, payload, this.view.lease_epoch, this.state.sequence, about, picture);
       this.unsent = [...this.unsent, event];
     }
     this.busy = kind !== 'answer' || this.needsServer;
     await this.flush();
     this.busy = false;
+  }
+
+  /** The bolts of a step that is known here, and how they look after an answer. */
+  private about(step: string, payload: Record<string, unknown>): Pick<Waiting, 'places' | 'leaves'> {
+    const now = this.step;
+    const places = now?.step === step ? now.places : (now?.ahead.find((a) => a.step === step)?.places ?? []);
+    return { places, leaves: now?.buttons.find((b) => b.answer === payload.answer)?.leaves };
+  }
+
+  /** What the server says this person may do here, on the device that holds the run. */
+  may(action: string): boolean {
+    return !this.lost && (this.state?.actions ?? []).includes(action);
   }
 
   /** Send what waits, one batch at a time; on failure it keeps waiting and is tried again. */
@@ -99,7 +112,7 @@ export class Run {
     await this.sending;
   }
 
-  private async batch(events: OutEvent[]): Promise<void> {
+  private async batch(events: Waiting[]): Promise<void> {
     if (session.unreached) await session.load().catch(() => undefined);
     if (session.unreached) {
       this.offline = true;
@@ -109,7 +122,7 @@ export class Run {
     const { data, error, response } = await api
       .POST('/api/v1/runs/{id}/events', {
         params: { path: { id: this.id } },
-        body: { sent_at: new Date().toISOString(), events },
+        body: { sent_at: new Date().toISOString(), events: events.map(asSent) },
       })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }));
     if (!data) {
@@ -122,7 +135,7 @@ export class Run {
     for (const [i, answer] of data.answers.entries()) {
       if (answer.verdict !== 'gap') await answered(events[i]!);
       if (['refused', 'conflict', 'gap'].includes(answer.verdict)) this.said = answer.text;
-      if (answer.verdict === 'conflict' && answer.text.includes('taken this run over')) this.lost = true;
+      if (answer.code === 'lease_lost') this.lost = true;
     }
     this.unsent = await waiting(this.id);
     this.state = data.state;
@@ -141,7 +154,7 @@ export class Run {
   }
 
   /** Send the pictures of some events, which then name them. False when they have to wait. */
-  private async pictures(events: OutEvent[]): Promise<boolean> {
+  private async pictures(events: Waiting[]): Promise<boolean> {
     for (const event of events) {
       const picture = await pictureOf(event);
       if (!picture) continue;

@@ -30,8 +30,9 @@ class SessionState {
     await this.load();
   }
 
-  has(...roles: string[]): boolean {
-    return !!this.person && roles.some((role) => this.person!.roles.includes(role));
+  /** Whether the person may call a use case: the server said so. */
+  may(useCase: string): boolean {
+    return !!this.person?.may.includes(useCase);
   }
 
   private take(found: Schemas['SessionOut']): void {

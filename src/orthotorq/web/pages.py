@@ -6,6 +6,7 @@ from pathlib import Path
 from flask import Flask, Response, current_app, request, send_from_directory
 from sqlalchemy.exc import SQLAlchemyError
 from werkzeug.exceptions import BadRequest, NotFound, UnsupportedMediaType
+from whitenoise import WhiteNoise
 
 from .. import settings
 from ..core.documents.read import check_characters
@@ -25,27 +26,22 @@ def health() -> tuple[dict[str, str], int]:
 
 
 def _page(path: str = "") -> Response:
-    """A built file, or the single page for every address of a screen."""
+    """The single page, for every address of a screen."""
     if path.startswith("api/"):
         raise NotFound("There is no such address.")
-    folder = Path(settings.read("ORTHOTORQ_FRONTEND")).resolve()
-    name = path if path and (folder / path).is_file() else "index.html"
-    zipped = f"{name}.gz"
-    use_zip = "gzip" in request.headers.get("Accept-Encoding", "") and (folder / zipped).is_file()
-    response = send_from_directory(folder, zipped if use_zip else name, conditional=not use_zip,
-                                   mimetype=_type_of(name))
-    if use_zip:
-        response.headers["Content-Encoding"] = "gzip"
-        response.headers["Vary"] = "Accept-Encoding"
-    immutable = path.startswith("_app/immutable/")
-    response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if immutable else "no-cache"
+    response = send_from_directory(Path(settings.read("ORTHOTORQ_FRONTEND")).resolve(), "index.html")
+    response.headers["Cache-Control"] = "no-cache"
     return response
 
 
-def _type_of(name: str) -> str | None:
-    kinds = {".js": "text/javascript", ".css": "text/css", ".html": "text/html", ".svg": "image/svg+xml",
-             ".woff2": "font/woff2", ".json": "application/json", ".webmanifest": "application/manifest+json"}
-    return kinds.get(Path(name).suffix)
+def _immutable(path: str, url: str) -> bool:
+    """Whether a built file carries the hash of its content in its name."""
+    return url.startswith("/_app/immutable/")
+
+
+def _headers(headers: dict[str, str], path: str, url: str) -> None:
+    """What the pages send, built files send too."""
+    headers["X-Content-Type-Options"] = "nosniff"
 
 
 def _json_only() -> None:
@@ -66,8 +62,13 @@ def _json_only() -> None:
 
 
 def register_pages(app: Flask) -> None:
-    """Routes outside the API."""
+    """Routes outside the API; built files, packed as the build left them, are served before Flask sees the request."""
     app.before_request(_json_only)
     app.add_url_rule("/health", view_func=health)
     app.add_url_rule("/", view_func=_page, endpoint="root")
     app.add_url_rule("/<path:path>", view_func=_page, endpoint="page")
+    built = settings.read("ORTHOTORQ_FRONTEND")
+    if not Path(built).is_dir():
+        return  # the document of the API is written before anything is built
+    app.wsgi_app = WhiteNoise(app.wsgi_app, root=built,  # type: ignore[method-assign]
+                              max_age=0, immutable_file_test=_immutable, add_headers_function=_headers)

@@ -1,5 +1,6 @@
 /** Events wait here from the tap until the server has answered: a reload or a lost network loses none. */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { Schemas } from '../api/client';
 import { deviceId, uuid7 } from './device';
 
 export interface OutEvent {
@@ -14,9 +15,21 @@ export interface OutEvent {
   lease: number;
   last_seen: number;
 }
+/** An event that waits here, with the bolts it is about and how they look after it: known on this device alone. */
+export interface Waiting extends OutEvent {
+  places: string[];
+  leaves?: Schemas['LookOut'] | null;
+}
+
+/** An event as it is sent: without what only this device knows. */
+export function asSent(event: Waiting): OutEvent {
+  // eslint-disable-next-line @typescript-eslint/no-unused-vars -- taken out by name
+  const { places, leaves, ...sent } = event;
+  return sent;
+}
 
 interface Shape extends DBSchema {
-  events: { key: [string, number]; value: OutEvent };
+  events: { key: [string, number]; value: Waiting };
   counters: { key: string; value: number };
   runs: { key: string; value: unknown };
   /** Photos by the id of the event that shows them, until the server has them. */
@@ -47,12 +60,14 @@ export async function put(
   payload: Record<string, unknown>,
   lease: number,
   lastSeen: number,
+  about: Pick<Waiting, 'places' | 'leaves'>,
   picture?: Blob,
-): Promise<OutEvent> {
+): Promise<Waiting> {
   const db = await database();
   const work = db.transaction(['events', 'counters', 'pictures'], 'readwrite');
   const number = ((await work.objectStore('counters').get(run)) ?? 0) + 1;
-  const event: OutEvent = {
+  const event: Waiting = {
+    ...about,
     id: uuid7(),
     run,
     step,
@@ -72,7 +87,7 @@ export async function put(
 }
 
 /** Events of a run that the server has not answered, in order. */
-export async function waiting(run: string): Promise<OutEvent[]> {
+export async function waiting(run: string): Promise<Waiting[]> {
   return (await database()).getAll('events', IDBKeyRange.bound([run, 0], [run, Infinity]));
 }
 
@@ -82,7 +97,7 @@ export async function pictureOf(event: OutEvent): Promise<Blob | undefined> {
 }
 
 /** The picture of an event is done with: the event stays, changed to name it, or to say why there is none. */
-export async function pictureDone(event: OutEvent): Promise<void> {
+export async function pictureDone(event: Waiting): Promise<void> {
   const work = (await database()).transaction(['events', 'pictures'], 'readwrite');
   await work.objectStore('events').put(event);
   await work.objectStore('pictures').delete(event.id);

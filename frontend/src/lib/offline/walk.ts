@@ -4,9 +4,6 @@ import type { OutEvent } from './outbox';
 
 export type Step = Schemas['Instruction'];
 
-/** Answers after which the next bolt of the round simply follows. */
-const PLAIN = ['turned', 'did_not_turn', 'done'];
-
 /** The step after one, when it is known: the same instruction at the next bolt. */
 export function next(step: Step): Step | null {
   const [first, ...rest] = step.ahead;
@@ -29,7 +26,8 @@ export function walkOn(step: Step | null, unsent: Pick<OutEvent, 'kind' | 'step'
   let now = step;
   for (const event of unsent) {
     if (!now || event.kind !== 'answer' || event.step !== now.step) continue;
-    now = PLAIN.includes(String(event.payload.answer)) ? next(now) : null;
+    const given = now.buttons.find((b) => b.answer === event.payload.answer);
+    now = given?.follows ? next(now) : null;
     if (now === null) return null;
   }
   return now;

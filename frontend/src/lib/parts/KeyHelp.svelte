@@ -12,7 +12,7 @@
 </script>
 
 <svelte:window {onkeydown} />
-<Modal bind:open={help.open} title="Keys on this screen" size="xs" class="!bg-sheet !text-ink">
+<Modal bind:open={help.open} title="Keys on this screen" size="xs">
   <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
     {#each help.keys as entry (entry.key)}
       <dt><kbd class="keycap">{entry.key}</kbd></dt>

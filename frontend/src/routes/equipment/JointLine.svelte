@@ -1,17 +1,14 @@
 <script lang="ts">
+  import Button from 'flowbite-svelte/Button.svelte';
   import type { Schemas } from '#lib/api/client.ts';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
+  import RunLink from '#lib/parts/RunLink.svelte';
   import { day } from '#lib/figures.ts';
-  import { session } from '#lib/session.svelte.ts';
-  import { KINDS, STATUS } from '#lib/kinds.ts';
 
   /** One joint of a machine: its glyph, what it is, how far its plan and its last run are. */
   let { joint }: { joint: Schemas['JointView'] } = $props();
   const plan = $derived(joint.plans[0]);
   const run = $derived(joint.runs[0]);
-  const tightens = $derived(plan?.revision_id && session.has('fitter', 'supervisor'));
-  const words = $derived(tightens ? 'Tighten' : !plan && session.has('planner') ? 'Begin a plan' : 'Open');
-  const main = $derived(tightens ? 'main' : '');
 </script>
 
 <li class="grid grid-cols-[76px_1fr] items-center gap-5 border-b py-3 sm:grid-cols-[76px_1fr_auto]">
@@ -25,20 +22,16 @@
   <div class="min-w-0">
     <p>
       <a href="/joints/{joint.id}" class="text-[1.1rem] font-bold">{joint.name}</a>
-      <span class="soft ml-2">{KINDS[joint.kind]}</span>
+      <span class="soft ml-2">{joint.kind_text}</span>
     </p>
     <p>{joint.summary || 'No released plan yet.'}</p>
     <p class="soft text-sm">
       {#if plan?.revision_number}revision {plan.revision_number}, released {day(plan.released_at!)}{:else if plan}draft only{/if}
-      {#if run}
-        · last run <a href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}>{run.number}</a>, {STATUS[
-          run.status
-        ]}
-      {/if}
+      {#if run}· last run <RunLink {run}>{run.number}</RunLink>, {run.status_text}{/if}
     </p>
   </div>
   <div class="col-span-2 flex gap-2 sm:col-span-1">
-    {#if plan}<a class="act" href="/plans/{plan.id}">Bench</a>{/if}
-    <a class="act {main}" href="/joints/{joint.id}">{words}</a>
+    {#if plan}<Button color="alternative" href="/plans/{plan.id}">Bench</Button>{/if}
+    <Button color={joint.next_step.work ? 'primary' : 'alternative'} href="/joints/{joint.id}">{joint.next_step.words}</Button>
   </div>
 </li>

@@ -1,22 +1,24 @@
 <script lang="ts">
-  import { api, must, type Schemas } from '#lib/api/client.ts';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import Table from 'flowbite-svelte/Table.svelte';
+  import TableBody from 'flowbite-svelte/TableBody.svelte';
+  import TableBodyCell from 'flowbite-svelte/TableBodyCell.svelte';
+  import TableBodyRow from 'flowbite-svelte/TableBodyRow.svelte';
+  import TableHead from 'flowbite-svelte/TableHead.svelte';
+  import TableHeadCell from 'flowbite-svelte/TableHeadCell.svelte';
+  import { api, type Schemas } from '#lib/api/client.ts';
+  import { Asked } from '#lib/asked.svelte.ts';
   import { clock, day } from '#lib/figures.ts';
-  import { STATUS } from '#lib/kinds.ts';
+  import Failure from '#lib/parts/Failure.svelte';
+  import RunLink from '#lib/parts/RunLink.svelte';
 
+  const page = new Asked<Schemas['RunList']>();
   let runs = $state<Schemas['RunHead'][]>([]);
-  let next = $state<number | null>(null);
-  let loaded = $state(false);
-  let error = $state('');
 
   async function more() {
-    try {
-      const page = must(await api.GET('/api/v1/runs', { params: { query: { limit: 30, before: next ?? undefined } } }));
-      runs = [...runs, ...page.items];
-      next = page.next ?? null;
-      loaded = true;
-    } catch (problem) {
-      error = (problem as Error).message;
-    }
+    const query = { limit: 30, before: page.value?.next ?? undefined };
+    const found = await page.ask(() => api.GET('/api/v1/runs', { params: { query } }));
+    if (found) runs = [...runs, ...found.items];
   }
   void more();
 </script>
@@ -24,33 +26,27 @@
 <svelte:head><title>Runs · Orthotorq</title></svelte:head>
 <div class="mx-auto max-w-5xl px-6 py-6">
   <h1 class="mb-4">Runs</h1>
-  {#if error}<p class="text-stop" role="alert">{error}</p>{/if}
+  <Failure text={page.failed} />
   {#if runs.length}
-    <div class="overflow-x-auto">
-      <table class="w-full">
-        <thead class="soft border-b border-ink text-left text-sm"
-          ><tr><th class="py-1">Run</th><th>Joint</th><th>Plan</th><th>State</th><th>Begun</th><th>By</th></tr></thead
-        >
-        <tbody>
-          {#each runs as run (run.id)}
-            <tr class="border-b">
-              <td class="py-2"
-                ><a class="font-bold" href={run.status === 'running' ? `/runs/${run.id}` : `/runs/${run.id}/record`}
-                  >{run.number}</a
-                ></td
-              >
-              <td>{run.equipment_name} › {run.joint_name}</td>
-              <td>{run.title}, revision {run.revision}</td>
-              <td>{STATUS[run.status]}</td>
-              <td>{day(run.started_at)} {clock(run.started_at)}</td>
-              <td>{run.started_by}</td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    </div>
-    {#if next}<button class="act mt-4" onclick={more}>Older runs</button>{/if}
-  {:else if loaded}
+    <Table border={false}>
+      <TableHead>
+        {#each ['Run', 'Joint', 'Plan', 'State', 'Begun', 'By'] as words (words)}<TableHeadCell>{words}</TableHeadCell>{/each}
+      </TableHead>
+      <TableBody>
+        {#each runs as run (run.id)}
+          <TableBodyRow>
+            <TableBodyCell class="py-2"><RunLink {run} class="font-bold">{run.number}</RunLink></TableBodyCell>
+            <TableBodyCell class="py-2">{run.equipment_name} › {run.joint_name}</TableBodyCell>
+            <TableBodyCell class="py-2">{run.title}, revision {run.revision}</TableBodyCell>
+            <TableBodyCell class="py-2">{run.status_text}</TableBodyCell>
+            <TableBodyCell class="py-2">{day(run.started_at)} {clock(run.started_at)}</TableBodyCell>
+            <TableBodyCell class="py-2">{run.started_by}</TableBodyCell>
+          </TableBodyRow>
+        {/each}
+      </TableBody>
+    </Table>
+    {#if page.value?.next}<Button color="alternative" class="mt-4" onclick={more}>Older runs</Button>{/if}
+  {:else if page.value}
     <p class="soft">Nothing was tightened yet. Choose a joint in <a href="/equipment">Equipment</a> and start a run there.</p>
   {/if}
 </div>

@@ -2,7 +2,11 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Button from 'flowbite-svelte/Button.svelte';
+  import Helper from 'flowbite-svelte/Helper.svelte';
+  import Input from 'flowbite-svelte/Input.svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
   import { session } from '#lib/session.svelte.ts';
+  import DemoPeople from './DemoPeople.svelte';
 
   let login = $state('');
   let password = $state('');
@@ -24,7 +28,6 @@
       busy = false;
     }
   }
-
   function enterAs(name: string) {
     login = name;
     password = session.demoPassword ?? '';
@@ -32,48 +35,31 @@
   }
 </script>
 
-<div class="mx-auto grid max-w-4xl gap-10 px-6 pt-[12vh] items-start md:grid-cols-[1fr_1fr]">
+<div class="mx-auto grid max-w-4xl items-start gap-10 px-6 pt-[12vh] md:grid-cols-[1fr_1fr]">
   <section>
     <h1 class="!text-[2rem]">Orthotorq</h1>
     <p class="soft mt-1 mb-6 max-w-[34ch]">
       Plan the tightening of a bolted joint, lead the fitter through it bolt by bolt, keep the record.
     </p>
     <form onsubmit={enter} class="grid max-w-sm content-start gap-2">
-      <label for="{uid}-login" class="font-semibold">Name</label>
-      <input id="{uid}-login" class="field" bind:value={login} autocomplete="username" required maxlength="60" />
-      <label for="{uid}-password" class="font-semibold">Password</label>
-      <input
+      <Label for="{uid}-login" class="font-semibold text-ink">Name</Label>
+      <Input id="{uid}-login" bind:value={login} autocomplete="username" required maxlength={60} />
+      <Label for="{uid}-password" class="font-semibold text-ink">Password</Label>
+      <Input
         id="{uid}-password"
-        class="field"
         type="password"
         bind:value={password}
         autocomplete="current-password"
         required
-        maxlength="200"
+        maxlength={200}
         aria-invalid={!!error}
         aria-describedby="{uid}-error"
       />
-      <p id="{uid}-error" class="min-h-6 text-stop" role="alert">{error}</p>
-      <Button type="submit" disabled={busy} class="!bg-brine !text-brine-ink">Sign in</Button>
+      <Helper id="{uid}-error" class="min-h-6 text-stop" role="alert">{error}</Helper>
+      <Button type="submit" disabled={busy} class="justify-center">Sign in</Button>
     </form>
   </section>
-  {#if session.demo.length}
-    <section class="border-l pl-10">
-      <h2>Demo: Vellmark Saltworks</h2>
-      <p class="soft mb-4">A made-up salt works. Enter as one of its people; each has the password “{session.demoPassword}”.</p>
-      <ul class="divide-y border-y">
-        {#each session.demo as person (person.login)}
-          <li>
-            <button class="flex w-full items-baseline gap-3 py-3 text-left hover:bg-tint" onclick={() => enterAs(person.login)}>
-              <span class="w-28 font-semibold">{person.name}</span>
-              <span class="soft">{person.roles.join(', ')}</span>
-              <span class="ml-auto pr-2 text-brine">{person.login}</span>
-            </button>
-          </li>
-        {/each}
-      </ul>
-    </section>
-  {/if}
+  {#if session.demo.length}<DemoPeople onenter={enterAs} />{/if}
 </div>
 <p class="soft mx-auto mt-12 max-w-4xl px-6 text-sm">
   A planning aid: the equipment maker's instructions, the code in force and a qualified person come first.

@@ -11,6 +11,8 @@ from ..forms.quantities import Force, Torque, Turn
 from ..messages import Message
 
 By = Literal["equipment maker", "gasket maker", "part maker", "standard", "site rule", "calculation", "code"]
+#: whose word a planner may enter; a calculation is a target of its own, a code is a bound
+SAYING: tuple[By, ...] = ("equipment maker", "gasket maker", "part maker", "standard", "site rule")
 
 
 class PlacedTorque(Model):

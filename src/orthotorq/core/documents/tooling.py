@@ -11,6 +11,7 @@ from ..forms.quantities import Direction, Length, Torque
 from ..messages import Message
 
 Drive = Literal["1/4 in", "3/8 in", "1/2 in", "3/4 in", "1 in", "1-1/2 in"]
+ToolKind = Literal["click wrench", "dial wrench", "beam wrench", "electronic wrench", "preset driver"]
 
 
 class Tool(Model):
@@ -19,7 +20,7 @@ class Tool(Model):
     `prefer` names registered wrenches by serial. A preset driver gives one figure: its range is from it to it.
     """
 
-    kind: Literal["click wrench", "dial wrench", "beam wrench", "electronic wrench", "preset driver"]
+    kind: ToolKind
     name: Name | None = None
     range: Annotated[list[Torque], Field(min_length=2, max_length=2)]
     increment: Torque | None = None

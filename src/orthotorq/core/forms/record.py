@@ -22,6 +22,7 @@ class Cell(Out):
     corrected: bool
     notable: bool = False
     still: bool = False
+    moved: bool = False
 
 
 class Column(Out):

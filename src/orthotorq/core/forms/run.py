@@ -29,13 +29,15 @@ class EventIn(Model):
 
 
 class Button(Out):
-    """One answer the instruction offers: `follows` when the next bolt of the round simply follows it, `leaves` how the bolts of
-    the step then look."""
+    """One answer the instruction offers: `follows` when the next bolt of the round simply follows it, `reason` when it is taken
+    with a reason only, `back` when a remote's key for back gives it, `leaves` how the bolts of the step then look."""
 
     answer: str
     label: str
     key: str
     follows: bool = False
+    reason: bool = False
+    back: bool = False
     leaves: LookOut | None = None
 
 

@@ -9,12 +9,17 @@ from dataclasses import dataclass, replace
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """One answer: its word, the label on the button, the key; `follows`: the next bolt of the round simply follows."""
+    """One answer: its word, the label on the button, the key; `follows`: the next bolt of the round simply follows.
+
+    `reason`: it is taken with a reason only; `back`: the key of a remote that goes back gives it.
+    """
 
     word: str
     label: str
     key: str
     follows: bool = False
+    reason: bool = False
+    back: bool = False
 
     def saying(self, label: str, key: str = "") -> Choice:
         """The same answer in other words."""
@@ -26,7 +31,7 @@ GOOD = Choice("good", "Good", "space")
 NOT_GOOD = Choice("not_good", "Not good", "g")
 TURNED = Choice("turned", "Clicked, it turned", "space", True)
 STILL_THERE = Choice("did_not_turn", "Clicked, did not turn", "d", True)
-NOT_SURE = Choice("not_sure", "Not sure", "n")
+NOT_SURE = Choice("not_sure", "Not sure", "n", back=True)
 VALUE = Choice("value", "Reading", "enter")
 REFUSES = Choice("refuses", "It refuses", "r")
 TURNS_ON = Choice("turns_on", "It turns on and on", "o")
@@ -34,7 +39,7 @@ MOVED = Choice("moved", "It moved", "m")
 NOTHING_MOVED = Choice("still", "Nothing moved", "space")
 REPAIR = Choice("repair", "Repaired", "1")
 REPLACE = Choice("replace", "Replaced", "2")
-ACCEPT = Choice("accept", "Leave it, with a reason", "3")
+ACCEPT = Choice("accept", "Leave it, with a reason", "3", reason=True)
 SKIP = Choice("skip", "Skipped", "k")
 
 #: what may be done about something that failed, unless the step says otherwise

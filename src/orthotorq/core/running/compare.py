@@ -5,15 +5,15 @@ from ..forms.record import Compared, Record
 
 
 def _moved(record: Record) -> tuple[set[str], set[str]]:
-    """(bolts that moved in a check round, bolts that were checked), as `position/place`."""
+    """(bolts that moved in a check round, bolts that were checked), as position and place."""
     moved, checked = set[str](), set[str]()
     for table in record.tables:
         for row in table.rows:
-            name = f"{table.position or '-'}/{row.place}"
+            name = f"{table.position} {row.place}" if table.position else row.place
             for column, cell in zip(table.columns, row.cells, strict=True):
                 if column.check and cell is not None:
                     checked.add(name)
-                    if cell.answer == "turned":
+                    if cell.moved:
                         moved.add(name)
     return moved, checked
 

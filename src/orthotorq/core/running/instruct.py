@@ -35,7 +35,8 @@ def can_redo(pending: Pending) -> bool:
 
 def button(choice: Choice, leaves: LookOut | None = None) -> Button:
     """An answer as a button."""
-    return Button(answer=choice.word, label=choice.label, key=choice.key, follows=choice.follows, leaves=leaves)
+    return Button(answer=choice.word, label=choice.label, key=choice.key, follows=choice.follows, reason=choice.reason,
+                  back=choice.back, leaves=leaves)
 
 
 def choices_of(pending: Pending) -> list[Button]:

@@ -15,7 +15,8 @@ from .step_id import end_of, step_id
 from .walk import Pending, Walk
 
 
-def band_of(walk: Walk, segment: Segment, one: PassOut, round_: int, total: int, answers: list[str]) -> TapeBand:
+def band_of(walk: Walk, segment: Segment, one: PassOut, round_: int, total: int, answers: list[str],
+            moved: list[int]) -> TapeBand:
     """One band of the tape; `moved` names the ticks at which a check found movement."""
     kind = PASS_KINDS[one.do]
     name = f"{segment.base()}/r{round_}"
@@ -23,14 +24,14 @@ def band_of(walk: Walk, segment: Segment, one: PassOut, round_: int, total: int,
         name = f"{name}/{one.group}"
     return TapeBand(id=name, label=one.name if round_ == 1 else f"{one.name}, round {round_}", position=segment.position,
                     percent=kind.height(one), total=total, done=len(answers), check=one.check, answers=answers,
-                    moved=[i for i, word in enumerate(answers) if one.check and word == "turned"])
+                    moved=moved)
 
 
 def sketch(walk: Walk, unit: Unit, segment: Segment) -> None:
     """A pass that is still to come, for the tape."""
     one = segment.one
     if one is not None and one.order:
-        walk.tape.append(band_of(walk, segment, one, 1, len(one.order), []))
+        walk.tape.append(band_of(walk, segment, one, 1, len(one.order), [], []))
 
 
 def _place(move: Sequence[str]) -> str | None:
@@ -79,6 +80,7 @@ def _round(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, 
            history: History) -> tuple[Pending | None, bool]:
     """(the open step of a round, if there is one; whether it asks for another)."""
     answers: list[str] = []
+    moved: list[int] = []
     goes_on = False
     pending: Pending | None = None
     kind, moves = PASS_KINDS[one.do], tuple(tuple(m) for m in order)
@@ -90,8 +92,10 @@ def _round(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, 
         history.answers[move[0]] = given
         if left:
             history.left.add(move[0])
-        goes_on |= kind.goes_on(one, given)
-    walk.tape.append(band_of(walk, segment, one, round_, len(moves), answers))
+        if kind.goes_on(one, given):
+            goes_on = True
+            moved += [number - 1] if one.check else []
+    walk.tape.append(band_of(walk, segment, one, round_, len(moves), answers, moved))
     return pending, goes_on
 
 

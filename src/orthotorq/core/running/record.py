@@ -40,6 +40,7 @@ def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str) -> Cell 
     if not pulls:
         return None
     given, number = pulls[-1][-1], len(pulls)
+    moved = one.check and PASS_KINDS[one.do].goes_on(one, given)
     answer = given.answer or {}
     reading = answer.get("reading") or {}
     then = _tries_then(walk.log, given)
@@ -48,7 +49,7 @@ def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str) -> Cell 
         text = f"{text}; {answer_text(then.answer)}"
     return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
                 angle=reading.get("angle"), value=answer.get("value"), still=given.word == "did_not_turn",
-                notable=given.word in _NOTABLE or (one.check and given.word == "turned"),
+                notable=given.word in _NOTABLE or moved, moved=moved,
                 attempt=sum(len(p) for p in pulls) - number + 1,
                 pulls=number, corrected=any(g.corrected for p in pulls for g in p))
 

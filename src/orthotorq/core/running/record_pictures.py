@@ -18,7 +18,7 @@ def bolts_of(table: GroupTable, deviations: Iterable[Deviation]) -> list[BoltSta
     out = []
     for row in table.rows:
         last = next(((c, col) for c, col in zip(reversed(row.cells), reversed(table.columns), strict=True) if c), None)
-        moved = last is not None and last[1].check and last[0].answer == "turned"
+        moved = last is not None and last[0].moved
         state = "deviating" if (table.position, row.place) in bad else "moved" if moved else "checked" if last else "untouched"
         out.append(BoltState(place=row.place, state=state, percent=100.0 if last else 0.0))
     return out
@@ -56,7 +56,7 @@ def _moved(table: GroupTable) -> list[Chart]:
     for i, column in enumerate(table.columns):
         cells = [cell for row in table.rows if (cell := row.cells[i]) is not None] if column.check else []
         if cells:
-            bars.append(ChartBar(label=column.title, value=sum(c.answer == "turned" for c in cells), total=len(cells)))
+            bars.append(ChartBar(label=column.title, value=sum(c.moved for c in cells), total=len(cells)))
     return [Chart(kind="moved", title="moved in the check, round by round", bars=bars)]
 
 

@@ -187,4 +187,5 @@ def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str]
         instruction=instruction_for(walk, pending) if pending is not None and running else None, position=position,
         bolts=walk.bolt_states(position), tape=walk.tape, deviations=deviations, sign_offs=sign_offs_of(log),
         last=recent[0] if recent else None, recent=recent, done=walk.done,
-        notes=sum(1 for f in log.others if f.kind in ("note", "suggest", "photo")), unload=to_unload(result, log.setup))
+        notes=sum(1 for f in log.others if f.kind in ("note", "suggest", "photo")),
+        unload=to_unload(result, log.setup) if status == "finished" else [])

@@ -2,7 +2,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import NamedTuple
+from typing import Any, NamedTuple
+
+from ..working_text import shown_figure
 
 
 class Asked(NamedTuple):
@@ -42,3 +44,15 @@ ASKED: dict[str, Asked] = {
     "thread": Asked("Thread", ("thread",), {"thread": "1-1/8-8"}),
     "grade": Asked("Grade", ("grade", "diameter"), {**_GRADE, "diameter": "24 mm"}),
 }
+
+#: figures that are a torque at the bolt, and sums whose own torque is one
+_TORQUES = ("torque_Nm", "same_clamp_torque_Nm")
+_OF_A_TORQUE = ("preload", "tool")
+
+
+def carried(name: str, texts: Mapping[str, Any], figures: Mapping[str, Any]) -> str:
+    """The torque at the bolt that a sum is about, to be carried into a plan; empty where it is about none."""
+    for key in _TORQUES:
+        if figures.get(key) is not None:
+            return shown_figure(key, figures[key])[1]
+    return str(texts.get("torque", "")) if name in _OF_A_TORQUE else ""

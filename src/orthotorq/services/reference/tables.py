@@ -2,11 +2,13 @@
 from __future__ import annotations
 
 from functools import lru_cache
-from typing import Any
+from typing import Any, get_args
 
 from pydantic import BaseModel
 
 from ...core.documents.plan import JOINT_KINDS, METERS
+from ...core.documents.targets import SAYING
+from ...core.documents.tooling import Drive, ToolKind
 from ...core.kinds.fields import FieldSpec, field
 from ...core.kinds.registry import PASS_KINDS
 from ...core.kinds.stage_kind import OCCASIONS
@@ -122,6 +124,9 @@ class TablesOut(BaseModel):
     own_forms: list[OwnFormOut]
     orders: dict[str, list[str]]
     meters: list[str]
+    source_kinds: list[str]
+    tool_kinds: list[str]
+    drives: list[str]
 
 
 def thread_names() -> list[str]:
@@ -180,7 +185,8 @@ def read_tables(ctx: Ctx) -> TablesOut:
                            notes=g.notes) for g in gaskets.table().values()]
     methods = [MethodOut(id=k, name=name, use=use, passes=passes) for k, (name, use, passes) in METHODS.items()]
     return TablesOut(edition=EDITION, threads=thread_names(), grades=_grade_names(), lubricants=conditions,
-                            heads=list(hexagons.head_kinds()), materials=list(materials.table()), gaskets=kinds,
-                            methods=methods, cautions=CAUTIONS, findings=rules,
+                     heads=list(hexagons.head_kinds()), materials=list(materials.table()), gaskets=kinds,
+                     methods=methods, cautions=CAUTIONS, findings=rules,
                      joint_kinds=_named(JOINT_KINDS), occasions=_named(OCCASIONS), stage_kinds=_stage_kinds(),
-                     pass_kinds=_pass_kinds(), own_forms=_own_forms(), orders=ORDERS, meters=list(METERS))
+                     pass_kinds=_pass_kinds(), own_forms=_own_forms(), orders=ORDERS, meters=list(METERS),
+                     source_kinds=list(SAYING), tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)))

@@ -13,8 +13,9 @@ from ...core.forms.group import GroupOut
 from ...core.forms.record import Compared, Record
 from ...core.forms.result import PositionOut, Result
 from ...core.forms.run import RunState
+from ...core.kinds.stage_kind import OCCASIONS
 from ...core.running import Fact, checked_bolts, compare, record_of, state_of
-from ...core.running.actions import STATUS
+from ...core.running.actions import NEXT_SIGNATURE, STATUS
 from ...exchange.record_sheet import RecordHead, render_record
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
 from ..context import Ctx
@@ -67,6 +68,9 @@ class Refusal:
     reason: str
 
 
+_NEXT = {"running": "Go on", **dict.fromkeys(NEXT_SIGNATURE, "Sign off")}
+
+
 @dataclass(frozen=True, slots=True)
 class RecordView:
     """A record with where it belongs and whether its chain holds."""
@@ -82,6 +86,9 @@ class RecordView:
     chain_holds: bool
     refusals: list[Refusal]
     compared: Compared | None
+    occasion_text: str
+    #: what the run still asks for, in words; empty when nothing
+    next_step: str
 
 
 def _run(ctx: Ctx, run_id: uuid.UUID) -> Run:
@@ -163,7 +170,8 @@ def _record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]
     record = record_of(result, facts, ctx.now.timestamp())
     view = RecordView(_head(ctx, run), record, result.groups, result.positions, result.calculated, result.plan_hash,
                       run.head_hash, run.head_sequence, verify_run(ctx.session, run) is None,
-                      [Refusal(at, name, reason) for at, name, reason in rows], _compared(ctx, run, record))
+                      [Refusal(at, name, reason) for at, name, reason in rows], _compared(ctx, run, record),
+                      OCCASIONS.get(record.occasion, record.occasion), _NEXT.get(record.status, ""))
     return view, result, facts
 
 

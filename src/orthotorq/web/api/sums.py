@@ -11,6 +11,7 @@ from ...core.forms.setting import SettingOut
 from ...core.planning.compute.sum_card import sum_card
 from ...core.planning.compute.working import StepOut, step_out
 from ...core.sums import Answer
+from ...core.sums.screen import carried
 from ...core.working_text import shown_figure
 from ...services.planning.bench import answer_sum
 from ...services.reference.sums import SumOut, list_sums
@@ -55,13 +56,14 @@ class GaugeOut(BaseModel):
 
 
 class SumAnswer(BaseModel):
-    """Figures, notes and the working of a sum; a gauge and a wrench card where it has them."""
+    """Figures, notes and the working of a sum; a gauge and a wrench card where it has them; the torque to carry into a plan."""
 
     figures: list[FigureOut]
     notes: list[str]
     steps: list[StepOut]
     gauge: GaugeOut | None
     card: SettingOut | None
+    carried: str
 
 
 def _gauge(found: Answer) -> GaugeOut | None:
@@ -93,4 +95,5 @@ def ask_sum(path: SumPath, body: SumIn) -> Response:
         name, shown, second = shown_figure(key, value)
         figures.append(FigureOut(key=key, name=name, value=shown, second=second))
     return answer(SumAnswer(figures=figures, notes=list(found.notes), steps=[step_out(s) for s in found.steps],
-                            gauge=_gauge(found), card=sum_card(found)))
+                            gauge=_gauge(found), card=sum_card(found),
+                            carried=carried(path.name, body.texts, found.figures)))

@@ -1,11 +1,7 @@
 <script lang="ts">
-  import { geometryOf, hexagon, type Place } from './geometry';
+  import Bolt from './Bolt.svelte';
+  import { geometryOf, type BoltLook, type Place } from './geometry';
 
-  interface BoltLook {
-    state: string;
-    percent: number;
-    gap_mm?: number | null;
-  }
   interface Props {
     /** Bolts at one position, mm, seen from the turning side. */
     places: Place[];
@@ -40,7 +36,6 @@
     numbers,
     glyph = false,
   }: Props = $props();
-  const uid = $props.id();
   const face = $derived(geometryOf(places, acrossFlats));
   const bolts = $derived(
     places.map((place) => {
@@ -87,72 +82,7 @@
       stroke-width={face.half * 0.004}
     />
   {/if}
-  {#each bolts as bolt (bolt.id)}
-    <g data-place={bolt.id} data-state={bolt.look.state}>
-      {#if bolt.isNext}
-        <polygon points={hexagon(bolt.x, bolt.y, bolt.radius * 1.38, bolt.turn)} class="halo" stroke-width={face.half * 0.01} />
-      {/if}
-      <polygon points={hexagon(bolt.x, bolt.y, bolt.radius, bolt.turn)} class="body" />
-      {#if bolt.fill > 0}
-        <clipPath id="{uid}-{bolt.id}">
-          <rect
-            x={bolt.x - bolt.radius}
-            width={bolt.radius * 2}
-            y={bolt.y + bolt.radius - 2 * bolt.radius * bolt.fill}
-            height={2 * bolt.radius * bolt.fill}
-          />
-        </clipPath>
-        <polygon
-          points={hexagon(bolt.x, bolt.y, bolt.radius, bolt.turn)}
-          class={bolt.fill >= 1 ? 'full' : 'part'}
-          clip-path="url(#{uid}-{bolt.id})"
-        />
-      {/if}
-      <polygon
-        points={hexagon(bolt.x, bolt.y, bolt.radius, bolt.turn)}
-        class="edge {bolt.isNext ? 'edge-next' : ''}"
-        stroke-width={face.half * (glyph ? 0.02 : bolt.isNext ? 0.02 : 0.006)}
-      />
-      {#if !glyph}
-        <text
-          x={bolt.x}
-          y={bolt.y + bolt.radius * 0.31}
-          font-size={bolt.radius * (bolt.text.length > 2 ? 0.7 : 0.9)}
-          class={bolt.fill >= 1 ? 'on-full' : ''}>{bolt.text}</text
-        >
-        {#if bolt.look.gap_mm != null}
-          <text x={bolt.x} y={bolt.y + bolt.radius * 1.75} font-size={bolt.radius * 0.62} class="gap"
-            >{bolt.look.gap_mm.toFixed(1)}</text
-          >
-        {/if}
-        {#if bolt.look.state === 'loose'}
-          <path
-            d="M{bolt.x - bolt.radius * 0.5} {bolt.y + bolt.radius * 0.7} h{bolt.radius}"
-            class="loose"
-            stroke-width={bolt.radius * 0.1}
-            stroke-dasharray="{bolt.radius * 0.2} {bolt.radius * 0.14}"
-          />
-        {:else if bolt.look.state === 'hand'}
-          <circle cx={bolt.x} cy={bolt.y + bolt.radius * 0.62} r={bolt.radius * 0.1} class="dot" />
-        {:else if bolt.look.state === 'moved'}
-          {@const mx = bolt.x + bolt.radius * 0.95}
-          {@const my = bolt.y - bolt.radius * 0.75}
-          {@const m = bolt.radius * 0.36}
-          <path d="M{mx} {my - m} L{mx + m} {my + m * 0.75} L{mx - m} {my + m * 0.75} Z" class="moved" />
-        {:else if bolt.look.state === 'deviating'}
-          {@const q = bolt.radius * 0.56}
-          <rect x={bolt.x + bolt.radius * 0.62} y={bolt.y - bolt.radius * 1.05} width={q} height={q} class="deviating" />
-        {:else if bolt.look.state === 'checked'}
-          {@const c = bolt.radius * 0.3}
-          <path
-            d="M{bolt.x + bolt.radius * 0.66} {bolt.y - bolt.radius * 0.72} l{c * 0.8} {c * 0.8} l{c * 1.5} {-c * 1.7}"
-            class="checked"
-            stroke-width={bolt.radius * 0.14}
-          />
-        {/if}
-      {/if}
-    </g>
-  {/each}
+  {#each bolts as bolt (bolt.id)}<Bolt {bolt} {glyph} half={face.half} />{/each}
   {#if face.ring && face.ring.inner > 0 && middle}
     <text x="0" y={face.ring.inner * size * 0.34} font-size={face.ring.inner * size} class="middle">{middle}</text>
   {/if}
@@ -174,33 +104,10 @@
     fill: none;
     stroke: var(--rule);
   }
-  .body {
-    fill: var(--sheet);
-  }
-  .part {
-    fill: color-mix(in srgb, var(--load) 34%, var(--sheet));
-  }
-  .full {
-    fill: var(--load);
-  }
-  .edge {
-    fill: none;
-    stroke: var(--ink);
-  }
-  .edge-next {
-    stroke: var(--brine);
-  }
-  .halo {
-    fill: var(--sheet);
-    stroke: var(--brine);
-  }
   text {
     text-anchor: middle;
     font-weight: 700;
     fill: var(--ink);
-  }
-  .on-full {
-    fill: #fff;
   }
   .middle {
     font-weight: 800;
@@ -208,28 +115,5 @@
   .below {
     font-weight: 500;
     fill: var(--soft);
-  }
-  .dot {
-    fill: var(--ink);
-  }
-  .moved {
-    fill: var(--caution);
-    stroke: var(--sheet);
-  }
-  .deviating {
-    fill: var(--stop);
-    stroke: var(--sheet);
-  }
-  .loose {
-    stroke: var(--ink);
-    fill: none;
-  }
-  .gap {
-    font-weight: 600;
-    fill: var(--soft);
-  }
-  .checked {
-    fill: none;
-    stroke: var(--brine);
   }
 </style>

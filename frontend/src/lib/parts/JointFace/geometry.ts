@@ -9,6 +9,26 @@ export interface Place {
   angle_deg: number;
 }
 
+/** How a bolt is drawn: state, share of the torque, gap where one was measured. */
+export interface BoltLook {
+  state: string;
+  percent: number;
+  gap_mm?: number | null;
+}
+
+/** A bolt in the drawing: where it stands, how large, how full, and what is written on it. */
+export interface DrawnBolt {
+  id: string;
+  look: BoltLook;
+  fill: number;
+  radius: number;
+  text: string;
+  x: number;
+  y: number;
+  turn: number;
+  isNext: boolean;
+}
+
 export interface FaceGeometry {
   /** Left, top, width and height of the drawing, mm (y down). */
   box: [number, number, number, number];

@@ -7,7 +7,8 @@
     percent: number;
     total: number;
     done: number;
-    answers?: string[];
+    /** Ticks at which a check found movement. */
+    moved?: number[];
   }
 </script>
 
@@ -66,11 +67,8 @@
       <span class="title" title={band.label}>{band.label}</span>
       <div class="ticks">
         {#each Array.from({ length: band.total }, (_, k) => k) as k (k)}
-          {@const answer = band.answers?.[k]}
           <i
-            class="{k < band.done ? 'done' : ''} {band.answers && answer === 'turned' && band.label.includes('heck')
-              ? 'moved'
-              : ''}"
+            class="{k < band.done ? 'done' : ''} {band.moved?.includes(k) ? 'moved' : ''}"
             style="height: {band.percent ? 25 + band.percent * 0.75 : 12}%"
             data-at={at === from + k ? '' : undefined}
           ></i>

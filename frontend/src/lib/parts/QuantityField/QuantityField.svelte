@@ -1,4 +1,9 @@
 <script lang="ts">
+  import Helper from 'flowbite-svelte/Helper.svelte';
+  import Input from 'flowbite-svelte/Input.svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
+  import Select from 'flowbite-svelte/Select.svelte';
+
   interface Props {
     /** What the field is called. */
     label: string;
@@ -16,40 +21,60 @@
     choices?: [string, string][];
     /** Words behind the label. */
     note?: string;
+    /** Label for those who do not see where the field stands; the visible one is left out. */
+    hidden?: boolean;
+    /** What is seen instead of the label, where its place says the rest. */
+    shown?: string;
+    /** Large enough for a glove. */
+    large?: boolean;
   }
-  let { label, value, onchange, error = '', example = '', list, choices, note = '' }: Props = $props();
+  let {
+    label,
+    value,
+    onchange,
+    error = '',
+    example = '',
+    list,
+    choices,
+    note = '',
+    hidden = false,
+    shown,
+    large = false,
+  }: Props = $props();
   const uid = $props.id();
+  const id = `${uid}-f`;
+  const wrong = $derived({ 'aria-invalid': !!error, 'aria-describedby': error ? `${uid}-e` : undefined });
+  const size = $derived(large ? 'min-h-14 text-lg' : '');
 </script>
 
 <div class="grid content-start gap-[3px]">
-  <label for="{uid}-f" class="text-sm leading-tight text-soft">{label}{note ? ` · ${note}` : ''}</label>
+  <Label for={id} class={hidden || shown ? 'sr-only' : ''}>{label}{note ? ` · ${note}` : ''}</Label>
+  {#if shown}<span class="text-sm leading-tight text-soft" aria-hidden="true">{shown}</span>{/if}
   {#if choices}
-    <select
-      id="{uid}-f"
-      class="field"
+    <Select
+      {id}
       {value}
-      aria-invalid={!!error}
-      aria-describedby={error ? `${uid}-e` : undefined}
+      placeholder=""
+      items={choices.map(([key, words]) => ({ value: key, name: words }))}
+      classes={{ select: size }}
+      {...wrong}
       onchange={(e) => onchange(e.currentTarget.value)}
-    >
-      {#each choices as [key, words] (key)}<option value={key}>{words}</option>{/each}
-    </select>
+    />
   {:else}
-    <input
-      id="{uid}-f"
-      class="field"
+    <Input
+      {id}
       {value}
       placeholder={example}
       list={list ? `${uid}-l` : undefined}
-      aria-invalid={!!error}
-      aria-describedby={error ? `${uid}-e` : undefined}
       autocomplete="off"
       spellcheck="false"
-      oninput={(e) => onchange(e.currentTarget.value)}
+      class={size}
+      {...wrong}
+      oninput={(e) => onchange((e.currentTarget as HTMLInputElement).value)}
     />
     {#if list}<datalist id="{uid}-l"
         >{#each list as name (name)}<option value={name}></option>{/each}</datalist
       >{/if}
   {/if}
-  {#if error}<p id="{uid}-e" class="text-sm leading-tight text-stop">{error}</p>{/if}
+  {#if error}<Helper id="{uid}-e" class="text-stop">{error}</Helper>{/if}
 </div>

@@ -1,6 +1,4 @@
 <script lang="ts" module>
-  import { KINDS } from '#lib/kinds.ts';
-
   /** One thing to say: its name in the request, the label, an example, choices of a fixed set. */
   export interface Field {
     name: string;
@@ -8,17 +6,21 @@
     example?: string;
     choices?: [string, string][];
   }
-  /** What a joint is registered with. */
-  export const JOINT_FIELDS: Field[] = [
-    { name: 'name', label: 'Name', example: 'Casing cover' },
-    { name: 'tag', label: 'Short tag', example: 'casing-cover' },
-    { name: 'kind', label: 'Kind of joint', choices: Object.entries(KINDS) },
-  ];
+  /** What a joint is registered with; kinds as the server names them. */
+  export function jointFields(kinds: { value: string; words: string }[]): Field[] {
+    return [
+      { name: 'name', label: 'Name', example: 'Casing cover' },
+      { name: 'tag', label: 'Short tag', example: 'casing-cover' },
+      { name: 'kind', label: 'Kind of joint', choices: kinds.map((k): [string, string] => [k.value, k.words]) },
+    ];
+  }
 </script>
 
 <script lang="ts">
   import { untrack } from 'svelte';
+  import Button from 'flowbite-svelte/Button.svelte';
   import { sentence, type Problem } from '#lib/api/client.ts';
+  import Failure from '#lib/parts/Failure.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
 
   interface Props {
@@ -66,9 +68,9 @@
       />
     {/each}
   </div>
-  {#if failed}<p class="text-stop" role="alert">{failed}</p>{/if}
+  <Failure text={failed} />
   <div class="flex gap-2">
-    <button class="act main" disabled={sending}>{action}</button>
-    <button class="act" type="button" onclick={onclose}>Leave it</button>
+    <Button type="submit" disabled={sending}>{action}</Button>
+    <Button color="alternative" onclick={onclose}>Leave it</Button>
   </div>
 </form>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client';
   import { kN } from '../../figures';
-  import { placeLabels } from './layout';
+  import Word from '../Word.svelte';
+  import { boundWords, GaugeScale, ROW, WIDTH } from './scale.svelte';
 
   interface Props {
     /** Preload of one bolt at the setting, with its scatter. */
@@ -15,58 +16,29 @@
   }
   let { preload, limits: every, window: given = null, onopen }: Props = $props();
   const uid = $props.id();
-  const W = 400;
-  const ROW = 15;
-  const NONE = { lower_N: null, upper_N: null, verdict: 'unbounded', opens: null } as const;
-  const bounds = $derived(given ?? NONE);
-  /** Upper bounds far above everything else only squeeze the scale: they are named below instead. */
-  const reach = $derived(
-    1.7 * Math.max(preload.high_N, bounds.upper_N ?? 0, ...every.filter((l) => l.side === 'lower').map((l) => l.clamp_N)),
+  const W = WIDTH;
+  const gauge = new GaugeScale(
+    () => preload,
+    () => every,
+    () => given,
   );
-  const limits = $derived(every.filter((l) => l.clamp_N <= reach));
-  const far = $derived(every.filter((l) => l.clamp_N > reach));
-  const top = $derived(Math.max(preload.high_N, ...limits.map((l) => l.clamp_N)) * 1.06);
-  const x = $derived((newton: number) => (newton / top) * W);
-  const above = $derived(
-    placeLabels(
-      limits.filter((l) => l.side === 'upper').map((l) => ({ ...l, x: x(l.clamp_N), text: `${l.name} ${kN(l.clamp_N)}` })),
-      W,
-      5.9,
-    ),
-  );
-  const below = $derived(
-    placeLabels(
-      limits.filter((l) => l.side === 'lower').map((l) => ({ ...l, x: x(l.clamp_N), text: `${l.name} ${kN(l.clamp_N)}` })),
-      W,
-      5.9,
-    ),
-  );
-  const rowsAbove = $derived(Math.max(1, ...above.map((l) => l.row + 1)));
-  const rowsBelow = $derived(Math.max(1, ...below.map((l) => l.row + 1)));
-  const y0 = $derived(rowsAbove * ROW + 6);
-  const height = $derived(y0 + 22 + rowsBelow * ROW + 6);
-  const words = $derived(
-    { fine: 'fits', tight: 'tight', impossible: 'does not fit', unbounded: 'no bounds given' }[bounds.verdict],
-  );
+  const x = gauge.x;
+  const y0 = $derived(gauge.y0);
   let shown = $state('');
-
-  function say(limit: Schemas['LimitOut']) {
-    shown = `${limit.name}: ${kN(limit.clamp_N)} kN, ${limit.side === 'upper' ? `used to ${(limit.use * 100).toFixed(0)} %` : `covered ${limit.use.toFixed(limit.use < 10 ? 2 : 0)} times`}; set by ${limit.input.split('/').slice(2).join(' ').replaceAll('_', ' ')}`;
-  }
 </script>
 
 <figure>
   <figcaption class="flex items-baseline justify-between">
     <h2>Clamp load of one bolt, kN</h2>
     {#if given}<span
-        class="text-sm font-semibold {bounds.verdict === 'impossible'
+        class="text-sm font-semibold {gauge.bounds.verdict === 'impossible'
           ? 'text-stop'
-          : bounds.verdict === 'tight'
+          : gauge.bounds.verdict === 'tight'
             ? 'text-caution'
-            : 'text-brine'}">{words}</span
+            : 'text-brine'}">{gauge.words}</span
       >{/if}
   </figcaption>
-  <svg viewBox="0 0 {W} {height}" class="mt-1 block w-full" role="group" aria-label="Clamp load window">
+  <svg viewBox="0 0 {W} {gauge.height}" class="mt-1 block w-full" role="group" aria-label="Clamp load window">
     <defs>
       <pattern id="{uid}-low" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
         ><line x1="0" x2="0" y2="6" class="hatch" /></pattern
@@ -76,18 +48,18 @@
       >
     </defs>
     <rect x="0" y={y0} width={W} height="22" class="free" />
-    {#if bounds.lower_N}<rect x="0" y={y0} width={x(bounds.lower_N)} height="22" fill="url(#{uid}-low)" />{/if}
-    {#if bounds.upper_N}<rect
-        x={x(bounds.upper_N)}
+    {#if gauge.bounds.lower_N}<rect x="0" y={y0} width={x(gauge.bounds.lower_N)} height="22" fill="url(#{uid}-low)" />{/if}
+    {#if gauge.bounds.upper_N}<rect
+        x={x(gauge.bounds.upper_N)}
         y={y0}
-        width={W - x(bounds.upper_N)}
+        width={W - x(gauge.bounds.upper_N)}
         height="22"
         fill="url(#{uid}-high)"
       />{/if}
     <rect x={x(preload.low_N)} y={y0 + 8} width={x(preload.high_N) - x(preload.low_N)} height="6" class="worst" />
     <rect x={x(preload.low_rss_N)} y={y0 + 5.5} width={x(preload.high_rss_N) - x(preload.low_rss_N)} height="11" class="likely" />
     <path d="M{x(preload.typical_N)} {y0 + 2} l6 9 -6 9 -6 -9Z" class="typical" />
-    {#each [...above, ...below] as mark (mark.code)}
+    {#each [...gauge.above, ...gauge.below] as mark (mark.id)}
       <line
         x1={mark.x}
         x2={mark.x}
@@ -96,16 +68,16 @@
         class="limit {mark.side}"
       />
     {/each}
-    {#each [...above, ...below] as mark (mark.code)}
+    {#each [...gauge.above, ...gauge.below] as mark (mark.id)}
       {@const up = mark.side === 'upper'}
       <g
         role="button"
         tabindex="0"
         aria-label="{mark.name} {kN(mark.clamp_N)} kN, {up ? 'upper' : 'lower'} bound"
-        onfocus={() => say(mark)}
-        onpointerenter={() => say(mark)}
-        onclick={() => onopen?.(`limit/${mark.code}`)}
-        onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onopen?.(`limit/${mark.code}`))}
+        onfocus={() => (shown = boundWords(mark))}
+        onpointerenter={() => (shown = boundWords(mark))}
+        onclick={() => onopen?.(`limit/${mark.id}`)}
+        onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onopen?.(`limit/${mark.id}`))}
       >
         <text x={mark.left} y={up ? y0 - 7 - mark.row * ROW : y0 + 37 + mark.row * ROW}>{mark.text}</text>
       </g>
@@ -115,16 +87,14 @@
     {#if preload.beyond_yield}
       <b class="text-stop">beyond yield: no load can be given there</b>
     {:else}
-      <button class="link" onclick={() => onopen?.('preload')}
-        >{kN(preload.low_N)} – {kN(preload.typical_N)} – {kN(preload.high_N)} kN</button
-      >
+      <Word onclick={() => onopen?.('preload')}>{kN(preload.low_N)} – {kN(preload.typical_N)} – {kN(preload.high_N)} kN</Word>
       <span class="soft">worst case; likely {kN(preload.low_rss_N)} to {kN(preload.high_rss_N)}</span>
     {/if}
   </p>
-  {#if far.length}<p class="soft text-sm leading-tight">
-      far above: {far.map((l) => `${l.name} ${kN(l.clamp_N)}`).join(', ')}
+  {#if gauge.far.length}<p class="soft text-sm leading-tight">
+      far above: {gauge.far.map((l) => `${l.name} ${kN(l.clamp_N)}`).join(', ')}
     </p>{/if}
-  <p class="soft min-h-5 text-sm leading-tight">{shown || (bounds.opens ? `Opens with ${bounds.opens}.` : '')}</p>
+  <p class="soft min-h-5 text-sm leading-tight">{shown || (gauge.bounds.opens ? `Opens with ${gauge.bounds.opens}.` : '')}</p>
 </figure>
 
 <style>

@@ -1,22 +1,22 @@
 <script lang="ts">
   import type { Schemas } from '#lib/api/client.ts';
+  import Fold from '#lib/parts/Fold.svelte';
 
   /** What to bring, and how long it takes. */
   let { kit, minutes }: { kit: Schemas['KitLine'][]; minutes: number } = $props();
   const hours = $derived(minutes >= 90 ? `${(minutes / 60).toFixed(1)} h` : `${minutes.toFixed(0)} min`);
 </script>
 
-<details class="sheet p-3 text-sm">
-  <summary class="cursor-pointer font-semibold"
-    >Kit: {kit.length} lines <span class="soft font-normal">· about {hours} of work, estimated</span></summary
-  >
-  <ul class="mt-1">
-    {#each kit as line, i (i)}
-      <li class="flex gap-3 border-t py-[3px]">
-        <span class="w-6 shrink-0 text-right">{line.count > 1 ? `${line.count} ×` : ''}</span><span class="flex-1"
-          >{line.text}</span
-        ><span class="soft shrink-0">{line.kind}</span>
-      </li>
-    {/each}
-  </ul>
-</details>
+<div class="sheet p-3 text-sm">
+  <Fold title="Kit: {kit.length} lines" more="· about {hours} of work, estimated">
+    <ul>
+      {#each kit as line, i (i)}
+        <li class="flex gap-3 border-t py-[3px]">
+          <span class="w-6 shrink-0 text-right">{line.count > 1 ? `${line.count} ×` : ''}</span><span class="flex-1"
+            >{line.text}</span
+          ><span class="soft shrink-0">{line.kind}</span>
+        </li>
+      {/each}
+    </ul>
+  </Fold>
+</div>

@@ -1,54 +1,64 @@
 <script lang="ts">
+  import Table from 'flowbite-svelte/Table.svelte';
+  import TableBody from 'flowbite-svelte/TableBody.svelte';
+  import TableBodyCell from 'flowbite-svelte/TableBodyCell.svelte';
+  import TableBodyRow from 'flowbite-svelte/TableBodyRow.svelte';
+  import TableHead from 'flowbite-svelte/TableHead.svelte';
+  import TableHeadCell from 'flowbite-svelte/TableHeadCell.svelte';
   import { api, type Schemas } from '#lib/api/client.ts';
+  import { Asked } from '#lib/asked.svelte.ts';
   import type { Bench } from '#lib/bench.svelte.ts';
-  import { kN, small } from '#lib/figures.ts';
+  import { digits, kN, percent, small } from '#lib/figures.ts';
+  import Failure from '#lib/parts/Failure.svelte';
+  import Fold from '#lib/parts/Fold.svelte';
+  import Word from '#lib/parts/Word.svelte';
 
   /** Another lubricant from the store: what it does at the same torque, and what to set for the same clamp. */
   let { bench, group }: { bench: Bench; group: string } = $props();
-  let items = $state<Schemas['AlternativeOut'][] | null>(null);
+  const asked = new Asked<Schemas['OthersOut']>();
   let open = $state(false);
 
   $effect(() => {
     if (!open || bench.stale) return;
     const document = $state.snapshot(bench.doc);
-    api.POST('/api/v1/other-lubricants', { body: { document, group } }).then(({ data }) => (items = data?.items ?? []));
+    void asked.ask(() => api.POST('/api/v1/other-lubricants', { body: { document, group } }));
   });
-  function take(one: Schemas['AlternativeOut']) {
-    const g = bench.doc.groups.find((x: { id: string }) => x.id === group);
-    g.friction = { lubricant: one.lubricant };
-    bench.doc.targets[group] = {
-      kind: 'torque',
-      torque: `${Number(one.same_clamp_Nm.toPrecision(3))} N·m`,
+  const take = (one: Schemas['AlternativeOut']) =>
+    bench.act('take_lubricant', {
+      group,
+      lubricant: one.lubricant,
+      torque: `${digits(one.same_clamp_Nm, 3)} N·m`,
       reason: `same clamp with ${small(one.name)}`,
-    };
-  }
+    });
 </script>
 
-<details bind:open class="text-sm">
-  <summary class="cursor-pointer text-soft">Another lubricant from the store</summary>
-  {#if items}
-    <table class="mt-1 w-full">
-      <thead class="soft text-left"
-        ><tr
-          ><th class="font-normal">In store</th><th class="font-normal">same torque gives</th><th class="font-normal"
-            >same clamp: set</th
-          ><th></th></tr
-        ></thead
-      >
-      <tbody>
-        {#each items as one (one.lubricant)}
-          <tr class="border-t">
-            <td class="py-1"
-              >{one.name}{#if one.forbidden.length}<span class="soft block">not on: {one.forbidden.join(', ')}</span>{/if}</td
+<Fold title="" more="Another lubricant from the store" ontoggle={(now) => (open = now)}>
+  <Failure text={asked.failed} />
+  {#if asked.value}
+    <Table border={false}>
+      <TableHead>
+        <TableHeadCell>In store</TableHeadCell><TableHeadCell>same torque gives</TableHeadCell><TableHeadCell
+          >same clamp: set</TableHeadCell
+        ><TableHeadCell><span class="sr-only">Take it</span></TableHeadCell>
+      </TableHead>
+      <TableBody>
+        {#each asked.value.items as one (one.lubricant)}
+          <TableBodyRow>
+            <TableBodyCell
+              >{one.name}{#if one.forbidden.length}<span class="soft block">not on: {one.forbidden.join(', ')}</span
+                >{/if}</TableBodyCell
             >
-            <td class="py-1">{kN(one.typical_N)} kN, {one.change >= 0 ? '+' : ''}{(one.change * 100).toFixed(0)} %</td>
-            <td class="py-1 font-semibold">{Number(one.same_clamp_Nm.toPrecision(3))} N·m</td>
-            <td class="py-1"><button class="link" onclick={() => take(one)}>take</button></td>
-          </tr>
+            <TableBodyCell>{kN(one.typical_N)} kN, {one.change >= 0 ? '+' : ''}{percent(one.change)}</TableBodyCell>
+            <TableBodyCell class="font-semibold">{digits(one.same_clamp_Nm, 3)} N·m</TableBodyCell>
+            <TableBodyCell><Word onclick={() => take(one)}>take</Word></TableBodyCell>
+          </TableBodyRow>
         {:else}
-          <tr><td class="soft py-1" colspan="4">Nothing is marked as in store. Mark lubricants in Tables.</td></tr>
+          <TableBodyRow
+            ><TableBodyCell class="soft" colspan={4}>Nothing is marked as in store. Mark lubricants in Tables.</TableBodyCell
+            ></TableBodyRow
+          >
         {/each}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   {/if}
-</details>
+</Fold>

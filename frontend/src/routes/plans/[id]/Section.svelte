@@ -1,73 +1,57 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import AccordionItem from 'flowbite-svelte/AccordionItem.svelte';
+  import type { Schemas } from '#lib/api/client.ts';
 
+  /** One section of the Bench: folded it is its number, its mark, its title and its telling line. */
   interface Props {
+    section: Schemas['Section'];
     /** Number in work order. */
     number: number;
-    title: string;
-    /** The one telling line shown while folded. */
-    line: string;
-    /** What the marker says. */
-    mark: 'good' | 'caution' | 'stop';
     open: boolean;
-    ontoggle: () => void;
+    ontoggle: (open: boolean) => void;
     children: Snippet;
   }
-  let { number, title, line, mark, open, ontoggle, children }: Props = $props();
-  const uid = $props.id();
+  let { section, number, open, ontoggle, children }: Props = $props();
+  const mark = $derived(section.mark);
 </script>
 
-<section class="section">
-  <button class="head" aria-expanded={open} aria-controls="{uid}-body" onclick={ontoggle}>
-    <svg viewBox="0 0 24 24" width="24" height="24" aria-hidden="true">
-      {#if mark === 'stop'}
-        <rect x="2" y="2" width="20" height="20" class="stop" />
-      {:else if mark === 'caution'}
-        <path d="M12 1.500 23 22H1Z" class="caution" />
-      {:else}
-        <circle cx="12" cy="12" r="10.5" class={open ? 'open' : 'good'} />
-      {/if}
-      <text x="12" y={mark === 'caution' ? 19 : 16.5} class={open || mark !== 'good' ? 'on' : ''}>{number}</text>
-    </svg>
-    <span class="min-w-0"
-      ><b>{title}</b>{#if mark !== 'good'}<span class="sr-only">, {mark}</span>{/if}<br /><span class="line">{line}</span></span
-    >
-  </button>
-  {#if open}<div id="{uid}-body" class="body">{@render children()}</div>{/if}
-</section>
+<div class="ml-[11px] border-l-2 border-hairline pb-2">
+  <AccordionItem
+    bind:open={() => open, ontoggle}
+    headingTag="div"
+    transitionParams={{ duration: 0 }}
+    classes={{ button: '-ml-[13px] w-[calc(100%+13px)] justify-start text-left', content: 'grid gap-2.5 py-2 pl-6' }}
+  >
+    {#snippet header()}
+      <span class="grid min-w-0 flex-1 grid-cols-[24px_1fr] gap-3 leading-[1.3]">
+        <svg viewBox="0 0 24 24" width="24" height="24" aria-hidden="true">
+          {#if mark === 'stop'}
+            <rect x="2" y="2" width="20" height="20" class="stop" />
+          {:else if mark === 'caution'}
+            <path d="M12 1.500 23 22H1Z" class="caution" />
+          {:else}
+            <circle cx="12" cy="12" r="10.5" class={open ? 'open' : 'good'} />
+          {/if}
+          <text x="12" y={mark === 'caution' ? 19 : 16.5} class={open || mark !== 'good' ? 'on' : ''}>{number}</text>
+        </svg>
+        <span class="min-w-0"
+          ><b>{section.title}</b>{#if mark !== 'good'}<span class="sr-only">, {mark}</span>{/if}<br /><span
+            class="block truncate text-[0.9rem] text-soft">{section.line}</span
+          ></span
+        >
+      </span>
+    {/snippet}
+    {#snippet arrowup()}{/snippet}
+    {#snippet arrowdown()}{/snippet}
+    {@render children()}
+  </AccordionItem>
+</div>
 
 <style>
-  .section {
-    border-left: 2px solid var(--hairline);
-    margin-left: 11px;
-    padding: 0 0 0.55rem 0;
-  }
-  .head {
-    display: grid;
-    grid-template-columns: 24px 1fr;
-    gap: 0.7rem;
-    width: 100%;
-    text-align: left;
-    margin-left: -13px;
-    line-height: 1.3;
-    border-radius: 4px;
-  }
-  .head svg {
+  svg {
     background: var(--sheet);
     border-radius: 50%;
-  }
-  .line {
-    color: var(--soft);
-    font-size: 0.9rem;
-    display: block;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  .body {
-    padding: 0.5rem 0 0.4rem 1.6rem;
-    display: grid;
-    gap: 0.6rem;
   }
   .good {
     fill: var(--sheet);

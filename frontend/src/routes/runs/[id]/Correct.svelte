@@ -1,6 +1,8 @@
 <script lang="ts">
   import Modal from 'flowbite-svelte/Modal.svelte';
+  import Radio from 'flowbite-svelte/Radio.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import GloveButton from '#lib/parts/GloveButton.svelte';
   import type { Run } from '#lib/run.svelte.ts';
 
   /** A correcting entry: nothing is edited, the new entry points to the old. */
@@ -11,11 +13,6 @@
   $effect(() => {
     if (!open) onclose();
   });
-  const PULLS: [string, string][] = [
-    ['turned', 'It turned'],
-    ['did_not_turn', 'It did not turn'],
-  ];
-  const isPull = $derived(['turned', 'did_not_turn', 'not_sure'].includes(chosen.answer));
 
   async function correct(answer: Record<string, unknown> | null) {
     open = false;
@@ -23,24 +20,27 @@
   }
 </script>
 
-<Modal bind:open title="Correct an answer" size="md" class="!bg-sheet !text-ink">
+<Modal bind:open title="Correct an answer" size="md">
   <p>The old entry stays in the record; the correction is a new one that points to it.</p>
   <fieldset class="grid gap-2">
     <legend class="soft text-sm">Which answer</legend>
     {#each run.state?.recent ?? [] as one (one.event)}
-      <label class="flex min-h-14 items-center gap-3 rounded border px-3 text-lg">
-        <input type="radio" name="which" checked={chosen.event === one.event} onchange={() => (picked = one)} />
-        <span class="font-bold">{one.label === '-' ? one.step.split('/').slice(1, 3).join(' › ') : `bolt ${one.label}`}</span>
+      <Radio
+        name="which"
+        value={one.event}
+        group={chosen.event}
+        onchange={() => (picked = one)}
+        classes={{ label: 'flex min-h-14 items-center gap-3 rounded border border-hairline px-3 text-lg text-ink' }}
+      >
+        <span class="font-bold">{one.what}</span>
         <span class="soft">{one.text}</span>
-      </label>
+      </Radio>
     {/each}
   </fieldset>
   <div class="grid gap-2 sm:grid-cols-3">
-    {#if isPull}
-      {#each PULLS.filter(([a]) => a !== chosen.answer) as [answer, words] (answer)}
-        <button class="act !min-h-14" onclick={() => correct({ answer })}>{words}</button>
-      {/each}
-    {/if}
-    <button class="act !min-h-14" onclick={() => correct(null)}>Do it again</button>
+    {#each chosen.choices as choice (choice.answer)}
+      <GloveButton look="quiet" onclick={() => correct({ answer: choice.answer })}>{choice.label}</GloveButton>
+    {/each}
+    <GloveButton look="quiet" onclick={() => correct(null)}>Do it again</GloveButton>
   </div>
 </Modal>

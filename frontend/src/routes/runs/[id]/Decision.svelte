@@ -1,7 +1,10 @@
 <script lang="ts">
+  import Input from 'flowbite-svelte/Input.svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import GloveButton from '#lib/parts/GloveButton.svelte';
 
-  /** What was done about something that failed; leaving it as it is needs a reason, and later a supervisor. */
+  /** What was done about something that failed; what needs a reason asks for it, and a supervisor accepts it later. */
   interface Props {
     step: Schemas['Instruction'];
     busy: boolean;
@@ -10,27 +13,26 @@
   let { step, busy, onanswer }: Props = $props();
   const uid = $props.id();
   let reason = $state('');
-  const plain = $derived(step.buttons.filter((b) => b.answer !== 'accept'));
-  const accept = $derived(step.buttons.find((b) => b.answer === 'accept'));
 </script>
 
 <div class="grid gap-2 sm:grid-cols-2">
-  {#each plain as button (button.answer)}
-    <button class="act !min-h-20 !justify-between !text-xl" disabled={busy} onclick={() => onanswer(button.answer)}
-      ><span>{button.label}</span><kbd class="soft text-sm">{button.key}</kbd></button
+  {#each step.buttons.filter((b) => !b.reason) as button (button.answer)}
+    <GloveButton class="min-h-20 text-xl" key={button.key} disabled={busy} onclick={() => onanswer(button.answer)}
+      >{button.label}</GloveButton
     >
   {/each}
 </div>
-{#if accept}
+{#each step.buttons.filter((b) => b.reason) as button (button.answer)}
   <div class="grid gap-2">
-    <label for="{uid}-r" class="text-lg">Or leave it as it is, because</label>
-    <div class="flex gap-2">
-      <input id="{uid}-r" class="field !min-h-14 !text-lg" bind:value={reason} maxlength="1000" autocomplete="off" />
-      <button
-        class="act !min-h-14 whitespace-nowrap"
+    <Label for="{uid}-r" class="text-lg">Or leave it as it is, because</Label>
+    <div class="grid grid-cols-[1fr_auto] gap-2">
+      <Input id="{uid}-r" class="min-h-14 text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
+      <GloveButton
+        look="quiet"
+        class="whitespace-nowrap"
         disabled={busy || !reason.trim()}
-        onclick={() => onanswer('accept', { reason: reason.trim() })}>Leave it</button
+        onclick={() => onanswer(button.answer, { reason: reason.trim() })}>Leave it</GloveButton
       >
     </div>
   </div>
-{/if}
+{/each}

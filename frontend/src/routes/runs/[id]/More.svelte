@@ -1,6 +1,11 @@
 <script lang="ts">
+  import Input from 'flowbite-svelte/Input.svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import FilePick from '#lib/parts/FilePick.svelte';
+  import GloveButton from '#lib/parts/GloveButton.svelte';
+  import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import type { Run } from '#lib/run.svelte.ts';
 
   /** What is needed now and then: note, photo, a wish to the planner, skip, do a stage again, end the run. */
@@ -15,16 +20,15 @@
   let asked = $state<'' | 'skip' | 'redo' | 'abandon'>('');
   let reason = $state('');
   let stage = $state('');
-  let camera = $state<HTMLInputElement>();
   const uid = $props.id();
+  const stages = $derived((run.view?.stages ?? []).map((s): [string, string] => [s.id, s.name]));
   $effect(() => {
     if (!open) onclose();
   });
 
-  async function photo() {
-    const file = camera?.files?.[0];
+  async function photo(file: File) {
     open = false;
-    if (file) await run.photo(step?.step ?? '-', file, '');
+    await run.photo(step?.step ?? '-', file, '');
   }
   async function send(event: Event) {
     event.preventDefault();
@@ -37,43 +41,39 @@
   const WORDS = { skip: 'Skip this step', redo: 'Do a stage again', abandon: 'End this run before its last step' };
 </script>
 
-<Modal bind:open title="More" size="md" class="!bg-sheet !text-ink">
+<Modal bind:open title="More" size="md">
   {#if !asked}
     <div class="grid gap-2 sm:grid-cols-2">
-      <button class="act !min-h-16" onclick={() => onopen('note')}>Add a note</button>
-      <button class="act !min-h-16" onclick={() => camera?.click()}>Take a photo</button>
-      <button class="act !min-h-16" onclick={() => onopen('suggest')}>Change this step: to the planner</button>
-      <button class="act !min-h-16" disabled={!step?.can_skip} onclick={() => (asked = 'skip')}>Skip this step …</button>
-      <button class="act !min-h-16" disabled={!step?.can_redo} onclick={() => (asked = 'redo')}>Do a stage again …</button>
-      <button class="act !min-h-16" onclick={() => (asked = 'abandon')}>End the run early …</button>
+      <GloveButton look="quiet" onclick={() => onopen('note')}>Add a note</GloveButton>
+      {#if run.may('photo')}<FilePick
+          words="Take a photo"
+          accept="image/*"
+          camera
+          onpick={photo}
+          class="flex min-h-14 items-center rounded-[6px] border-2 border-hairline px-4 font-medium hover:bg-tint"
+        />{/if}
+      <GloveButton look="quiet" onclick={() => onopen('suggest')}>Change this step: to the planner</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip this step …</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}>Do a stage again …</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('abandon')} onclick={() => (asked = 'abandon')}
+        >End the run early …</GloveButton
+      >
     </div>
-    <input
-      bind:this={camera}
-      type="file"
-      accept="image/*"
-      capture="environment"
-      class="hidden"
-      aria-label="Photo"
-      onchange={photo}
-    />
   {:else}
     <form class="grid gap-3" onsubmit={send}>
       <h2>{WORDS[asked]}</h2>
       {#if asked === 'redo'}
-        <label class="grid gap-1 text-sm text-soft" for="{uid}-s"
-          >From which stage on
-          <select id="{uid}-s" class="field !min-h-14" bind:value={stage}>
-            {#each run.view?.stages ?? [] as one (one.id)}<option value={one.id} selected={one.id === step?.stage_id}
-                >{one.name}</option
-              >{/each}
-          </select></label
-        >
+        <QuantityField
+          label="From which stage on"
+          value={stage || (step?.stage_id ?? '')}
+          choices={stages}
+          large
+          onchange={(id) => (stage = id)}
+        />
       {/if}
-      <label class="grid gap-1 text-sm text-soft" for="{uid}-r"
-        >Why
-        <input id="{uid}-r" class="field !min-h-14 !text-lg" bind:value={reason} maxlength="1000" autocomplete="off" /></label
-      >
-      <button class="act main !min-h-16" disabled={!reason.trim()}>Keep</button>
+      <Label for="{uid}-r">Why</Label>
+      <Input id="{uid}-r" class="min-h-14 text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
+      <GloveButton type="submit" look="main" disabled={!reason.trim()}>Keep</GloveButton>
     </form>
   {/if}
 </Modal>

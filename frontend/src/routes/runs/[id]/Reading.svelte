@@ -1,7 +1,10 @@
 <script lang="ts">
+  import Input from 'flowbite-svelte/Input.svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import GloveButton from '#lib/parts/GloveButton.svelte';
 
-  /** A reading typed with one hand: a figure alone takes the unit of the limit. */
+  /** A reading typed with one hand: a figure alone takes the unit that the step asks in. */
   interface Props {
     step: Schemas['Instruction'];
     busy: boolean;
@@ -12,33 +15,34 @@
   const uid = $props.id();
   const typed = $derived(reading.trim());
   const value = $derived(/^-?[\d.,\s/-]+$/.test(typed) && step.unit ? `${typed} ${step.unit}` : typed);
+  const [first, others] = $derived([step.buttons[0]!, step.buttons.slice(1)]);
 
   function enter(event: Event) {
     event.preventDefault();
-    onanswer('value', { value });
+    onanswer(first.answer, { value });
   }
 </script>
 
 <form class="grid gap-2" onsubmit={enter}>
-  <label for="reading" class="text-lg"
-    >{step.kind === 'gap' ? 'Gap here' : 'Reading'}{step.limit_text ? `, ${step.limit_text}` : ''}</label
-  >
-  <div class="flex gap-2">
-    <input
+  <Label for="reading" class="text-lg">{first.label}{step.limit_text ? `, ${step.limit_text}` : ''}</Label>
+  <div class="grid grid-cols-[1fr_auto] gap-2">
+    <Input
       id="reading"
-      class="field !min-h-16 !text-3xl"
+      class="min-h-16 text-3xl"
       inputmode="decimal"
       autocomplete="off"
       bind:value={reading}
-      placeholder={step.unit ?? 'mm'}
+      placeholder={step.unit ?? ''}
       aria-describedby="{uid}-u"
     />
-    <button class="act main !min-h-16 !text-xl" disabled={busy || !typed}>Enter</button>
+    <GloveButton type="submit" look="main" disabled={busy || !typed}>Enter</GloveButton>
   </div>
-  <p id="{uid}-u" class="soft">A figure alone is taken as {step.unit ?? 'mm'}.</p>
+  <p id="{uid}-u" class="soft">
+    {step.unit ? `A figure alone is taken as ${step.unit}.` : 'Write the unit behind the figure.'}
+  </p>
 </form>
-{#if step.kind === 'gap'}
-  <button class="act !min-h-16 !text-lg" disabled={busy} onclick={() => onanswer('cap', typed ? { value } : {})}
-    >The cap clicked first{typed ? ` (gap ${value})` : ''}</button
+{#each others as button (button.answer)}
+  <GloveButton disabled={busy} key={button.key} onclick={() => onanswer(button.answer, typed ? { value } : {})}
+    >{button.label}{typed ? ` (${value})` : ''}</GloveButton
   >
-{/if}
+{/each}

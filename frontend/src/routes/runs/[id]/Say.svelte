@@ -1,6 +1,9 @@
 <script lang="ts">
+  import Label from 'flowbite-svelte/Label.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
+  import Textarea from 'flowbite-svelte/Textarea.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import GloveButton from '#lib/parts/GloveButton.svelte';
   import type { Run } from '#lib/run.svelte.ts';
 
   /** Words from the fitter: a problem (a deviation to be accepted), a note, or a wish to the planner. */
@@ -37,25 +40,24 @@
   }
 </script>
 
-<Modal bind:open title={TITLES[kind]} size="md" class="!bg-sheet !text-ink">
+<Modal bind:open title={TITLES[kind]} size="md">
   <p>{WORDS[kind]}</p>
   {#if kind === 'problem'}
-    {#if step?.wrong.length}
+    {#if step?.wrong.length && run.may('answer')}
       <p class="font-semibold">This bolt{step.label ? ` (${step.label})` : ''}:</p>
       <div class="grid gap-2 sm:grid-cols-2">
-        {#each step.wrong as button (button.answer)}<button class="act !min-h-16 !text-lg" onclick={() => wrong(button.answer)}
-            >{button.label}</button
+        {#each step.wrong as button (button.answer)}<GloveButton onclick={() => wrong(button.answer)}>{button.label}</GloveButton
           >{/each}
       </div>
       <p class="font-semibold">Something else:</p>
     {/if}
     <div class="grid gap-2 sm:grid-cols-2">
-      {#each QUICK as words (words)}<button class="act !min-h-14" onclick={() => (text = words)}>{words}</button>{/each}
+      {#each QUICK as words (words)}<GloveButton look="quiet" onclick={() => (text = words)}>{words}</GloveButton>{/each}
     </div>
   {/if}
   <form onsubmit={send} class="grid gap-3">
-    <label for="{uid}-t" class="text-sm text-soft">In your words</label>
-    <textarea id="{uid}-t" class="field" rows="3" maxlength="1000" bind:value={text}></textarea>
-    <button class="act main !min-h-14" disabled={!text.trim()}>Keep</button>
+    <Label for="{uid}-t">In your words</Label>
+    <Textarea id="{uid}-t" class="w-full" rows={3} maxlength={1000} bind:value={text} />
+    <GloveButton type="submit" look="main" disabled={!text.trim()}>Keep</GloveButton>
   </form>
 </Modal>

@@ -1,40 +1,46 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { api, must, type Schemas } from '#lib/api/client.ts';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import { api, type Schemas } from '#lib/api/client.ts';
+  import { Asked } from '#lib/asked.svelte.ts';
+  import Failure from '#lib/parts/Failure.svelte';
+  import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
 
   /** Carries a torque into a plan: it becomes the target there, with where it came from as its reason. */
   let { torque, reason }: { torque: string; reason: string } = $props();
-  let plans = $state<{ id: string; words: string }[] | null>(null);
+  const asked = new Asked<Schemas['EquipmentList']>();
   let chosen = $state('');
   let sought = $state('');
   let more = $state(false);
+  const plans = $derived(
+    (asked.value?.items ?? []).flatMap((e) =>
+      e.joints.flatMap((j) => j.plans.map((p): [string, string] => [p.id, `${e.name} › ${j.name}: ${p.title}`])),
+    ),
+  );
 
   async function ask() {
-    const page = must(await api.GET('/api/v1/equipment', { params: { query: { find: sought, limit: 100 } } }));
-    more ||= !!page.next;
-    const items: Schemas['EquipmentView'][] = page.items;
-    plans = items.flatMap((e) =>
-      e.joints.flatMap((j) => j.plans.map((p) => ({ id: p.id, words: `${e.name} › ${j.name}: ${p.title}` }))),
-    );
+    const query = { find: sought, limit: 100 };
+    const page = await asked.ask(() => api.GET('/api/v1/equipment', { params: { query } }));
+    more ||= !!page?.next;
   }
   const use = () => goto(`/plans/${chosen}?${new URLSearchParams({ torque, reason: reason.slice(0, 400) })}`);
 </script>
 
 <div class="mt-4">
-  {#if plans === null}
-    <button class="act" onclick={ask}>Use {torque} in a plan …</button>
+  <Failure text={asked.failed} />
+  {#if !asked.value}
+    <Button color="alternative" onclick={ask}>Use {torque} in a plan …</Button>
   {:else}
     <div class="flex flex-wrap items-end gap-2">
-      {#if more}<label class="grid gap-1 text-sm text-soft"
-          >Find a machine or joint <input class="field" bind:value={sought} onchange={ask} /></label
-        >{/if}
-      <label class="grid min-w-64 flex-1 gap-1 text-sm text-soft"
-        >Plan
-        <select class="field" bind:value={chosen}
-          ><option value="">choose a plan</option>{#each plans as p (p.id)}<option value={p.id}>{p.words}</option>{/each}</select
-        ></label
-      >
-      <button class="act main" disabled={!chosen} onclick={use}>Use {torque} there</button>
+      {#if more}<QuantityField
+          label="Find a machine or joint"
+          value={sought}
+          onchange={(text) => ((sought = text), void ask())}
+        />{/if}
+      <div class="min-w-64 flex-1">
+        <QuantityField label="Plan" value={chosen} choices={[['', 'choose a plan'], ...plans]} onchange={(id) => (chosen = id)} />
+      </div>
+      <Button disabled={!chosen} onclick={use}>Use {torque} there</Button>
     </div>
   {/if}
 </div>

@@ -24,9 +24,15 @@ def add_tool(doc: Raw) -> str:
 
 @an_act
 def drop_tool(doc: Raw, tool: str) -> str:
-    """A wrench out of the plan with its chains."""
-    doc["chains"] = {name: links for name, links in doc.get("chains", {}).items() if links[0] != tool}
+    """A wrench out of the plan with its chains, and out of the stages that pulled with them."""
+    gone = {name for name, links in doc.get("chains", {}).items() if links[0] == tool}
+    doc["chains"] = {name: links for name, links in doc.get("chains", {}).items() if name not in gone}
     doc.get("tools", {}).pop(tool, None)
+    for stage in doc["stages"]:
+        if isinstance(stage.get("chains"), list):
+            stage["chains"] = [name for name in stage["chains"] if name not in gone]
+        if isinstance(stage.get("chain_for"), dict):
+            stage["chain_for"] = {group: name for group, name in stage["chain_for"].items() if name not in gone}
     return ""
 
 

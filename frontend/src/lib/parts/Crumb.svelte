@@ -1,0 +1,19 @@
+<script lang="ts">
+  import Breadcrumb from 'flowbite-svelte/Breadcrumb.svelte';
+  import BreadcrumbItem from 'flowbite-svelte/BreadcrumbItem.svelte';
+
+  /** Where a screen stands: what is above it, as [words, address]. */
+  let { steps }: { steps: [string, string?][] } = $props();
+</script>
+
+<Breadcrumb>
+  {#each steps as [words, href], i (words)}
+    <BreadcrumbItem
+      {href}
+      icon={i ? undefined : none}
+      linkClass="font-normal text-brine min-h-6"
+      spanClass="font-normal text-soft">{words}</BreadcrumbItem
+    >
+  {/each}
+</Breadcrumb>
+{#snippet none()}{/snippet}

@@ -1,0 +1,61 @@
+<script lang="ts">
+  import Navbar from 'flowbite-svelte/Navbar.svelte';
+  import NavBrand from 'flowbite-svelte/NavBrand.svelte';
+  import NavHamburger from 'flowbite-svelte/NavHamburger.svelte';
+  import NavLi from 'flowbite-svelte/NavLi.svelte';
+  import NavUl from 'flowbite-svelte/NavUl.svelte';
+  import type { Schemas } from '#lib/api/client.ts';
+  import { session } from '#lib/session.svelte.ts';
+  import Failure from './Failure.svelte';
+  import Word from './Word.svelte';
+
+  /** Where to go, who is here, night or day. */
+  interface Props {
+    person: Schemas['PersonOut'];
+    /** The address of the screen. */
+    here: string;
+  }
+  let { person, here }: Props = $props();
+  let failed = $state('');
+  const LINKS = [
+    ['/equipment', 'Equipment'],
+    ['/runs', 'Runs'],
+    ['/sums', 'Quick sums'],
+    ['/tables', 'Tables'],
+  ] as const;
+  const on = (href: string) => here.startsWith(href);
+  function toggleTheme() {
+    const dark = document.documentElement.classList.toggle('dark');
+    localStorage.setItem('orthotorq-theme', dark ? 'dark' : 'light');
+  }
+  const leave = () => session.signOut().catch((error: Error) => (failed = error.message));
+</script>
+
+<header class="no-print">
+  <Navbar fluid breakpoint="sm" navContainerClass="h-12 flex-nowrap p-0 sm:p-0 max-w-none">
+    <NavBrand href="/equipment" class="mr-6 text-[1.1rem] font-extrabold !text-ink !no-underline">Orthotorq</NavBrand>
+    <NavUl
+      class="z-30 mr-auto bg-sheet max-sm:absolute max-sm:top-12 max-sm:left-0 sm:order-none"
+      classes={{
+        ul: 'm-0 gap-5 border-0 bg-transparent p-0 max-sm:rounded-none max-sm:border-b max-sm:p-3 sm:h-12 sm:space-x-0',
+      }}
+    >
+      {#each LINKS as [href, words] (href)}
+        <NavLi
+          {href}
+          aria-current={on(href) ? 'page' : undefined}
+          class="flex h-full items-center rounded-none border-b-[3px] p-0 !no-underline max-sm:min-h-11 {on(href)
+            ? 'border-brine font-semibold !text-ink'
+            : 'border-transparent !text-soft'}">{words}</NavLi
+        >
+      {/each}
+    </NavUl>
+    <div class="flex items-center gap-4 text-sm whitespace-nowrap">
+      <Word onclick={toggleTheme}>night / day</Word>
+      <span class="soft hidden md:inline">{person.name}, {person.roles.join(', ')}</span>
+      <Word onclick={leave}>Sign out</Word>
+      <NavHamburger class="m-0" />
+    </div>
+  </Navbar>
+  <Failure text={failed} />
+</header>

@@ -1,0 +1,61 @@
+/** The plan document by its published type. A draft holds what was typed, right or wrong: the server names what is wrong. */
+import type { Schemas } from './api/client';
+
+export type Plan = Schemas['Plan'];
+export type Group = Plan['groups'][number];
+export type Stage = Plan['stages'][number];
+export type Tighten = Schemas['TightenStage'];
+export type Pass = NonNullable<Tighten['passes']>[number];
+export type Check = Schemas['Check'];
+export type Tool = Schemas['Tool'];
+export type Links = NonNullable<Plan['chains']>[string];
+export type FieldSpec = Schemas['FieldSpec'];
+/** A part of a document as its fields are written: by name, whatever was typed. */
+export type Fields = Record<string, unknown>;
+
+/** The fields of a part of the document, to be read and written by name. */
+export function fieldsOf(part: object): Fields {
+  return part as Fields;
+}
+
+/** Write a field as typed; nothing typed is not given. */
+export function write(part: object, name: string, value: unknown): void {
+  if (value === '' || value === undefined || (Array.isArray(value) && !value.length)) delete fieldsOf(part)[name];
+  else fieldsOf(part)[name] = value;
+}
+
+/** A field as text. */
+export function textOf(part: object, name: string): string {
+  const value = fieldsOf(part)[name];
+  return value === undefined || value === null ? '' : Array.isArray(value) ? value.join(', ') : String(value);
+}
+
+/** Texts separated by commas, as a list. */
+export function listOf(text: string): string[] {
+  return text
+    .split(',')
+    .map((t) => t.trim())
+    .filter(Boolean);
+}
+
+/** A count as typed: a whole number becomes one, anything else stays text for the server to name. */
+export function asNumber(text: string): number | string {
+  return /^-?\d+([.]\d+)?$/.test(text.trim()) ? Number(text) : text;
+}
+
+/** Figures separated by blanks, as a band. */
+export function bandOf(text: string): (number | string)[] {
+  return text
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map(asNumber);
+}
+
+/** A share as it is typed in percent, and back. */
+export function percentOf(share: unknown): string {
+  return typeof share === 'number' ? String(Number((share * 100).toFixed(3))) : share === undefined ? '' : String(share);
+}
+export function shareOf(text: string): number | string {
+  const number = asNumber(text.replace('%', ''));
+  return typeof number === 'number' ? Number((number / 100).toFixed(5)) : text;
+}

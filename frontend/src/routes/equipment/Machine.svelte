@@ -1,0 +1,57 @@
+<script lang="ts">
+  import type { Schemas } from '#lib/api/client.ts';
+  import { catalogue } from '#lib/catalogue.svelte.ts';
+  import RegisterForm, { jointFields, type Field } from '#lib/parts/RegisterForm/RegisterForm.svelte';
+  import Word from '#lib/parts/Word.svelte';
+  import type { EquipmentList } from './equipment.svelte.ts';
+  import JointLine from './JointLine.svelte';
+
+  /** One machine with its joints. */
+  interface Props {
+    list: EquipmentList;
+    machine: Schemas['EquipmentView'];
+    /** Whether machines and joints may be registered. */
+    may: boolean;
+    fields: Field[];
+  }
+  let { list, machine, may, fields }: Props = $props();
+  const open = $derived(list.form?.id === machine.id ? list.form.what : null);
+  const kinds = $derived(catalogue.value?.joint_kinds ?? []);
+  const close = () => (list.form = null);
+</script>
+
+<section class="mb-6">
+  <div class="flex flex-wrap items-baseline justify-between gap-x-4 border-b border-ink pb-1">
+    <h2>{machine.name} <span class="soft ml-2 font-normal">{machine.tag} · {machine.area}</span></h2>
+    {#if may}
+      <span class="flex gap-4 text-sm">
+        <Word label="Change {machine.name}" onclick={() => (list.form = { what: 'change', id: machine.id })}>change</Word>
+        <Word label="New joint of {machine.name}" onclick={() => (list.form = { what: 'joint', id: machine.id })}>new joint</Word>
+      </span>
+    {/if}
+  </div>
+  {#if open === 'change'}
+    <RegisterForm
+      title="Change this machine"
+      {fields}
+      values={{ tag: machine.tag, name: machine.name, area: machine.area }}
+      action="Keep it"
+      send={list.keepMachine}
+      onclose={close}
+    />
+  {:else if open === 'joint' && kinds.length}
+    <RegisterForm
+      title="A new joint of {machine.name}"
+      fields={jointFields(kinds)}
+      values={{ kind: kinds[0]!.value }}
+      action="Keep it and begin its plan"
+      send={list.keepJoint}
+      onclose={close}
+    />
+  {/if}
+  <ul>
+    {#each machine.joints as joint (joint.id)}<JointLine {joint} />{:else}<li class="soft py-3">
+        No joint is registered here yet{may ? ': begin with “new joint”' : ''}.
+      </li>{/each}
+  </ul>
+</section>

@@ -1,0 +1,67 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import Input from 'flowbite-svelte/Input.svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
+  import { api, type Schemas } from '#lib/api/client.ts';
+  import { Asked } from '#lib/asked.svelte.ts';
+  import Failure from '#lib/parts/Failure.svelte';
+  import { day } from '#lib/figures.ts';
+  import { session } from '#lib/session.svelte.ts';
+
+  /** The plans of a joint, and a new one. */
+  interface Props {
+    joint: Schemas['JointView'];
+    /** Called with the revision that a run is to be started of. */
+    onstart: (revision: string) => void;
+  }
+  let { joint, onstart }: Props = $props();
+  const made = new Asked<Schemas['Created']>();
+  let title = $state('');
+  const uid = $props.id();
+
+  async function begin(event: Event) {
+    event.preventDefault();
+    const plan = await made.ask(() => api.POST('/api/v1/plans', { body: { joint: joint.id, title } }));
+    if (plan) await goto(`/plans/${plan.id}`);
+  }
+</script>
+
+<section>
+  <h2 class="border-b border-ink pb-1">Plans</h2>
+  {#each joint.plans as plan (plan.id)}
+    <div class="flex flex-wrap items-center justify-between gap-3 border-b py-2">
+      <p>
+        <span class="font-semibold">{plan.title}</span><br />
+        <span class="soft text-sm"
+          >{plan.revision_number
+            ? `revision ${plan.revision_number}, released ${day(plan.released_at!)}`
+            : 'not released yet'}</span
+        >
+      </p>
+      <div class="flex flex-wrap gap-2">
+        <Button color="alternative" href="/plans/{plan.id}">Bench</Button>
+        {#if plan.revision_id}
+          <Button color="alternative" href="/api/v1/revisions/{plan.revision_id}/sheet.pdf" target="_blank" rel="noopener"
+            >Sheet (PDF)</Button
+          >
+          {#if session.may('running.start_run')}
+            <Button onclick={() => onstart(plan.revision_id!)}>Start a run</Button>
+          {/if}
+        {/if}
+      </div>
+    </div>
+  {:else}
+    <p class="soft py-2">No plan yet. A planner begins one below; it opens on the Bench with a worked example to change.</p>
+  {/each}
+  <Failure text={made.failed} class="mt-2" />
+  {#if session.may('planning.create_plan')}
+    <form class="mt-3 flex items-end gap-2" onsubmit={begin}>
+      <div class="grid flex-1 gap-1">
+        <Label for="{uid}-t">New plan, title</Label>
+        <Input id="{uid}-t" bind:value={title} maxlength={120} required />
+      </div>
+      <Button type="submit" color="alternative">Begin</Button>
+    </form>
+  {/if}
+</section>

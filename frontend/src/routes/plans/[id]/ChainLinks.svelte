@@ -1,0 +1,51 @@
+<script lang="ts">
+  import type { Bench } from '#lib/bench.svelte.ts';
+  import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import Word from '#lib/parts/Word.svelte';
+  import { bandOf, fieldsOf, type Links } from '#lib/plan.ts';
+  import Typed from './Typed.svelte';
+
+  /** What stands between a wrench and the bolt, link by link; as many as there are. */
+  let { bench, name, links }: { bench: Bench; name: string; links: Links } = $props();
+  const at = $derived(`chains/${name}`);
+  const band = (link: object) => [fieldsOf(link).efficiency ?? []].flat().join(' ');
+  const once = (link: object, text: string) => {
+    const typed = bandOf(text);
+    // one figure stands for low, typical and high
+    fieldsOf(link).efficiency = typed.length === 1 ? [typed[0], typed[0], typed[0]] : typed;
+  };
+</script>
+
+<p class="text-sm text-soft">Between wrench and bolt{links.length > 1 ? '' : ': nothing'}</p>
+{#each links as link, i (i)}
+  {#if typeof link === 'object'}
+    {@const here = `${at}/${i}`}
+    <div class="grid grid-cols-2 gap-2">
+      {#if 'adapter' in link}
+        <Typed {bench} part={link} at={here} name="adapter" label="Offset adapter" />
+        <Typed {bench} part={link} at={here} name="angle" label="Its angle" example="0 deg" />
+      {:else}
+        <Typed {bench} part={link} at={here} name="multiplier" label="Multiplier ratio" as="number" />
+        <QuantityField
+          label="Efficiency"
+          value={band(link)}
+          example="0.87 0.9 0.93"
+          error={bench.errorIn(`${here}/efficiency`)}
+          onchange={(text) => once(link, text)}
+        />
+        <Typed {bench} part={link} at={here} name="arm" label="Reaction arm" example="not given" />
+        <Typed {bench} part={link} at={here} name="rests_on" label="Rests on" example="not said" />
+      {/if}
+    </div>
+    <Word class="justify-self-start text-sm" onclick={() => links.splice(i, 1)}
+      >take this {'adapter' in link ? 'adapter' : 'multiplier'} out</Word
+    >
+  {/if}
+{/each}
+<p class="flex gap-4 text-sm">
+  {#if !links.some((link) => typeof link === 'object' && 'adapter' in link)}<Word
+      onclick={() => bench.act('add_link', { chain: name, kind: 'adapter' })}>+ offset adapter</Word
+    >{/if}
+  <Word onclick={() => bench.act('add_link', { chain: name, kind: 'multiplier' })}>+ multiplier</Word>
+</p>
+{#if bench.error(at)}<p class="text-sm text-stop">{bench.error(at)}</p>{/if}

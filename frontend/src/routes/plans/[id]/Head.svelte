@@ -1,0 +1,62 @@
+<script lang="ts">
+  import Alert from 'flowbite-svelte/Alert.svelte';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import Input from 'flowbite-svelte/Input.svelte';
+  import type { Bench } from '#lib/bench.svelte.ts';
+  import { clock } from '#lib/figures.ts';
+  import Crumb from '#lib/parts/Crumb.svelte';
+  import Failure from '#lib/parts/Failure.svelte';
+  import FilePick from '#lib/parts/FilePick.svelte';
+  import Notice from '#lib/parts/Notice.svelte';
+  import Word from '#lib/parts/Word.svelte';
+  import { session } from '#lib/session.svelte.ts';
+
+  /** What the draft is: where it belongs, its title, how it is kept, and its release. */
+  let { bench }: { bench: Bench } = $props();
+  let released = $state('');
+  const view = $derived(bench.view!);
+
+  async function release() {
+    const made = await bench.release();
+    if (made) released = `Released as revision ${made.number}. It is frozen; the draft can go on.`;
+  }
+</script>
+
+<div class="flex flex-wrap items-baseline justify-between gap-x-4 text-sm">
+  <Crumb
+    steps={[
+      [view.equipment_name, `/joints/${view.joint_id}`],
+      [view.joint_name, `/joints/${view.joint_id}`],
+    ]}
+  />
+  {#if session.may('planning.save_draft')}
+    <p class="flex gap-4">
+      <Word href="/api/v1/plans/{bench.id}/file" title="Download the plan as a file">file</Word>
+      <FilePick words="from file" accept=".json,application/json" onpick={async (file) => bench.bring(await file.text())} />
+    </p>
+  {/if}
+</div>
+<Input
+  class="-ml-1 border-transparent bg-transparent px-1 text-[1.45rem] font-bold"
+  aria-label="Title of the plan"
+  bind:value={bench.doc.title}
+  maxlength={120}
+/>
+<div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
+  <span class="soft">Draft {bench.version} · saved {clock(bench.saved)} · {bench.stops} stops, {bench.cautions} cautions</span>
+  {#if session.may('planning.release')}
+    <Button class="ml-auto min-h-8" onclick={release} disabled={bench.stale || bench.stops > 0}>Release</Button>
+  {/if}
+</div>
+{#if bench.aside}
+  <Notice class="mb-3">
+    <p>{bench.aside}</p>
+    <Word onclick={() => bench.load()}>Open the saved version</Word>
+  </Notice>
+{/if}
+{#if released}
+  <Alert role="status" color="primary" border params={{ duration: 0 }} class="mb-3 border-brine"
+    >{released} <a href="/joints/{view.joint_id}">Start a run there.</a></Alert
+  >
+{/if}
+<Failure text={bench.failed} class="mb-3" />

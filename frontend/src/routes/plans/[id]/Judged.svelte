@@ -1,0 +1,61 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { api, type Schemas } from '#lib/api/client.ts';
+  import { Asked } from '#lib/asked.svelte.ts';
+  import type { Bench } from '#lib/bench.svelte.ts';
+  import Failure from '#lib/parts/Failure.svelte';
+  import Findings from '#lib/parts/Findings/Findings.svelte';
+  import Fold from '#lib/parts/Fold.svelte';
+  import WindowGauge from '#lib/parts/WindowGauge/WindowGauge.svelte';
+  import WrenchCard from '#lib/parts/WrenchCard/WrenchCard.svelte';
+  import { session } from '#lib/session.svelte.ts';
+  import KitList from './KitList.svelte';
+  import type { Tape } from './tape.svelte.ts';
+  import type { Work } from './work.svelte.ts';
+
+  /** What is judged: the clamp load window, the setting, the findings, wishes from runs, the kit. */
+  interface Props {
+    bench: Bench;
+    tape: Tape;
+    work: Work;
+    group: Schemas['GroupOut'];
+    result: Schemas['Result'];
+  }
+  let { bench, tape, work, group, result }: Props = $props();
+  const set = $derived(tape.set);
+  const setting = $derived(set?.pass.settings?.[0]);
+  const wishes = new Asked<Schemas['SuggestionList']>();
+  void wishes.ask(() => api.GET('/api/v1/plans/{id}/suggestions', { params: { path: { id: untrack(() => bench.id) } } }));
+  const waive = (finding: Schemas['FindingOut'], reason: string) =>
+    void bench.act('waive', { finding: finding.code, where: finding.where, reason });
+</script>
+
+<div class="grid min-w-0 content-start gap-3 xl:overflow-y-auto xl:pr-1">
+  {#if result.groups.length > 1}<p class="-mb-2 font-bold">{group.name}</p>{/if}
+  {#if group.preload}<WindowGauge
+      preload={group.preload}
+      limits={group.limits}
+      window={group.window}
+      onopen={(name) => work.show(`${group.id}/${name}`, name === 'preload' ? 'Preload' : 'Limit')}
+    />{/if}
+  {#if set && setting}
+    <WrenchCard
+      {setting}
+      title={set.pass.name}
+      onopen={() =>
+        work.show(`${set.stage}/${set.pass.id}/${set.pass.group}/setting/${setting.chain}`, `Setting of ${set.pass.name}`)}
+    />
+  {/if}
+  <Findings findings={result.findings} onwaive={session.may('planning.save_draft') ? waive : undefined} />
+  <Failure text={wishes.failed} />
+  {#if wishes.value?.items.length}
+    <div class="sheet p-3 text-sm">
+      <Fold title="Wishes from runs: {wishes.value.items.length}">
+        {#each wishes.value.items as wish, i (i)}<p class="border-t py-1">
+            run {wish.run}, {wish.step}: {wish.text} <span class="soft">{wish.person}</span>
+          </p>{/each}
+      </Fold>
+    </div>
+  {/if}
+  <KitList kit={result.kit ?? []} minutes={result.minutes ?? 0} />
+</div>

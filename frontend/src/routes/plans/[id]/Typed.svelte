@@ -1,0 +1,39 @@
+<script lang="ts">
+  import type { Bench } from '#lib/bench.svelte.ts';
+  import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import { asNumber, listOf, textOf, write } from '#lib/plan.ts';
+
+  /** A field of the plan by its place in the document, written as it is typed; the server's sentence stands at it. */
+  interface Props {
+    bench: Bench;
+    /** The part of the document that holds the field. */
+    part: object;
+    /** Where that part stands in the document. */
+    at: string;
+    name: string;
+    label: string;
+    example?: string;
+    note?: string;
+    list?: string[];
+    choices?: [string, string][];
+    /** How it is written: as text, as a whole number where it is one, or as a list. */
+    as?: 'text' | 'number' | 'list';
+  }
+  let { bench, part, at, name, label, example, note, list, choices, as = 'text' }: Props = $props();
+  const written = {
+    text: (t: string) => (t.trim() ? t : ''),
+    number: (t: string) => (t.trim() ? asNumber(t) : ''),
+    list: listOf,
+  };
+</script>
+
+<QuantityField
+  {label}
+  {example}
+  {note}
+  {list}
+  {choices}
+  value={textOf(part, name) || (choices?.[0]?.[0] ?? '')}
+  error={bench.errorIn(`${at}/${name}`)}
+  onchange={(text) => write(part, name, written[as](text))}
+/>

@@ -1,0 +1,93 @@
+/** The tightening of a result as one row of steps: for the tape and the joint face of the Bench. */
+import type { Schemas } from '#lib/api/client.ts';
+import { visible } from '#lib/parts/JointFace/geometry.ts';
+import type { Band } from '#lib/parts/PassTape/PassTape.svelte';
+import { kept } from '#lib/steady.ts';
+
+export interface PassSteps {
+  stage: string;
+  pass: Schemas['PassOut'];
+}
+interface At {
+  looks: Record<string, Schemas['LookOut']>;
+  next: string[];
+  pass: Schemas['PassOut'] | null;
+}
+
+/** Every pass of an occasion that turns bolts, in work order. */
+export function stepsOf(result: Schemas['Result'], occasion: string): PassSteps[] {
+  return result.stages
+    .filter((stage) => stage.occasions.includes(occasion))
+    .flatMap((stage) =>
+      stage.passes.filter((pass) => pass.order.length && pass.leaves).map((pass) => ({ stage: stage.id, pass })),
+    );
+}
+
+/** How the bolts stand after a step, counted over all passes; null is the end of the work. */
+export function looksAt(steps: PassSteps[], at: number | null): At {
+  const looks: At['looks'] = {};
+  let left = at ?? Infinity;
+  for (const { pass } of steps)
+    for (const move of pass.order) {
+      for (const place of move) looks[place] = pass.leaves!;
+      if (left-- === 0) return { looks, next: move, pass };
+    }
+  return { looks, next: [], pass: null };
+}
+
+export class Tape {
+  /** The step that is shown; null is the end of the work. */
+  at = $state<number | null>(null);
+
+  constructor(
+    private readonly result: () => Schemas['Result'] | null,
+    private readonly occasion: () => string,
+  ) {}
+
+  readonly steps = $derived.by(kept(() => (this.result() ? stepsOf(this.result()!, this.occasion()) : [])));
+  readonly total = $derived.by(() => this.steps.reduce((n, { pass }) => n + pass.order.length, 0));
+  readonly bands = $derived.by(kept(() => this.banded()));
+  readonly now = $derived.by<At>(kept(() => looksAt(this.steps, this.at)));
+  /** The pass whose setting is shown: the one at the step, else the last that is set. */
+  readonly set = $derived.by(
+    () =>
+      this.steps.find(({ pass }) => pass === this.now.pass && pass.settings?.length) ??
+      this.steps.findLast(({ pass }) => pass.settings?.length),
+  );
+  readonly group = $derived.by(() => {
+    const groups = this.result()?.groups ?? [];
+    return groups.find((g) => g.id === (this.now.pass ?? this.set?.pass)?.group) ?? groups[0];
+  });
+  readonly drawn = $derived.by(
+    kept(() =>
+      visible(
+        (this.result()?.groups ?? []).flatMap((g) => g.places),
+        this.group?.places.map((p) => p.id).slice(0, 1) ?? [],
+      ),
+    ),
+  );
+  readonly heads = $derived.by(
+    kept(() => Object.fromEntries((this.result()?.groups ?? []).map((g) => [g.id, g.thread.head_mm]))),
+  );
+  readonly labels = $derived.by(
+    kept(() => Object.fromEntries((this.result()?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label])))),
+  );
+
+  forward = (): void => void (this.at = Math.min((this.at ?? -1) + 1, this.total - 1));
+  back = (): void => void (this.at = this.at ? this.at - 1 : null);
+
+  private banded(): Band[] {
+    let left = this.at === null ? Infinity : this.at + 1;
+    return this.steps.map(({ stage, pass }) => {
+      const done = Math.max(0, Math.min(pass.order.length, left));
+      left -= pass.order.length;
+      return {
+        id: `${stage}/${pass.id}/${pass.group}`,
+        label: pass.name,
+        percent: pass.height ?? 0,
+        total: pass.order.length,
+        done,
+      };
+    });
+  }
+}

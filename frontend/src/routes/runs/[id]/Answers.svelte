@@ -1,0 +1,47 @@
+<script lang="ts">
+  import type { Schemas } from '#lib/api/client.ts';
+  import GloveButton from '#lib/parts/GloveButton.svelte';
+  import type { Run } from '#lib/run.svelte.ts';
+  import Decision from './Decision.svelte';
+  import type { Desk } from './desk.svelte.ts';
+  import Reading from './Reading.svelte';
+
+  /** The answers that a step takes, and what else may be done. */
+  let { run, desk, step }: { run: Run; desk: Desk; step: Schemas['Instruction'] } = $props();
+  const first = $derived(step.buttons[0]);
+  const others = $derived(step.buttons.slice(1));
+  const last = $derived(run.state!.last);
+  const before = $derived(last && last.label !== '-' ? `: ${last.label}` : '');
+</script>
+
+{#if run.may('answer')}
+  {#if step.entry === 'decision'}
+    <Decision {step} busy={run.busy} onanswer={desk.answer} />
+  {:else if step.entry === 'reading'}
+    <Reading {step} busy={run.busy} bind:reading={desk.reading} onanswer={desk.answer} />
+  {:else if first}
+    <GloveButton look="huge" key={first.key} disabled={run.busy || desk.wait > 0} onclick={() => desk.answer(first.answer)}
+      >{first.label}</GloveButton
+    >
+    {#if others.length}
+      <div class="grid gap-2.5" style:grid-template-columns="repeat({others.length}, 1fr)">
+        {#each others as button (button.answer)}
+          <GloveButton key={button.key} disabled={run.busy} onclick={() => desk.answer(button.answer)}>{button.label}</GloveButton
+          >
+        {/each}
+      </div>
+    {/if}
+  {/if}
+  <div class="grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2">
+    <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}>Something is wrong</GloveButton>
+    <GloveButton look="quiet" key="c" disabled={!run.may('correct')} onclick={() => (desk.dialog = 'correct')}
+      >Correct the last{before}</GloveButton
+    >
+    <GloveButton look="quiet" key="a" disabled={!step.ahead.length} onclick={() => (desk.dialog = 'round')}
+      >Whole round</GloveButton
+    >
+    <GloveButton look="quiet" key="t" onclick={() => (desk.dialog = 'more')}>More: note, change</GloveButton>
+  </div>
+{:else}
+  <p class="soft text-lg">You are looking on: only a fitter or supervisor on the device that holds this run answers.</p>
+{/if}

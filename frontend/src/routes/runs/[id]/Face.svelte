@@ -1,0 +1,68 @@
+<script lang="ts">
+  import { visible } from '#lib/parts/JointFace/geometry.ts';
+  import JointFace from '#lib/parts/JointFace/JointFace.svelte';
+  import type { Run } from '#lib/run.svelte.ts';
+  import type { Desk } from './desk.svelte.ts';
+
+  /** The joint as it stands, with the bolts to do now. */
+  let { run, desk }: { run: Run; desk: Desk } = $props();
+  const step = $derived(run.step);
+  const heads = $derived(Object.fromEntries(run.view!.groups.map((g) => [g.id, g.thread.head_mm])));
+  const places = $derived(
+    visible(
+      run.view!.groups.flatMap((g) => g.places),
+      step?.places ?? [],
+    ),
+  );
+</script>
+
+<div class="face">
+  <JointFace
+    {places}
+    acrossFlats={Math.max(30, ...Object.values(heads))}
+    {heads}
+    looks={desk.looks}
+    next={step?.places ?? []}
+    middle={step?.label ?? ''}
+    below={step?.upcoming.length ? `then ${step.upcoming.join(', then ')}` : ''}
+    label="Joint{step?.position ? ` ${step.position}` : ''}{step?.label ? `, now bolt ${step.label}` : ''}"
+  />
+  {#if step?.position}<p class="where">{step.position}</p>{/if}
+</div>
+
+<style>
+  .face {
+    position: relative;
+    height: min(calc(100dvh - 180px), 50vw);
+  }
+  .where {
+    position: absolute;
+    top: 0;
+    left: 0;
+    font-size: 1.6rem;
+    font-weight: 800;
+    background: var(--ink);
+    color: var(--paper);
+    padding: 0.1rem 0.8rem;
+    border-radius: 4px;
+  }
+  @media (max-width: 900px) {
+    .face {
+      height: min(31dvh, 94vw);
+    }
+    .face :global(text.middle) {
+      display: none;
+    }
+    .where {
+      font-size: 1.2rem;
+    }
+  }
+  @media (max-width: 500px) {
+    .face {
+      height: 29dvh;
+    }
+    .face :global(text.middle) {
+      display: initial;
+    }
+  }
+</style>

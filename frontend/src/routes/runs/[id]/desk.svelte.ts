@@ -1,0 +1,86 @@
+/** What happens at the Run screen: which dialog is open, what a key does, how the bolts look with what is not sent yet. */
+import type { Key } from '#lib/keys.ts';
+import type { Run } from '#lib/run.svelte.ts';
+
+export type Dialog = '' | 'problem' | 'note' | 'suggest' | 'correct' | 'round' | 'more';
+/** Keys of a remote that goes on, and that goes back. */
+const ON = ['space', 'Enter', 'PageDown', 'ArrowRight'];
+const BACK = ['PageUp', 'ArrowLeft'];
+/** A remote that sends its key twice must not answer two bolts. */
+const GUARD_MS = 250;
+
+export class Desk {
+  dialog = $state<Dialog>('');
+  /** The reading as it is typed. */
+  reading = $state('');
+  /** Seconds since 1970, for what has to be waited for. */
+  now = $state(Date.now() / 1000);
+  private shownAt = 0;
+
+  constructor(readonly run: Run) {
+    // a string, so that the answer of the server about the step already shown neither locks it nor empties a reading
+    const shown = $derived(`${run.step?.step}#${run.step?.attempt}`);
+    $effect(() => {
+      void shown;
+      this.shownAt = performance.now();
+      this.reading = '';
+    });
+    $effect(() => {
+      const ticking = setInterval(() => (this.now = Date.now() / 1000), 1000);
+      return () => clearInterval(ticking);
+    });
+  }
+
+  readonly looks = $derived.by(() => {
+    const out = Object.fromEntries((this.run.state?.bolts ?? []).map((b) => [b.place, b]));
+    // what is answered here and not sent yet looks as it will
+    for (const event of this.run.unsent)
+      for (const place of event.leaves ? event.places : [])
+        if (out[place])
+          out[place] = { ...out[place], ...(event.leaves as { state: (typeof out)[string]['state']; percent: number }) };
+    return out;
+  });
+
+  /** Seconds to wait before the usual answer can be given. */
+  readonly wait = $derived.by(() => (this.run.step?.ready_at ? Math.max(0, this.run.step.ready_at - this.now) : 0));
+
+  readonly keys = $derived.by((): Key[] => {
+    const { run } = this;
+    const step = run.step;
+    if (this.dialog || !step || !run.may('answer')) return [];
+    const plain = step.buttons.filter((b) => !b.reason);
+    const usual = plain[0]?.label ?? '';
+    const out: Key[] = plain
+      .filter((b) => !['enter', 'space'].includes(b.key))
+      .map((b) => ({ key: b.key, words: b.label, run: () => void this.answer(b.answer) }));
+    for (const key of ON) out.push({ key, words: key === 'space' ? usual : `${usual} (remote)`, run: this.primary });
+    for (const back of plain.filter((b) => b.back))
+      for (const key of BACK) out.push({ key, words: `${back.label} (remote)`, run: () => void this.answer(back.answer) });
+    out.push({ key: 'w', words: 'something is wrong', run: () => (this.dialog = 'problem') });
+    if (run.may('correct')) out.push({ key: 'c', words: 'correct the last answer', run: () => (this.dialog = 'correct') });
+    if (step.ahead.length) out.push({ key: 'a', words: 'the whole round at once', run: () => (this.dialog = 'round') });
+    out.push({ key: 't', words: 'note, photo, skip, do again', run: () => (this.dialog = 'more') });
+    return out;
+  });
+
+  answer = async (answer: string, more: Record<string, unknown> = {}): Promise<void> => {
+    const step = this.run.step;
+    if (!step || this.run.busy || performance.now() - this.shownAt < GUARD_MS) return;
+    await this.run.send('answer', step.step, { answer, ...more });
+  };
+
+  /** What the large button does, by key. */
+  primary = (): void => {
+    const step = this.run.step;
+    const button = step?.buttons[0];
+    if (!button || this.dialog || this.wait > 0) return;
+    if (step.entry === 'reading') document.querySelector<HTMLInputElement>('#reading')?.focus();
+    else if (step.entry === 'buttons') void this.answer(button.answer);
+  };
+
+  /** Time that is left until a moment, in words. */
+  left = (until: number): string => {
+    const seconds = Math.max(0, until - this.now);
+    return seconds >= 90 ? `${Math.ceil(seconds / 60)} min` : `${Math.ceil(seconds)} s`;
+  };
+}
