@@ -77,7 +77,7 @@ run_tests() {
   if [ $# = 0 ]; then
     .venv/bin/ruff check src tests bench
     .venv/bin/mypy
-    (cd frontend && npm run --silent check >"$ROOT/frontend/.build.log" 2>&1 && npm run --silent format:check) ||
+    (cd frontend && npm run --silent check >"$ROOT/frontend/.build.log" 2>&1 && npm run --silent lint && npm run --silent format:check) ||
       { cat frontend/.build.log >&2; exit 1; }
     (cd frontend && node --test --test-reporter=dot tests/*.test.ts)
   fi

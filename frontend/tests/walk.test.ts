@@ -5,7 +5,13 @@ import { next, walkOn, type Step } from '../src/lib/offline/walk.ts';
 
 function step(label: number, ahead: number[]): Step {
   const at = (n: number) => ({ step: `L/close/full/1/b.${n}`, label: String(n), places: [`b.${n}`] });
-  return { ...at(label), index: label, attempt: 2, changed_setting: true, upcoming: [], ahead: ahead.map(at) } as unknown as Step;
+  const buttons = [
+    { answer: 'turned', follows: true },
+    { answer: 'did_not_turn', follows: true },
+    { answer: 'not_sure', follows: false },
+  ];
+  const whole = { ...at(label), index: label, attempt: 2, changed_setting: true, upcoming: [], buttons, ahead: ahead.map(at) };
+  return whole as unknown as Step;
 }
 const answer = (n: number, word: string, kind = 'answer') => ({ kind, step: `L/close/full/1/b.${n}`, payload: { answer: word } });
 

@@ -15,7 +15,7 @@ GUARD_MS = 260
 
 def field(page: Page, label: str) -> Locator:
     """A field of the Bench by the beginning of its label."""
-    return page.locator("input.field").and_(page.get_by_label(re.compile(rf"^{label}"))).first
+    return page.locator("main input").and_(page.get_by_label(re.compile(rf"^{label}"))).first
 
 
 def open_section(page: Page, name: str) -> None:
@@ -47,7 +47,7 @@ def _changed(page: Page, before: str) -> None:
 
 def instruction(page: Page) -> str:
     """All the words of the instruction; at a decision of the server there is a moment without buttons, which is waited out."""
-    page.locator(".side .answer.quiet, .side a.act").first.wait_for()
+    page.locator(".side .answer.quiet, .side a.answer").first.wait_for()
     return page.locator(".side").inner_text()
 
 

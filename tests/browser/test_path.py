@@ -51,7 +51,8 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
 
     chief = another().sign_in("runa")
     chief.page.goto(address)
-    expect(chief.page.get_by_role("button", name="Sign as supervisor")).to_be_disabled()
+    expect(chief.page.get_by_text("when every deviation is accepted")).to_be_visible()
+    expect(chief.page.get_by_role("button", name="Sign as supervisor")).to_have_count(0)
     chief.page.get_by_label("Why it can be accepted").fill("looked at in the morning")
     chief.page.get_by_role("button", name="Accept this deviation").click()
     chief.page.get_by_role("button", name="Sign as supervisor").click()
@@ -91,8 +92,8 @@ def test_quick_sums_answer_while_typing_from_one_key(someone: Person) -> None:
 def test_every_quick_sum_answers_with_the_example_it_begins_with(someone: Person) -> None:
     page = someone.sign_in("tam").page
     page.keyboard.press("s")
-    page.locator("nav[aria-label='Quick sums'] a").first.wait_for()
-    names = page.locator("nav[aria-label='Quick sums'] a").all_inner_texts()
+    page.get_by_role("navigation", name="Quick sums").get_by_role("link").first.wait_for()
+    names = page.get_by_role("navigation", name="Quick sums").get_by_role("link").all_inner_texts()
     assert len(names) >= 14
     for name in names:
         page.get_by_role("link", name=name, exact=True).click()

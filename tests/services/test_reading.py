@@ -12,7 +12,8 @@ from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.accounts.queries import find_actor, session_info
 from orthotorq.services.context import Ctx
 from orthotorq.services.errors import NotFound
-from orthotorq.services.planning.queries import answer_sum, explain_figure, read_draft, read_revision
+from orthotorq.services.planning.bench import answer_sum, explain_figure
+from orthotorq.services.planning.queries import read_draft, read_revision
 from orthotorq.services.registers.queries import joint_detail, list_equipment
 from orthotorq.services.running.commands import take_lease
 from orthotorq.services.running.queries import list_runs, read_record, read_run, record_file

@@ -94,9 +94,10 @@ export class Run {
     return { places, leaves: now?.buttons.find((b) => b.answer === payload.answer)?.leaves };
   }
 
-  /** What the server says this person may do here, on the device that holds the run. */
+  /** What the server says this person may do here: some of it on the device that holds the run alone. */
   may(action: string): boolean {
-    return !this.lost && (this.state?.actions ?? []).includes(action);
+    const { actions = [], held = [] } = this.state ?? {};
+    return actions.includes(action) && !(this.lost && held.includes(action));
   }
 
   /** Send what waits, one batch at a time; on failure it keeps waiting and is tried again. */

@@ -23,10 +23,9 @@ export const theme: ThemeConfig = {
   alert: 'rounded-[5px] border p-3 text-base text-ink',
   accordionItem: {
     base: 'font-normal',
-    button: 'border-0 p-0 text-ink font-normal hover:bg-transparent focus:ring-0 cursor-pointer',
+    button:
+      'border-0 group-first:border-t-0 group-first:rounded-none p-0 text-ink font-normal hover:bg-transparent focus:ring-0 cursor-pointer',
     content: 'border-0 p-0',
-    active: 'bg-transparent focus:ring-0',
-    inactive: 'text-ink hover:bg-transparent',
   },
   breadcrumb: { list: 'space-x-1 text-sm' },
   breadcrumbItem: { separator: 'h-4 w-4 text-soft' },
@@ -42,6 +41,4 @@ export const theme: ThemeConfig = {
 
 /** A button that reads as a word in a sentence. */
 export const WORD =
-  'border-0 bg-transparent p-0 min-h-6 text-[length:inherit] font-semibold text-brine hover:bg-transparent hover:text-brine hover:underline';
-/** A target for a gloved thumb. */
-export const GLOVE = 'min-h-16 text-lg';
+  'border-0 bg-transparent p-0 min-h-[24px] text-[length:inherit] font-semibold text-brine hover:bg-transparent hover:text-brine hover:underline';

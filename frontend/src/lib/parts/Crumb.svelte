@@ -11,8 +11,8 @@
     <BreadcrumbItem
       {href}
       icon={i ? undefined : none}
-      linkClass="font-normal text-brine min-h-6"
-      spanClass="font-normal text-soft">{words}</BreadcrumbItem
+      linkClass="ms-0 md:ms-0 font-normal text-brine min-h-[24px]"
+      spanClass="ms-0 md:ms-0 font-normal text-soft">{words}</BreadcrumbItem
     >
   {/each}
 </Breadcrumb>

@@ -29,7 +29,12 @@
   }
   headingTag="div"
   transitionParams={{ duration: 0 }}
-  classes={{ button: 'justify-start gap-2 min-h-6 text-sm text-soft', content: 'mt-1 grid gap-2' }}
+  classes={{
+    active: 'bg-transparent',
+    inactive: 'bg-transparent',
+    button: 'justify-start gap-2 min-h-[24px] text-sm text-soft',
+    content: 'mt-1 grid gap-2',
+  }}
 >
   {#snippet header()}<span><b class="font-semibold text-ink">{title}</b>{more ? ` ${more}` : ''}</span>{/snippet}
   {@render children()}

@@ -18,9 +18,9 @@
   let { look = 'plain', key = '', disabled, onclick, href, type = 'button', class: more = '', children }: Props = $props();
   const LOOKS = {
     huge: 'huge min-h-[104px] text-[1.7rem] border-brine max-[500px]:min-h-[84px] max-[500px]:text-[1.4rem]',
-    main: 'min-h-16 text-xl border-brine',
-    plain: 'min-h-16 text-[1.2rem] border-ink max-[500px]:min-h-[60px] max-[500px]:text-[1.05rem]',
-    quiet: 'quiet min-h-14 text-base font-medium border-hairline max-[500px]:text-[0.9rem]',
+    main: 'min-h-[64px] text-xl border-brine',
+    plain: 'min-h-[64px] text-[1.2rem] border-ink max-[500px]:min-h-[60px] max-[500px]:text-[1.05rem]',
+    quiet: 'quiet min-h-[56px] text-base font-medium border-hairline max-[500px]:text-[0.9rem]',
   };
   const color = $derived(look === 'huge' || look === 'main' ? 'primary' : 'alternative');
 </script>

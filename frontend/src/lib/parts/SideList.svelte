@@ -17,12 +17,12 @@
 </script>
 
 <Sidebar
-  disableBreakpoints
+  role="navigation"
   position="static"
   isOpen
   alwaysOpen
   backdrop={false}
-  aria-label={label}
+  ariaLabel={label}
   class="w-full"
   activeClass="{LINE} border-brine bg-tint font-semibold"
   nonActiveClass="{LINE} border-transparent hover:bg-tint"

@@ -55,7 +55,7 @@
         aria-invalid={!!error}
         aria-describedby="{uid}-error"
       />
-      <Helper id="{uid}-error" class="min-h-6 text-stop" role="alert">{error}</Helper>
+      <Helper id="{uid}-error" class="min-h-[24px] text-stop" role="alert">{error}</Helper>
       <Button type="submit" disabled={busy} class="justify-center">Sign in</Button>
     </form>
   </section>

@@ -179,6 +179,7 @@ class RunState(Out):
     status: Literal["running", "finished", "signed", "closed", "abandoned"]
     status_text: str = ""
     occasion_text: str = ""
+    held: list[str] = []
     actions: list[str] = []
     next_signature: str | None = None
     occasion: str

@@ -16,20 +16,21 @@ EVERYBODY = frozenset({"planner", "fitter", "supervisor", "administrator"})
 
 @dataclass(frozen=True, slots=True)
 class Action:
-    """Who may do it, while the run stands how; what is said to others. `signed` when a run signed meanwhile keeps it aside."""
+    """Who may do it, while the run stands how; what is said to others. `held`: on the device that holds the run alone."""
 
     roles: frozenset[str]
     when: tuple[str, ...]
     otherwise: Refusal = Refusal.NOT_A_FITTER
     does: str = ""
+    held: bool = False
 
 
 ACTIONS: dict[str, Action] = {
-    "answer": Action(HANDS, OPEN),
-    "round": Action(HANDS, OPEN),
-    "skip": Action(HANDS, OPEN),
-    "correct": Action(HANDS, DONE),
-    "redo": Action(HANDS, OPEN),
+    "answer": Action(HANDS, OPEN, held=True),
+    "round": Action(HANDS, OPEN, held=True),
+    "skip": Action(HANDS, OPEN, held=True),
+    "correct": Action(HANDS, DONE, held=True),
+    "redo": Action(HANDS, OPEN, held=True),
     "take_over": Action(HANDS, ANY),
     "problem": Action(EVERYBODY, ANY),
     "photo": Action(EVERYBODY, ANY),
@@ -41,6 +42,8 @@ ACTIONS: dict[str, Action] = {
     "sign_fitter": Action(frozenset({"fitter"}), ("finished",), Refusal.SIGN_IN_A_ROLE),
     "sign_supervisor": Action(SUPERVISOR, ("signed",), Refusal.SIGN_IN_A_ROLE),
 }
+#: what only the device that holds the run may do
+HELD = tuple(name for name, action in ACTIONS.items() if action.held)
 #: who signs next while a run stands how
 NEXT_SIGNATURE = {"finished": "fitter", "signed": "supervisor"}
 STATUS: dict[str, str] = {"running": "under way", "finished": "finished, not signed", "signed": "signed by the fitter",

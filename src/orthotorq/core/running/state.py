@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from ..forms.result import Result
 from ..forms.run import Conflict, Deviation, LastAnswer, RunState, SignOff
 from ..kinds.stage_kind import OCCASIONS
-from .actions import NEXT_SIGNATURE, STATUS, offered_to
+from .actions import HELD, NEXT_SIGNATURE, STATUS, offered_to
 from .fold import Fact, Given, Log, fold
 from .instruct import answer_text, choices_of, instruction_for, what_of
 from .items import walk_item
@@ -180,7 +180,7 @@ def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str]
     return RunState(
         status=status, status_text=STATUS[status], occasion=log.setup.occasion,
         occasion_text=OCCASIONS.get(log.setup.occasion, log.setup.occasion),
-        actions=offered_to(roles, status, pending, bool(recent), clear), next_signature=NEXT_SIGNATURE.get(status),
+        held=list(HELD), actions=offered_to(roles, status, pending, bool(recent), clear), next_signature=NEXT_SIGNATURE.get(status),
         variants=list(log.setup.variants), history="unknown" if log.setup.history == "unknown" else "known",
         provisional=walk.provisional, waiting=[instruction_for(walk, w) for w in waits] if running else [],
         clocks=walk.clock_outs(), fitted=list(walk.fitted.values()), conflicts=conflicts, sequence=log.sequence,

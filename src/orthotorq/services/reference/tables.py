@@ -130,6 +130,7 @@ class TablesOut(BaseModel):
 
 
 def thread_names() -> list[str]:
+    """Designations of every thread of the tables, metric first."""
     known = threads.series()
     metric = [f"M{d:g}" for d in known.metric_coarse] + [f"M{d:g}x{p:g}" for d, p in sorted(known.metric_fine)]
     return metric + [f"{size}-{n:g} {'UN' if s == '8-UN' else s}" for (size, s), n in known.unified.items()]

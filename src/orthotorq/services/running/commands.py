@@ -16,6 +16,7 @@ from ...core.forms.result import Result
 from ...core.forms.run import EventIn, RunState
 from ...core.messages import Refusal, render
 from ...core.running import Fact, Log, fold, judge_in, state_from
+from ...core.running.actions import HELD
 from ...core.running.step_id import parse as parse_step
 from ...core.units import find_unit, parse, read_number
 from ...store.models import Event, Person, Photo, Reading, RefusedEvent, Run
@@ -152,7 +153,7 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
         extra = {"digest": digest}
     if verdict == "refused":
         return _keep_refused(ctx, run, raw, code, sentence)
-    if event.lease != run.lease_epoch and event.kind in ("answer", "correct", "redo"):
+    if event.lease != run.lease_epoch and event.kind in HELD:
         holder = ctx.session.get_one(Person, run.lease_person)
         verdict, code = "conflict", Refusal.LEASE_LOST
         sentence = render(code, person=holder.name)

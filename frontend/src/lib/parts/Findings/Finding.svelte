@@ -24,8 +24,8 @@
   <Mark severity={finding.waived ? 'note' : finding.severity} />
   <div class="min-w-0 flex-1">
     {#if finding.waived}<s>{finding.text}</s> <b>waived:</b> {finding.waived}
-    {:else}{finding.text}{#if finding.severity !== 'note'}
-        <span class="remedy">{finding.remedy}</span>{/if}{/if}
+    {:else}<span>{finding.text}</span>
+      {#if finding.severity !== 'note'}<span class="remedy">{finding.remedy}</span>{/if}{/if}
     {#if onwaive && !finding.waived && finding.severity === 'stop' && finding.waivable}
       {#if asked}
         <form class="mt-1 flex gap-2" onsubmit={take}>

@@ -44,7 +44,13 @@
   const uid = $props.id();
   const id = `${uid}-f`;
   const wrong = $derived({ 'aria-invalid': !!error, 'aria-describedby': error ? `${uid}-e` : undefined });
-  const size = $derived(large ? 'min-h-14 text-lg' : '');
+  /** A choice that is an act, or is refused, leaves the field as it was until its value says otherwise. */
+  function choose(event: Event & { currentTarget: HTMLSelectElement }) {
+    const select = event.currentTarget;
+    onchange(select.value);
+    select.value = value;
+  }
+  const size = $derived(large ? 'min-h-[56px] text-lg' : '');
 </script>
 
 <div class="grid content-start gap-[3px]">
@@ -58,7 +64,7 @@
       items={choices.map(([key, words]) => ({ value: key, name: words }))}
       classes={{ select: size }}
       {...wrong}
-      onchange={(e) => onchange(e.currentTarget.value)}
+      onchange={choose}
     />
   {:else}
     <Input

@@ -22,7 +22,7 @@
       onchange={() => onchoose(option.value)}
       classes={{
         label:
-          'flex min-h-14 items-center gap-3 rounded-[6px] border-[1.5px] border-hairline px-3 text-base font-semibold text-ink has-checked:border-brine has-checked:bg-tint',
+          'flex min-h-[56px] items-center gap-3 rounded-[6px] border-[1.5px] border-hairline px-3 text-base font-semibold text-ink has-checked:border-brine has-checked:bg-tint',
       }}>{option.words}</Radio
     >
   {/each}

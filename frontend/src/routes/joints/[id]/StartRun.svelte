@@ -65,7 +65,7 @@
         <ToolPick {tool} serial={serials[tool.id] ?? ''} onchoose={(serial) => (serials[tool.id] = serial)} />
       {/each}
       <Failure text={asked.failed || started.failed} />
-      <Button type="submit" class="min-h-16 text-xl" disabled={started.busy}>Begin</Button>
+      <Button type="submit" class="min-h-[64px] text-xl" disabled={started.busy}>Begin</Button>
     </form>
   {:else if asked.failed}<Failure text={asked.failed} />{:else}<p class="soft">One moment …</p>{/if}
 </Modal>

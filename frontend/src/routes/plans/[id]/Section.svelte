@@ -21,7 +21,12 @@
     bind:open={() => open, ontoggle}
     headingTag="div"
     transitionParams={{ duration: 0 }}
-    classes={{ button: '-ml-[13px] w-[calc(100%+13px)] justify-start text-left', content: 'grid gap-2.5 py-2 pl-6' }}
+    classes={{
+      active: 'bg-transparent',
+      inactive: 'bg-transparent',
+      button: '-ml-[13px] w-[calc(100%+13px)] justify-start text-left',
+      content: 'grid gap-2.5 py-2 pl-6',
+    }}
   >
     {#snippet header()}
       <span class="grid min-w-0 flex-1 grid-cols-[24px_1fr] gap-3 leading-[1.3]">

@@ -3,37 +3,7 @@ import type { Schemas } from '#lib/api/client.ts';
 import { visible } from '#lib/parts/JointFace/geometry.ts';
 import type { Band } from '#lib/parts/PassTape/PassTape.svelte';
 import { kept } from '#lib/steady.ts';
-
-export interface PassSteps {
-  stage: string;
-  pass: Schemas['PassOut'];
-}
-interface At {
-  looks: Record<string, Schemas['LookOut']>;
-  next: string[];
-  pass: Schemas['PassOut'] | null;
-}
-
-/** Every pass of an occasion that turns bolts, in work order. */
-export function stepsOf(result: Schemas['Result'], occasion: string): PassSteps[] {
-  return result.stages
-    .filter((stage) => stage.occasions.includes(occasion))
-    .flatMap((stage) =>
-      stage.passes.filter((pass) => pass.order.length && pass.leaves).map((pass) => ({ stage: stage.id, pass })),
-    );
-}
-
-/** How the bolts stand after a step, counted over all passes; null is the end of the work. */
-export function looksAt(steps: PassSteps[], at: number | null): At {
-  const looks: At['looks'] = {};
-  let left = at ?? Infinity;
-  for (const { pass } of steps)
-    for (const move of pass.order) {
-      for (const place of move) looks[place] = pass.leaves!;
-      if (left-- === 0) return { looks, next: move, pass };
-    }
-  return { looks, next: [], pass: null };
-}
+import { looksAt, stepsOf, type At } from './steps.ts';
 
 export class Tape {
   /** The step that is shown; null is the end of the work. */

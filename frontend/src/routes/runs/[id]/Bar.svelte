@@ -32,6 +32,6 @@
           : 's'}</span
       >{/if}
     <span class="text-sm whitespace-nowrap {run.offline || waits > 2 ? 'font-bold text-caution' : 'soft'}">{saved}</span>
-    <Button color="alternative" class="min-h-14 min-w-24 text-[1.1rem]" href="/runs/{run.id}/record">Pause</Button>
+    <Button color="alternative" class="min-h-[56px] min-w-24 text-[1.1rem]" href="/runs/{run.id}/record">Pause</Button>
   {/if}
 </header>

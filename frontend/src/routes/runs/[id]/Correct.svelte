@@ -30,7 +30,7 @@
         value={one.event}
         group={chosen.event}
         onchange={() => (picked = one)}
-        classes={{ label: 'flex min-h-14 items-center gap-3 rounded border border-hairline px-3 text-lg text-ink' }}
+        classes={{ label: 'flex min-h-[56px] items-center gap-3 rounded border border-hairline px-3 text-lg text-ink' }}
       >
         <span class="font-bold">{one.what}</span>
         <span class="soft">{one.text}</span>

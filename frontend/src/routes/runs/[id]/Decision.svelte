@@ -17,7 +17,7 @@
 
 <div class="grid gap-2 sm:grid-cols-2">
   {#each step.buttons.filter((b) => !b.reason) as button (button.answer)}
-    <GloveButton class="min-h-20 text-xl" key={button.key} disabled={busy} onclick={() => onanswer(button.answer)}
+    <GloveButton class="min-h-[80px] text-xl" key={button.key} disabled={busy} onclick={() => onanswer(button.answer)}
       >{button.label}</GloveButton
     >
   {/each}
@@ -26,7 +26,7 @@
   <div class="grid gap-2">
     <Label for="{uid}-r" class="text-lg">Or leave it as it is, because</Label>
     <div class="grid grid-cols-[1fr_auto] gap-2">
-      <Input id="{uid}-r" class="min-h-14 text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
+      <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
       <GloveButton
         look="quiet"
         class="whitespace-nowrap"

@@ -24,8 +24,11 @@
   </p>{/if}
 {#each now.sign_offs as s (s.role)}<p>Signed as {s.role}: <b>{s.person}</b></p>{/each}
 {#if next && run.may(`sign_${next}`)}
-  <GloveButton look="main" class="min-h-20 text-2xl" disabled={run.busy} onclick={() => run.send('sign_off', '-', { role: next })}
-    >Sign as {next}</GloveButton
+  <GloveButton
+    look="main"
+    class="min-h-[80px] text-2xl"
+    disabled={run.busy}
+    onclick={() => run.send('sign_off', '-', { role: next })}>Sign as {next}</GloveButton
   >
 {:else if next}
   <p class="soft text-lg">

@@ -50,7 +50,7 @@
           accept="image/*"
           camera
           onpick={photo}
-          class="flex min-h-14 items-center rounded-[6px] border-2 border-hairline px-4 font-medium hover:bg-tint"
+          class="flex min-h-[56px] items-center rounded-[6px] border-2 border-hairline px-4 font-medium hover:bg-tint"
         />{/if}
       <GloveButton look="quiet" onclick={() => onopen('suggest')}>Change this step: to the planner</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip this step …</GloveButton>
@@ -72,7 +72,7 @@
         />
       {/if}
       <Label for="{uid}-r">Why</Label>
-      <Input id="{uid}-r" class="min-h-14 text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
+      <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
       <GloveButton type="submit" look="main" disabled={!reason.trim()}>Keep</GloveButton>
     </form>
   {/if}

@@ -18,7 +18,7 @@
     <p class="soft">settled by {conflict.settled}: {conflict.reason}</p>
   {:else if run.may('settle')}
     <Label for="{uid}-r" class="mt-2 text-sm">What is true, and why</Label>
-    <Input id="{uid}-r" class="min-h-14" bind:value={reason} maxlength={1000} />
+    <Input id="{uid}-r" class="min-h-[56px]" bind:value={reason} maxlength={1000} />
     <div class="mt-2 grid gap-2 sm:grid-cols-2">
       <GloveButton look="quiet" class="border-ink" disabled={!reason.trim()} onclick={() => settle(true)}
         >It holds: take it</GloveButton

@@ -20,7 +20,7 @@
     {#if deviation.advice}<p class="soft">{deviation.advice}</p>{/if}
     {#if run.may('accept')}
       <Label for="{uid}-r" class="mt-2 text-sm">Why it can be accepted</Label>
-      <Input id="{uid}-r" class="min-h-14" bind:value={reason} maxlength={1000} />
+      <Input id="{uid}-r" class="min-h-[56px]" bind:value={reason} maxlength={1000} />
       <GloveButton look="quiet" class="mt-2 border-ink" disabled={!reason.trim() || run.busy} onclick={accept}
         >Accept this deviation</GloveButton
       >

@@ -28,7 +28,7 @@
   <div class="grid grid-cols-[1fr_auto] gap-2">
     <Input
       id="reading"
-      class="min-h-16 text-3xl"
+      class="min-h-[64px] text-3xl"
       inputmode="decimal"
       autocomplete="off"
       bind:value={reading}

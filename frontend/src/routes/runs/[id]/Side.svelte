@@ -52,9 +52,7 @@
       <p>
         This run is open on another device ({run.view!.lease_person}). Taps there that are not saved yet would become conflicts.
       </p>
-      {#if now.actions?.includes('take_over')}<GloveButton look="quiet" class="mt-2" onclick={takeOver}
-          >Take over here</GloveButton
-        >{/if}
+      {#if run.may('take_over')}<GloveButton look="quiet" class="mt-2" onclick={takeOver}>Take over here</GloveButton>{/if}
     </Notice>
   {/if}
   <Failure text={run.said} class="text-lg" />
