@@ -104,6 +104,7 @@ def test_stages_are_added_moved_and_taken_out_on_the_bench(someone: Person) -> N
     page.get_by_label("Text").fill("Call the control room")
     page.get_by_label("Title of the stage").fill("Call")
     titles = page.locator("main button[aria-expanded] b")
+    expect(titles.filter(has_text=re.compile("^Call$"))).to_have_count(1)
     before = titles.all_inner_texts().index("Call")
     page.get_by_role("button", name="earlier").click()
     expect(titles.nth(before - 1)).to_have_text("Call")

@@ -28,6 +28,7 @@ export class Bench {
   private again = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private saving: Promise<boolean> | null = null;
+  private acting: Promise<void> = Promise.resolve();
 
   constructor(readonly id: string) {}
 
@@ -67,13 +68,23 @@ export class Bench {
     this.timer = setTimeout(() => void this.save(), 700);
   }
 
-  /** An act on the plan by its name: the server changes the document and says which section to open. */
+  /**
+   * An act on the plan by its name: the server changes the document and says which section to open. One at a time; what was
+   * typed while it was under way is kept, and the act is done again on it.
+   */
   async act(act: string, params: Record<string, string> = {}): Promise<void> {
+    this.acting = this.acting.then(() => this.once(act, params));
+    return this.acting;
+  }
+
+  private async once(act: string, params: Record<string, string>): Promise<void> {
+    const document = $state.snapshot(this.doc);
     const { data, error } = await api
-      .POST('/api/v1/edits', { body: { document: $state.snapshot(this.doc), act, params } })
+      .POST('/api/v1/edits', { body: { document, act, params } })
       .catch(() => ({ data: undefined, error: undefined }));
-    if (data) this.take(data);
-    else this.failed = sentence(error);
+    if (!data) this.failed = sentence(error);
+    else if (JSON.stringify(this.doc) === JSON.stringify(document)) this.take(data);
+    else await this.once(act, params);
   }
 
   /** The document of a file takes the draft's place; what is wrong in it stands at its field, like anything typed. */

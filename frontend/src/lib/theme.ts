@@ -13,7 +13,7 @@ export const theme: ThemeConfig = {
   textarea: { wrapper: 'rounded-[4px] border-rule bg-sheet', base: 'text-base px-2 py-1 text-ink bg-sheet' },
   label: 'font-normal leading-tight text-soft',
   helper: 'text-sm leading-tight',
-  checkbox: { base: 'accent-brine me-0 shrink-0', div: 'gap-2 text-ink text-[0.95rem]' },
+  checkbox: { base: 'accent-brine me-0 shrink-0 h-[18px] w-[18px]', div: 'gap-2 text-ink text-[0.95rem] min-h-[28px]' },
   radio: { input: 'accent-brine me-0 shrink-0' },
   table: { table: 'text-ink text-[0.93rem]', div: 'overflow-x-auto' },
   tableHead: 'bg-transparent text-soft text-sm normal-case',

@@ -180,7 +180,8 @@ def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str]
     return RunState(
         status=status, status_text=STATUS[status], occasion=log.setup.occasion,
         occasion_text=OCCASIONS.get(log.setup.occasion, log.setup.occasion),
-        held=list(HELD), actions=offered_to(roles, status, pending, bool(recent), clear), next_signature=NEXT_SIGNATURE.get(status),
+        held=list(HELD), actions=offered_to(roles, status, pending, bool(recent), clear),
+        next_signature=NEXT_SIGNATURE.get(status),
         variants=list(log.setup.variants), history="unknown" if log.setup.history == "unknown" else "known",
         provisional=walk.provisional, waiting=[instruction_for(walk, w) for w in waits] if running else [],
         clocks=walk.clock_outs(), fitted=list(walk.fitted.values()), conflicts=conflicts, sequence=log.sequence,
