@@ -14,6 +14,7 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "compute": ("plans", "Compute a plan file."),
     "schema": ("plans", "JSON Schema of the plan document."),
     "findings": ("plans", "The table of findings, as docs/findings.md holds it."),
+    "thresholds": ("plans", "The table of thresholds, as docs/thresholds.md holds it."),
     "verify": ("database", "Walk the hash chains of all runs."),
     "migrate": ("database", "Bring the database schema up to date."),
     "prepare-demo": ("database", "Migrate, then load Vellmark Saltworks into an empty database."),

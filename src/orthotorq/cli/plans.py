@@ -14,6 +14,7 @@ from ..core.forms.errors import DocumentErrors
 from ..core.planning.compute import compute as compute_document
 from ..core.planning.findings import RULES
 from ..core.running import expand
+from ..core.thresholds import TABLE as THRESHOLDS
 
 
 def fail(text: str) -> None:
@@ -56,7 +57,7 @@ def findings() -> None:
     """Print the table of findings as a page of the handbook."""
     click.echo("""# Findings
 
-Made by `./torq cli findings` from the one table in `core/planning/findings.py`; in the application under Tables. A stop that
+Made by `./torq cli findings` from the one table in `core/planning/findings`; in the application under Tables. A stop that
 nobody may waive keeps a plan from release; words in braces are filled in.
 
 | code | severity | who may waive it | sentence | remedy |
@@ -64,3 +65,17 @@ nobody may waive keeps a plan from release; words in braces are filled in.
     for code, rule in RULES.items():
         waived_by = rule.role if rule.waivable else "nobody"
         click.echo(f"| `{code.value}` | {rule.severity} | {waived_by} | {rule.text} | {rule.remedy} |")
+
+
+@click.command()
+def thresholds() -> None:
+    """Print the table of thresholds as a page of the handbook."""
+    click.echo("""# Thresholds
+
+Made by `./torq cli thresholds` from the one table in `core/thresholds.py`; in the application under Tables. Every number that
+decides stands here and nowhere else, and `tests/core/test_thresholds.py` looks at both of its sides.
+
+| name | value | what it decides | where it comes from |
+|---|---|---|---|""")
+    for one in THRESHOLDS.values():
+        click.echo(f"| {one.name} | {one.text} | {one.decides} | {one.source} |")

@@ -1,0 +1,98 @@
+"""Every address of the url map against the permission table: each calls a use case, and the table says who may."""
+from __future__ import annotations
+
+import dis
+import inspect
+import re
+import uuid
+from collections.abc import Callable, Iterator
+from types import CodeType
+from typing import Any
+
+import pytest
+from flask import Flask
+from werkzeug.routing import Rule
+
+from orthotorq.services.permissions import ANYONE, REGISTRY, ROLES, TABLE
+from tests.api.test_roles import PEOPLE
+
+NOBODY = uuid.UUID(int=0)
+
+
+def names_in(code: CodeType) -> set[str]:
+    """Names that a function loads, with those of the functions inside it."""
+    found = {str(step.argval) for step in dis.get_instructions(code) if step.opname.startswith("LOAD_GLOBAL")}
+    for inner in code.co_consts:
+        if isinstance(inner, CodeType):
+            found |= names_in(inner)
+    return found
+
+
+def use_cases_of(view: Callable[..., Any]) -> list[str]:
+    """Use cases that a view calls, by name."""
+    function: Any = inspect.unwrap(view)
+    while getattr(function, "__closure__", None) and "operation" not in function.__globals__:
+        function = next(c.cell_contents for c in function.__closure__ if inspect.isfunction(c.cell_contents))
+    loaded = {id(function.__globals__.get(name)) for name in names_in(function.__code__)}
+    return sorted(name for name, one in REGISTRY.items() if id(one) in loaded)
+
+
+def routes(app: Flask) -> Iterator[tuple[str, str, Rule]]:
+    """(method, address, rule) of the API."""
+    for rule in app.url_map.iter_rules():
+        if rule.rule.startswith("/api/v1/"):
+            for method in sorted((rule.methods or set()) - {"HEAD", "OPTIONS"}):
+                yield method, re.sub(r"<uuid:\w+>", str(NOBODY), re.sub(r"<string:\w+>", "units", rule.rule)), rule
+
+
+def call(client: Any, method: str, address: str) -> Any:
+    """A call with nothing in it."""
+    headers = {"X-CSRFToken": client.csrf, "If-Match": '"1"'}
+    return client.flask.open(address, method=method, json=None if method == "GET" else {}, headers=headers)
+
+
+def test_every_route_calls_a_use_case(app: Flask) -> None:
+    seen = set()
+    for method, address, rule in routes(app):
+        found = use_cases_of(app.view_functions[rule.endpoint])
+        assert found, f"{method} {address} calls no use case"
+        seen |= set(found)
+    # the command line alone calls what is left
+    assert set(TABLE) - seen <= {"planning.compute_plan"}, set(TABLE) - seen
+
+
+def test_nobody_comes_past_the_session(app: Flask, client: Any) -> None:
+    for method, address, rule in routes(app):
+        if any(TABLE[name] is ANYONE for name in use_cases_of(app.view_functions[rule.endpoint])):
+            continue
+        answer = call(client(), method, address)
+        # a body that does not fit is named before anybody is asked who they are; nothing is done with it
+        assert answer.status_code in (401, 422), (method, address, answer.status_code)
+        if method == "GET":
+            assert answer.status_code == 401, address
+
+
+@pytest.mark.parametrize("role", ROLES)
+def test_each_role_is_refused_where_the_table_does_not_name_it_and_nowhere_else(app: Flask, client: Any, role: str) -> None:
+    someone = client(PEOPLE[role])
+    for method, address, rule in routes(app):
+        names = use_cases_of(app.view_functions[rule.endpoint])
+        if any(TABLE[name] is ANYONE for name in names):
+            continue
+        status = call(someone, method, address).status_code
+        assert status < 500, (method, address)
+        allowed = all(role in (TABLE[name] or ()) for name in names)
+        if status != 422:
+            assert (status == 403) is not allowed, (method, address, role, status)
+
+
+def test_the_session_says_what_each_role_may(client: Any) -> None:
+    for role, login in PEOPLE.items():
+        may = set(client(login).get("/api/v1/session").json["person"]["may"])
+        assert may == {name for name, roles in TABLE.items() if roles is ANYONE or role in roles}
+
+
+@pytest.mark.parametrize("address", ["/tables", "/table-sheets", "/sums", "/plan-schema"])
+def test_tables_sums_and_the_schema_need_a_session(client: Any, address: str) -> None:
+    assert client().get(f"/api/v1{address}").status_code == 401
+    assert client("tam").get(f"/api/v1{address}").status_code == 200
