@@ -175,6 +175,11 @@ def test_a_run_over_http(client) -> None:
     assert tam.get("/api/v1/runs?limit=2").json["next"] is not None
     assert tam.get("/api/v1/runs?limit=0").status_code == 422
     assert tam.post(f"/api/v1/runs/{run}/lease", {"device": "t2"}).json == {"epoch": 2}
+    # the old device is told by a code, whatever the sentence says
+    late = {**event, "id": "01a20bd3-3300-76f8-88dd-2607edae5d50", "device_sequence": 2,
+            "step": first["state"]["instruction"]["step"]}
+    told = tam.post(f"/api/v1/runs/{run}/events", {**batch, "events": [late]}).json["answers"][0]
+    assert (told["verdict"], told["code"]) == ("conflict", "lease_lost")
 
 
 def test_the_record_and_its_files(client) -> None:

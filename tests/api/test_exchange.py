@@ -234,3 +234,29 @@ def test_a_sum_comes_with_its_gauge_and_card(client: Any) -> None:
                                                           "grade": "ISO 898-1 8.8"}}).json
     assert {x["code"] for x in load["gauge"]["limits"]} == {"yield", "proof", "combined"}
     assert fitter.post("/api/v1/sums/pair", {"texts": {"first": "1 m", "second": "1 m"}}).json["card"] is None
+
+
+def test_a_job_and_its_place_in_the_queue_are_kept_together_or_not_at_all(client: Any, app: Any, monkeypatch: Any) -> None:
+    from sqlalchemy import text
+
+    from orthotorq.services.jobs import defer_import
+    from orthotorq.web.api import exchange
+    from orthotorq.web.database import sessions
+
+    def counts() -> tuple[int, int]:
+        with sessions(app)() as session:
+            return (session.execute(text("SELECT count(*) FROM procrastinate_jobs")).scalar_one(),
+                    session.execute(text("SELECT count(*) FROM job")).scalar_one())
+
+    def breaks_off(session: Any, job: Any) -> None:
+        defer_import(session, job)
+        raise ConnectionError("the request breaks off")
+
+    planner, packed = client("mira"), zipped({"a.json": b"{}"})
+    before = counts()
+    with monkeypatch.context() as patch:
+        patch.setattr(exchange, "defer_import", breaks_off)
+        assert send(planner, "/api/v1/imports", packed, "application/zip").status_code >= 500
+    assert counts() == before
+    assert send(planner, "/api/v1/imports", packed, "application/zip").status_code == 202
+    assert counts() == (before[0] + 1, before[1] + 1)

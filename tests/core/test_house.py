@@ -34,7 +34,19 @@ def test_files_and_functions_stay_short() -> None:
         assert sum(1 for line in text.splitlines() if line.strip()) <= 400, path
         for node in ast.walk(ast.parse(text)):
             if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef) and "migrations" not in path.parts:
-                assert (node.end_lineno or 0) - node.lineno < 60, f"{path.name}: {node.name}"
+                assert (node.end_lineno or 0) - node.lineno < 50, f"{path.name}: {node.name}"
+
+
+def lengths(paths: list[Path]) -> list[int]:
+    """Lines of each file, the shortest first."""
+    return sorted(n for n in (len(p.read_text(encoding="utf-8").splitlines()) for p in paths) if n)
+
+
+def test_most_files_are_read_at_a_glance() -> None:
+    for paths, middle, most in ((PYTHON, 120, 250), (sorted((ROOT / "frontend" / "src").rglob("*.svelte")), 60, 130)):
+        found = lengths(paths)
+        assert found[len(found) // 2] <= middle
+        assert found[int(len(found) * 0.9)] <= most
 
 
 def test_public_names_have_docstrings() -> None:

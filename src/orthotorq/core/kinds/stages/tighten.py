@@ -56,8 +56,10 @@ class Tighten(StageKind):
     needs_condition = turns = proves = True
 
     def beginning(self, doc: Raw) -> Raw:
-        """All bolts, with the first tool, by rising passes."""
-        return {"condition": usual_condition(doc), "groups": all_groups(doc), "chains": list(doc.get("chains") or {})[:1],
+        """All bolts that have a figure, with the first tool, by rising passes."""
+        targets = doc.get("targets") or {}
+        groups = [group for group in all_groups(doc) if group in targets] or all_groups(doc)
+        return {"condition": usual_condition(doc), "groups": groups, "chains": list(doc.get("chains") or {})[:1],
                 "method": "rising_cross"}
 
     def errors(self, plan: PlanView, stage: Any, path: tuple[str | int, ...]) -> list[FieldError]:
