@@ -32,5 +32,5 @@ def edit(document: Any, act: str, params: Raw) -> tuple[Raw, str]:
     out = copy.deepcopy(document)
     try:
         return out, found(out, **params)
-    except (TypeError, AttributeError):
+    except (TypeError, AttributeError, LookupError, ValueError):
         raise BadDocument(Message.BAD_VALUE, ("params",), reason=f"“{act}” does not fit this document") from None
