@@ -23,9 +23,12 @@
   alwaysOpen
   backdrop={false}
   ariaLabel={label}
-  class="w-full"
-  activeClass="{LINE} border-brine bg-tint font-semibold"
-  nonActiveClass="{LINE} border-transparent hover:bg-tint"
+  class="h-auto w-full bg-transparent"
+  classes={{
+    div: 'bg-transparent p-0 overflow-visible',
+    active: `${LINE} border-brine bg-tint font-semibold`,
+    nonactive: `${LINE} border-transparent hover:bg-tint`,
+  }}
 >
   {#if heading}<h2 class="mb-2">{heading}</h2>{/if}
   <SidebarGroup class="grid gap-[2px] space-y-0">

@@ -30,7 +30,7 @@
     ]}
   />
   {#if session.may('planning.save_draft')}
-    <p class="flex gap-4">
+    <p class="flex items-center gap-4">
       <Word href="/api/v1/plans/{bench.id}/file" title="Download the plan as a file">file</Word>
       <FilePick words="from file" accept=".json,application/json" onpick={async (file) => bench.bring(await file.text())} />
     </p>
