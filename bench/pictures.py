@@ -22,6 +22,7 @@ def _take(page: Page, name: str) -> Figure:
 
 
 def _planner(page: Page) -> Iterator[Figure]:
+    page.get_by_role("link", name="Bench").first.wait_for()
     yield _take(page, "equipment")
     page.get_by_role("link", name="Channel cover").click()
     page.get_by_role("button", name="Begin").wait_for()
