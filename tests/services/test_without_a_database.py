@@ -1,0 +1,147 @@
+"""The permission table and the chain of a run, without a database."""
+from __future__ import annotations
+
+import importlib
+import json
+import pkgutil
+import uuid
+from datetime import UTC, datetime
+from types import SimpleNamespace
+from typing import Any, cast
+
+import pytest
+from sqlalchemy.orm import Session
+
+from orthotorq import services
+from orthotorq.services.context import Actor, Ctx
+from orthotorq.services.errors import Forbidden, NotSignedIn
+from orthotorq.services.permissions import ANYONE, REGISTRY, ROLES, TABLE, allowed
+from orthotorq.services.running.chain import GENESIS, canonical_event, chain_hash, fact_of, time_text, verify_run
+
+# the registry is whole once every use case is imported
+for module in pkgutil.walk_packages(services.__path__, "orthotorq.services."):
+    importlib.import_module(module.name)
+NOW = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
+
+
+class Reached(Exception):
+    """The use case began: the table let the call through."""
+
+
+class NoSession:
+    """Touching the session means that the call came past the table."""
+
+    def __getattr__(self, name: str) -> Any:
+        raise Reached
+
+
+def called(name: str, roles: frozenset[str] | None) -> str:
+    """What the guard says to a call by somebody in these roles; nothing of the use case itself can work here."""
+    actor = None if roles is None else Actor(uuid.UUID(int=1), "Somebody", "somebody", roles)
+    try:
+        REGISTRY[name](Ctx(cast(Session, NoSession()), NOW, actor))
+    except NotSignedIn:
+        return "nobody"
+    except Forbidden as refusal:
+        assert str(refusal).startswith("This needs the role")
+        return "forbidden"
+    except (Reached, TypeError):
+        return "called"
+    return "called"
+
+
+@pytest.mark.parametrize("name", sorted(TABLE))
+def test_the_table_is_asked_before_anything_is_done(name: str) -> None:
+    needed = TABLE[name]
+    if needed is ANYONE:
+        assert called(name, None) == called(name, frozenset()) == "called"
+        return
+    assert called(name, None) == "nobody"
+    assert called(name, frozenset()) == "forbidden"
+    for role in ROLES:
+        assert called(name, frozenset({role})) == ("called" if role in needed else "forbidden"), role
+    # one role of several is enough
+    assert called(name, frozenset({"visitor", *sorted(needed)[:1]})) == "called"
+
+
+def test_every_use_case_is_in_the_table_and_the_table_names_no_other() -> None:
+    assert set(REGISTRY) == set(TABLE)
+    for roles in TABLE.values():
+        assert roles is ANYONE or roles <= set(ROLES)
+
+
+def test_what_somebody_may_is_what_the_table_says() -> None:
+    assert allowed(frozenset()) == sorted(n for n, roles in TABLE.items() if roles is ANYONE)
+    both = set(allowed(frozenset({"planner", "fitter"})))
+    assert both == set(allowed(frozenset({"planner"}))) | set(allowed(frozenset({"fitter"})))
+    assert "planning.release" in both and "planning.release" not in allowed(frozenset({"fitter", "supervisor", "administrator"}))
+
+
+class Chain:
+    """A run with its entries, as the store would give them."""
+
+    def __init__(self, count: int) -> None:
+        self.run = SimpleNamespace(id=uuid.UUID(int=9), number=404, head_sequence=count, head_hash=GENESIS)
+        self.events: list[Any] = []
+        for sequence in range(1, count + 1):
+            self.add(sequence)
+
+    def add(self, sequence: int) -> None:
+        client = {"id": str(uuid.UUID(int=sequence)), "run": str(self.run.id), "step": f"-/t/h/r1/b.{sequence}", "kind": "answer",
+                  "payload": {"answer": "done"}, "device": "tablet", "device_sequence": sequence,
+                  "device_time": "2026-11-24T08:00:00Z", "lease": 1, "last_seen": sequence - 1}
+        server = {"sequence": sequence, "verdict": "accepted", "person": str(uuid.UUID(int=1)), "received_at": time_text(NOW)}
+        text, before = canonical_event(client, server), self.run.head_hash
+        columns = {k: v for k, v in client.items() if k not in ("id", "run", "payload")}
+        self.events.append(SimpleNamespace(
+            **columns, id=uuid.UUID(int=sequence), sequence=sequence, verdict="accepted", person_id=uuid.UUID(int=1),
+            received_at=NOW, happened_at=None, canonical=text, previous_hash=before, hash=chain_hash(before, text), name="Tam"))
+        self.run.head_hash = self.events[-1].hash
+
+    def broken(self) -> tuple[int, str] | None:
+        session = SimpleNamespace(scalars=lambda query: self.events)
+        found = verify_run(cast(Any, session), cast(Any, self.run))
+        return None if found is None else (found.sequence, found.what)
+
+
+def test_a_chain_that_nobody_touched_holds() -> None:
+    assert Chain(0).broken() is None
+    assert Chain(5).broken() is None
+
+
+@pytest.mark.parametrize(("column", "value"), [
+    ("step", "-/t/h/r1/b.9"), ("kind", "note"), ("device", "another"), ("device_sequence", 9), ("lease", 2), ("last_seen", 7),
+    ("device_time", "2026-11-24T09:00:00Z"), ("verdict", "conflict"), ("person_id", uuid.UUID(int=2)),
+    ("received_at", NOW.replace(hour=9)), ("happened_at", NOW), ("id", uuid.UUID(int=77))])
+def test_a_column_that_differs_from_the_hashed_text_is_found(column: str, value: object) -> None:
+    chain = Chain(4)
+    setattr(chain.events[2], column, value)
+    found = chain.broken()
+    assert found is not None and found[0] == 3 and "differs from the hashed text" in found[1]
+
+
+def test_a_text_that_was_changed_does_not_give_its_hash() -> None:
+    chain = Chain(4)
+    chain.events[1].canonical = chain.events[1].canonical.replace("done", "not_sure")
+    assert chain.broken() == (2, "the text does not give its hash")
+    # hashed anew, it is the next entry that tells
+    chain.events[1].hash = chain_hash(chain.events[1].previous_hash, chain.events[1].canonical)
+    assert chain.broken() == (3, "the previous hash is not that of the entry before")
+
+
+def test_entries_that_are_missing_are_missed_wherever_they_were() -> None:
+    for gone, where in ((0, 2), (1, 3), (3, 4)):
+        chain = Chain(4)
+        del chain.events[gone]
+        found = chain.broken()
+        assert found is not None and found[0] == where, (gone, found)
+
+
+def test_a_fact_is_when_it_happened_not_when_it_came() -> None:
+    row = Chain(1).events[0]
+    assert (fact_of(row).payload, fact_of(row).at) == ({"answer": "done"}, time_text(NOW))
+    document = json.loads(row.canonical)
+    document["server"].update(happened_at="2026-11-24T07:30:00.000000Z", payload={"digest": "x"})
+    row.canonical = json.dumps(document)
+    assert fact_of(row).payload == {"answer": "done", "digest": "x"}
+    assert fact_of(row).happened == datetime(2026, 11, 24, 7, 30, tzinfo=UTC).timestamp()
