@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Any, ClassVar, Protocol
 
 from ..errors import OrthotorqError
@@ -49,7 +49,7 @@ class Fail:
     choices: tuple[str, ...] = AFTER_A_FAILURE
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Look:
     """How a bolt stands: share of the chosen torque it last got, how it is drawn, its gap [mm] where one was measured."""
 
@@ -58,7 +58,7 @@ class Look:
     gap: float | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class At:
     """Where a step of a pass stands: the pass, its round and pull, whether the figure has an angle, whether the bolt is
     slackened before it is pulled."""
@@ -221,15 +221,13 @@ class PassKind:
 
     def after(self, before: Look, given: Answered, at: At, failed: bool) -> tuple[Look, str | None]:
         """(how the bolt stands after an answer, code of the deviation that the answer is)."""
-        look = replace(before, percent=self.load(before.percent, at))
-        if failed:
-            return replace(look, state="deviating"), None
-        code = self.suspicious(before, look, given.word, at)
-        if code is not None:
-            return replace(look, state="deviating"), code
-        if before.state == "deviating" and not self.frees:
-            return look, None
-        return replace(look, state=self.state(look, given.word, at)), None
+        look = Look(self.load(before.percent, at), before.state, before.gap)
+        code = None if failed else self.suspicious(before, look, given.word, at)
+        if failed or code is not None:
+            look.state = "deviating"
+        elif before.state != "deviating" or self.frees:
+            look.state = self.state(look, given.word, at)
+        return look, code
 
     # the run
 

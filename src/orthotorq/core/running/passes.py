@@ -12,7 +12,7 @@ from .fold import Given
 from .program import Segment, Unit
 from .setup import in_hand
 from .step_id import end_of, step_id
-from .walk import Pending, Walk
+from .walk import Pending, Settled, Walk
 
 
 def band_of(walk: Walk, segment: Segment, one: PassOut, round_: int, total: int, answers: list[str],
@@ -110,7 +110,7 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
           order: tuple[tuple[str, ...], ...]) -> tuple[Pending | None, Given | None, bool]:
     """One bolt (or bolts moved together) of a round, its pulls until it is done: (open step, last answer, left as failed)."""
     kind, most, wanted, still = PASS_KINDS[one.do], one.repeat_max or 1, one.repeat_still or 0, 0
-    judge = partial(_judged, kind, one, walk.label(move[0]))
+    judge = partial(_judged, kind, one, walk, move[0])
     given: Given | None = None
     for pull in range(1, most + 1):
         counted = pull if wanted else None
@@ -123,10 +123,9 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
         walk.step_done(given, segment.position)
         if one.settings and kind.wrenched:
             walk.in_hand = in_hand(walk.log.setup.settings_of(unit.stage, one)[0])
-        step = step_id(segment.base(), round_, _place(move), found.attempt, counted)
         failed = found.fail is not None or given.word == "skip"
-        _deviations(walk, unit, one, kind, move, given, step, found.fail, found.reason)
-        _mark(walk, segment, kind, at, move, given, step, failed)
+        _deviations(walk, unit, one, kind, move, given, found)
+        _mark(walk, segment, kind, at, move, given, found.step, failed)
         still = still + 1 if given.word == "did_not_turn" else 0
         if not wanted or still >= wanted or failed:
             return None, given, failed
@@ -135,20 +134,20 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
     return None, given, False
 
 
-def _judged(kind: PassKind, one: PassOut, label: str, given: Given) -> Fail | None:
-    return kind.judge(one, given, label)
+def _judged(kind: PassKind, one: PassOut, walk: Walk, place: str, given: Given) -> Fail | None:
+    return kind.judge(one, given, walk.label(place))
 
 
-def _deviations(walk: Walk, unit: Unit, one: PassOut, kind: PassKind, move: tuple[str, ...], given: Given, step: str,
-                fail: Fail | None, reason: str) -> None:
+def _deviations(walk: Walk, unit: Unit, one: PassOut, kind: PassKind, move: tuple[str, ...], given: Given,
+                found: Settled) -> None:
     """What an answer deviates by: a pull after the compound has set breaks the bond; what failed and was left; a skip."""
     clock = walk.clock_for(unit)
     if clock is not None and kind.pulls and given.fact.happened > clock[1] and given.word != "skip":
-        walk.deviate(step, "set_too_late", label=walk.label(move[0]), name=one.name, what=clock[0])
-    if fail is not None:
-        walk.deviate(step, fail.code, reason=reason, **fail.params)
+        walk.deviate(found.step, "set_too_late", label=walk.label(move[0]), name=one.name, what=clock[0])
+    if found.fail is not None:
+        walk.deviate(found.step, found.fail.code, reason=found.reason, **found.fail.params)
     elif given.word == "skip":
-        walk.skipped(step, f"bolt {walk.label(move[0])}, {one.name}", given)
+        walk.skipped(found.step, f"bolt {walk.label(move[0])}, {one.name}", given)
 
 
 def _mark(walk: Walk, segment: Segment, kind: PassKind, at: At, move: tuple[str, ...], given: Given, step: str,

@@ -15,7 +15,7 @@ from .step_id import step_id, then_of
 from .texts import deviation_texts
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Pending:
     """A step and what it asks: its unit, segment, round, bolts, attempt, pull, and its number in the round.
 
@@ -63,12 +63,13 @@ class Pending:
         return self.ask.words(self.may_skip())
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Settled:
-    """How a step stands: its answer with its attempt, or the step (or the decision) that is open."""
+    """How a step stands: its answer with its attempt and id, or the step (or the decision) that is open."""
 
     given: Given | None
     attempt: int
+    step: str
     pending: Pending | None = None
     fail: Fail | None = None
     reason: str = ""
@@ -145,7 +146,7 @@ class Walk:
             step = step_id(base, asked.round, asked.place, attempt, asked.pull)
             given = self.log.answers.get(step)
             if given is None:
-                return Settled(None, attempt, replace(asked, attempt=attempt))
+                return Settled(None, attempt, step, replace(asked, attempt=attempt))
             self.asked[given.fact.id] = asked, attempt
             if given.answer is None or given.word in repeats:
                 attempt += 1
@@ -153,16 +154,16 @@ class Walk:
             fail = None if given.word == "skip" else judge(given)
             if fail is None:
                 self.used[key] = attempt
-                return Settled(given, attempt)
+                return Settled(given, attempt, step)
             question = replace(asked, attempt=attempt, fail=fail, ask=decision(fail.choices))
             then, open_step = self._then(step, question)
             if then is None:
-                return Settled(None, attempt, replace(question, decision=open_step))
+                return Settled(None, attempt, step, replace(question, decision=open_step))
             if then.word in ("repair", "replace"):
                 attempt += 1
                 continue
             self.used[key] = attempt
-            return Settled(given, attempt, None, fail, str((then.answer or {}).get("reason", "")))
+            return Settled(given, attempt, step, None, fail, str((then.answer or {}).get("reason", "")))
 
     def _then(self, step: str, question: Pending) -> tuple[Given | None, str]:
         """(what was done about a failed step, the decision's step that is open)."""

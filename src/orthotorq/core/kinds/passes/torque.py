@@ -142,9 +142,11 @@ class Torque(PassKind):
 
     def moved(self, one: PassOut, given: Answered) -> bool:
         """Whether a bolt moved: by hand as answered; where an angle was read, more than the pass allows."""
-        angle = reading_base(((given.answer or {}).get("reading") or {}).get("angle"), "angle")
-        if angle is not None and one.moved_above_deg is not None and given.word in ("turned", "did_not_turn"):
-            return math.degrees(angle) > one.moved_above_deg
+        read = ((given.answer or {}).get("reading") or {}).get("angle")
+        if read is not None and one.moved_above_deg is not None and given.word in ("turned", "did_not_turn"):
+            angle = reading_base(read, "angle")
+            if angle is not None:
+                return math.degrees(angle) > one.moved_above_deg
         return given.word == "turned"
 
     def goes_on(self, one: PassOut, given: Answered) -> bool:
@@ -160,7 +162,7 @@ class Torque(PassKind):
         """A check says whether a bolt moved; any other pass what it has."""
         look, code = super().after(before, given, at, failed)
         if not failed and code is None and at.one.check and before.state != "deviating":
-            look = replace(look, state="moved" if self.moved(at.one, given) else "checked")
+            look.state = "moved" if self.moved(at.one, given) else "checked"
         return look, code
 
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
