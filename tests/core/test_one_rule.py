@@ -176,3 +176,12 @@ def test_every_bound_has_an_id_and_explains_its_own_value() -> None:
     # the torque put in is that of the source itself
     put_in = [working(code_bounds(), f"b/limit/{x.id}").steps[-1].inputs[0].value for x in mine]
     assert put_in == ["190 N·m", "210 N·m"]
+
+
+@pytest.mark.parametrize(("increment", "collars"), [("2 N·m", ["6", "8", "0", "2", "4"]), ("1 N·m", ["8", "9", "0", "1", "2"])])
+def test_the_collar_steps_by_the_increment_of_its_scale(increment: str, collars: list[str]) -> None:
+    document = small()
+    document["tools"]["w"].update(mark="10 N·m", increment=increment)
+    scale = compute(document).stages[0].passes[2].settings[0].scale
+    assert scale is not None and (scale.main, scale.collar) == ("120", "0")
+    assert sorted(scale.collars) == sorted(collars)
