@@ -8,6 +8,7 @@ from playwright.sync_api import Locator, Page, TimeoutError
 from tests.browser.conftest import Person
 
 RUN = re.compile(r"/runs/[0-9a-f-]{36}$")
+SAVED = "() => document.querySelector('.top').innerText.includes('all saved')"
 CHANGED = "before => document.querySelector('.side')?.innerText !== before"
 # a key counts only when the instruction has stood for a quarter of a second
 GUARD_MS = 260
@@ -109,6 +110,8 @@ def more(page: Page, what: str, reason: str) -> None:
 
 def whole_round(page: Page, *marked: str) -> None:
     """Keep the rest of a round at once, with the bolts that answered otherwise."""
+    # what the server has answered is what the round is kept from
+    page.wait_for_function(SAVED, timeout=10_000)
     before = instruction(page)
     page.wait_for_timeout(GUARD_MS)
     page.keyboard.press("a")
@@ -116,7 +119,7 @@ def whole_round(page: Page, *marked: str) -> None:
         page.locator("button.bolt").and_(page.get_by_text(label, exact=True)).click()
     page.get_by_role("button", name=re.compile(r"^Keep \d+ bolts")).click()
     _changed(page, before)
-    page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')", timeout=10_000)
+    page.wait_for_function(SAVED, timeout=10_000)
 
 
 def work_to_the_end(page: Page, limit: int = 250) -> list[str]:

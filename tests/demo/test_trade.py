@@ -179,7 +179,7 @@ def test_centre_bolt_is_turned_by_angle_while_its_locking_tool_holds() -> None:
     steps = told("agitator-coupling")
     assert in_order(steps, "tool", "tight", "untool", "mesh", "lock")
     assert [s.turn_deg for s in steps if s.kind == "angle"] == [40, 35]
-    assert all(s.read_by == "angle disc" and s.window_deg for s in steps if s.kind == "angle")
+    assert all(s.hint.startswith("Set the disc to zero") and s.window_deg for s in steps if s.kind == "angle")
     assert any("single use" in line.text for line in plan("agitator-coupling").kit)
 
 
