@@ -146,7 +146,7 @@ def test_actions_are_what_the_judge_accepts() -> None:
     play.until("/h/r1/b.1")
     assert {"answer", "skip", "redo", "problem", "note"} <= set(play.state_for(FITTER).actions)
     assert "correct" in play.state_for(FITTER).actions
-    assert play.state_for(frozenset({"planner"})).actions == ["problem", "photo", "note", "suggest"]
+    assert play.state_for(frozenset({"planner"})).actions == ["problem", "note", "suggest"]
     play.finish()
     assert "sign_fitter" in play.state_for(FITTER).actions and "answer" not in play.state_for(FITTER).actions
     play.send("sign_off", "-", {"role": "fitter"})

@@ -13,6 +13,7 @@ import pytest
 from sqlalchemy.orm import Session
 
 from orthotorq import services
+from orthotorq.core.running.actions import ACTIONS
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import Forbidden, NotSignedIn
 from orthotorq.services.permissions import ANYONE, REGISTRY, ROLES, TABLE, allowed
@@ -145,3 +146,10 @@ def test_a_fact_is_when_it_happened_not_when_it_came() -> None:
     row.canonical = json.dumps(document)
     assert fact_of(row).payload == {"answer": "done", "digest": "x"}
     assert fact_of(row).happened == datetime(2026, 11, 24, 7, 30, tzinfo=UTC).timestamp()
+
+
+def test_what_a_run_offers_is_let_through_by_the_table() -> None:
+    for name, action in ACTIONS.items():
+        assert action.roles <= (TABLE["running.append_events"] or frozenset()), name
+    assert ACTIONS["photo"].roles == TABLE["running.keep_photo"]
+    assert ACTIONS["take_over"].roles == TABLE["running.take_lease"]

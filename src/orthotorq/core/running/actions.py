@@ -11,7 +11,7 @@ OPEN, DONE, ANY = ("running",), ("running", "finished"), ("running", "finished",
 EVER = (*ANY, "closed", "abandoned")
 HANDS = frozenset({"fitter", "supervisor"})
 SUPERVISOR = frozenset({"supervisor"})
-EVERYBODY = frozenset({"planner", "fitter", "supervisor", "administrator"})
+CREW = HANDS | {"planner"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,10 +32,10 @@ ACTIONS: dict[str, Action] = {
     "correct": Action(HANDS, DONE, held=True),
     "redo": Action(HANDS, OPEN, held=True),
     "take_over": Action(HANDS, ANY),
-    "problem": Action(EVERYBODY, ANY),
-    "photo": Action(EVERYBODY, ANY),
-    "note": Action(EVERYBODY, EVER),
-    "suggest": Action(EVERYBODY, EVER),
+    "problem": Action(CREW, ANY),
+    "photo": Action(HANDS, ANY),
+    "note": Action(CREW, EVER),
+    "suggest": Action(CREW, EVER),
     "abandon": Action(HANDS, DONE, Refusal.NOT_YOURS_TO_END),
     "accept": Action(SUPERVISOR, ANY, Refusal.NOT_A_SUPERVISOR, "accepts a deviation"),
     "settle": Action(SUPERVISOR, ANY, Refusal.NOT_A_SUPERVISOR, "settles a conflict"),

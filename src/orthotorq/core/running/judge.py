@@ -82,12 +82,12 @@ def judge_in(result: Result, log: Log, kind: str, step: str, payload: dict[str, 
     case = _Case(result, log, walk, step, payload, roles, status_of(log, pending), pending, now)
     if case.status in ("closed", "abandoned") and case.status not in ACTIONS.get(kind, ACTIONS["answer"]).when:
         return _conflict(Refusal.RUN_OVER, status=case.status)
-    return _RULES[kind](case)
+    # who may, and when, stands in the table; what is left to a rule is whether the event fits
+    refused = case.may(kind) if kind in ACTIONS else None
+    return refused or _RULES[kind](case)
 
 
 def _answer(case: _Case) -> Judgement:
-    if (no := case.may("answer")) is not None:
-        return no
     if (given := case.log.answers.get(case.step)) is not None:
         return _conflict(Refusal.ANSWERED_ALREADY, person=given.fact.person)
     if case.pending is None:
@@ -109,8 +109,6 @@ def _correct(case: _Case) -> Judgement:
     given = case.log.by_event.get(str(case.payload.get("voids")))
     if given is None:
         return _refuse(Refusal.CORRECTION_UNKNOWN)
-    if (no := case.may("correct")) is not None:
-        return no
     # the step as it was asked: a correction takes the answers that the step took
     asked, answer = case.walk.step_of(given.fact.id), case.payload.get("answer")
     if asked is None:
@@ -123,8 +121,6 @@ def _correct(case: _Case) -> Judgement:
 
 
 def _redo(case: _Case) -> Judgement:
-    if (no := case.may("redo")) is not None:
-        return no
     stages = {u.stage.id for u in units_of(case.result, case.log.setup)}
     if case.payload.get("stage") not in stages or case.reason() is None or case.has_more_than("stage", "reason"):
         return _refuse(Refusal.REDO_FORM)
@@ -141,8 +137,6 @@ def _photo(case: _Case) -> Judgement:
 
 
 def _settle(case: _Case) -> Judgement:
-    if (no := case.may("settle")) is not None:
-        return no
     event = str(case.payload.get("event"))
     if case.has_more_than("event", "take", "reason") or not isinstance(case.payload.get("take"), bool):
         return _refuse(Refusal.SETTLE_FORM)
@@ -161,8 +155,6 @@ def _text(case: _Case) -> Judgement:
 
 
 def _accept(case: _Case) -> Judgement:
-    if (no := case.may("accept")) is not None:
-        return no
     found = next((d for d in all_deviations(case.walk, case.log) if d.id == case.payload.get("deviation")), None)
     if found is None:
         return _refuse(Refusal.NO_SUCH_DEVIATION)
@@ -201,8 +193,6 @@ def _counted(count: int, one: str) -> str:
 
 
 def _abandon(case: _Case) -> Judgement:
-    if (no := case.may("abandon")) is not None:
-        return no
     return ACCEPTED if case.reason() else _refuse(Refusal.SAY_WHY_ENDED)
 
 

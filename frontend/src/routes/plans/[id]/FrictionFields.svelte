@@ -20,7 +20,7 @@
   ]);
   const band = $derived([fieldsOf(group.friction).mu_thread ?? []].flat().join(' '));
   /** One band as typed holds for thread and bearing face. */
-  function own_band(text: string) {
+  function ownBand(text: string) {
     for (const name of ['mu_thread', 'mu_bearing']) write(group.friction, name, bandOf(text));
   }
 </script>
@@ -38,5 +38,5 @@
   value={band}
   example="from table"
   error={bench.errorIn(`${at}/friction/mu_thread`)}
-  onchange={own_band}
+  onchange={ownBand}
 />

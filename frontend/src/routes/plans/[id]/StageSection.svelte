@@ -3,13 +3,12 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Boxes from '#lib/parts/Form/Boxes.svelte';
   import Fold from '#lib/parts/Fold.svelte';
-  import { write } from '#lib/plan.ts';
+  import { fieldsOf, write } from '#lib/plan.ts';
   import Checks from './Checks.svelte';
   import Items from './Items.svelte';
   import PassTable from './PassTable.svelte';
   import StageField from './StageField.svelte';
   import StageFrame from './StageFrame.svelte';
-  import { fieldsOf } from '#lib/plan.ts';
   import Typed from './Typed.svelte';
   import type { Work } from './work.svelte.ts';
 
