@@ -259,6 +259,58 @@ def test_pulls_end_after_as_many_still_ones_as_asked_and_none_less(still: int) -
     assert play.state.instruction is None
 
 
+def drawn(*passes: Raw, kind: str = "tighten", target: Raw | None = None, **answer: Any) -> list[float]:
+    """How full the one bolt is drawn after each pass of a stage, each answered as usual or as given."""
+    document = clamped("60 mm", layout={"kind": "circle", "count": 1, "diameter": "200 mm"})
+    document["stages"][0]["passes"] = [{"id": f"p{n}", **one} for n, one in enumerate(passes)]
+    document["targets"]["b"] = target or document["targets"]["b"]
+    play, out = Play(document), []
+    while play.state.instruction is not None:
+        if play.step.kind == "gap" and answer:
+            play.answer("value", **answer)
+        else:
+            play.usual()
+        if play.state.bolts[0].percent:
+            out.append(play.state.bolts[0].percent)
+    return out
+
+
+FULL: Raw = {"do": "torque", "percent": 100}
+BACK: Raw = {"do": "back_off", "turn": "60 deg", "order": {"kind": "circle"}}
+DRAW: Raw = {"do": "gap_round", "turn": "30 deg", "max_spread": "0.5 mm", "stop_at": "2 mm", "max": 3}
+
+
+def test_what_has_no_share_is_drawn_as_the_table_says() -> None:
+    assert drawn({"do": "feel"}) == [60]
+    assert drawn(FULL, {"do": "feel"}) == [100, 100]
+    assert drawn(FULL, BACK) == [100, 8]
+    assert drawn({**FULL, "percent": 50}, {**BACK, "turn": "30 deg"}) == [50, 8]
+    turned = {"kind": "torque+angle", "torque": "60 N·m", "angle": "60 deg"}
+    assert drawn(FULL, {"do": "angle", "turn": "60 deg", "read_by": "angle disc"}, target=turned) == [50, 100]
+
+
+def test_a_gap_is_drawn_when_it_is_closed_and_by_half_before() -> None:
+    assert drawn(DRAW, value="1.9 mm") == [100]
+    assert drawn({**DRAW, "max": 1}, value="2.1 mm")[0] == 50
+    assert drawn({**FULL, "percent": 70}, {**DRAW, "max": 1}, value="2.1 mm")[:2] == [70, 70]
+    heights = [p.height for p in compute(passes(100)).stages[0].passes]
+    assert heights[1] == 100
+    document = small()
+    document["stages"][0]["passes"] = [{"id": "draw", **DRAW}]
+    assert [p.height for p in compute(document).stages[0].passes] == [70]
+
+
+def test_loosening_halves_what_is_drawn_round_by_round() -> None:
+    document = small(1)
+    document["stages"].append({"id": "off", "kind": "loosen", "condition": ["cold"], "groups": ["b"], "rounds": 2})
+    play, shares = Play(document), []
+    while play.state.instruction is not None:
+        play.usual()
+        shares.append(play.state.bolts[0].percent)
+    full = shares.index(100)
+    assert list(dict.fromkeys(shares[full:]))[:3] == [100, 50, 25], shares
+
+
 def test_after_a_stage_is_done_again_the_next_one_follows_as_before() -> None:
     document = small(2)
     first = document["stages"][0]

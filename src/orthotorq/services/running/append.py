@@ -45,7 +45,6 @@ def append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: di
         device_time=client["device_time"], lease=client["lease"], last_seen=client["last_seen"], person_id=ctx.person.id,
         received_at=ctx.now, happened_at=at, canonical=body, previous_hash=run.head_hash, hash=own_hash))
     run.head_sequence, run.head_hash = sequence, own_hash
-    ctx.session.flush()
     key = ("appended", run.id)
     ctx.session.info[key] = ctx.session.info.get(key, 0) + 1
     return Fact(sequence, client["id"], client["step"], client["kind"], {**client["payload"], **payload}, ctx.person.name,

@@ -91,27 +91,31 @@ def _keep_refused(ctx: Ctx, run: Run, raw: Any, code: Refusal | None, reason: st
     return EventAnswer(event_id if isinstance(event_id, str) else None, "refused", reason, code.value if code else None)
 
 
-def _seen_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> EventAnswer | None:
+def _look_up(ctx: Ctx, run: Run, event: EventIn) -> tuple[int, bool, bool]:
+    """(The next number of the device, whether this id is kept already, whether it was refused before), in one question."""
+    def highest(table: type[Event] | type[RefusedEvent]) -> Any:
+        of_device = (table.run_id == run.id, table.device == event.device)
+        return select(func.max(table.device_sequence)).where(*of_device).scalar_subquery()
+
+    kept = select(Event.id).where(Event.id == uuid.UUID(event.id)).exists()
+    refused = select(RefusedEvent.id).where(RefusedEvent.run_id == run.id, RefusedEvent.event_id == event.id).exists()
+    found = ctx.session.execute(select(highest(Event), highest(RefusedEvent), kept, refused)).one()
+    return max(found[0] or 0, found[1] or 0) + 1, found[2], found[3]
+
+
+def _kept_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> EventAnswer:
     """The old answer for an event that was sent before with the same bytes; a refusal for the same id with others."""
-    old = ctx.session.scalar(select(Event).where(Event.id == uuid.UUID(client["id"])))
-    if old is not None:
-        if old.run_id == run.id and json.loads(old.canonical)["client"] == client:
-            return EventAnswer(client["id"], "duplicate", render(Refusal.KEPT_ALREADY), Refusal.KEPT_ALREADY.value, old.sequence)
-        return _keep_refused(ctx, run, raw, Refusal.ID_USED)
-    refused = ctx.session.scalar(select(RefusedEvent).where(RefusedEvent.run_id == run.id,
-                                                            RefusedEvent.event_id == client["id"]).limit(1))
-    if refused is not None and refused.body == canonical(raw)[:20_000]:
-        return EventAnswer(client["id"], "refused", refused.reason)
-    return None
+    old = ctx.session.scalars(select(Event).where(Event.id == uuid.UUID(client["id"]))).one()
+    if old.run_id == run.id and json.loads(old.canonical)["client"] == client:
+        return EventAnswer(client["id"], "duplicate", render(Refusal.KEPT_ALREADY), Refusal.KEPT_ALREADY.value, old.sequence)
+    return _keep_refused(ctx, run, raw, Refusal.ID_USED)
 
 
-def _next_device_sequence(ctx: Ctx, run: Run, device: str) -> int:
-    highest = 0
-    for table in (Event, RefusedEvent):
-        found = ctx.session.scalar(select(func.max(table.device_sequence)).where(table.run_id == run.id,
-                                                                                table.device == device))
-        highest = max(highest, found or 0)
-    return highest + 1
+def _refused_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> EventAnswer | None:
+    """The old refusal for an event that was sent before with the same bytes."""
+    refused = ctx.session.scalars(select(RefusedEvent).where(RefusedEvent.run_id == run.id,
+                                                             RefusedEvent.event_id == client["id"]).limit(1)).one()
+    return EventAnswer(client["id"], "refused", refused.reason) if refused.body == canonical(raw)[:20_000] else None
 
 
 def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
@@ -128,9 +132,11 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
         return _keep_refused(ctx, run, raw, Refusal.EVENT_PAYLOAD, why=error)
     if event.run != str(run.id):
         return _keep_refused(ctx, run, raw, Refusal.OTHER_RUN)
-    if (seen := _seen_before(ctx, run, client, raw)) is not None:
+    expected, kept, refused = _look_up(ctx, run, event)
+    if kept:
+        return _kept_before(ctx, run, client, raw)
+    if refused and (seen := _refused_before(ctx, run, client, raw)) is not None:
         return seen
-    expected = _next_device_sequence(ctx, run, event.device)
     if event.device_sequence > expected:
         return EventAnswer(event.id, "gap", render(Refusal.NUMBER_MISSING, number=expected), Refusal.NUMBER_MISSING.value,
                            missing=expected)
@@ -187,7 +193,6 @@ def _keep_readings(ctx: Ctx, run: Run, fact: Fact) -> None:
             continue
         ctx.session.add(Reading(run_id=run.id, sequence=fact.sequence, quantity=quantity, step=fact.step,
                                 place=step.place if step else None, value=base, typed=words, at=ctx.now))
-    ctx.session.flush()
 
 
 @use_case

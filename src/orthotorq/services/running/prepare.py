@@ -66,7 +66,7 @@ class StartView:
     tools: list[NeededTool]
 
 
-def _reaches(wanted: ToolOut, tool: ToolView) -> bool:
+def reaches(wanted: ToolOut, tool: ToolView) -> bool:
     """Whether a registered tool reaches what a plan asks: a preset driver its one figure, any other most of the range."""
     if wanted.kind == "preset driver":
         return tool.high_Nm == wanted.high_Nm
@@ -80,7 +80,7 @@ def _state(tool: ToolView) -> str:
 
 
 def _needed(wanted: ToolOut, tools: list[ToolView]) -> NeededTool:
-    fit = sorted((t for t in tools if not t.blocked and _reaches(wanted, t)),
+    fit = sorted((t for t in tools if not t.blocked and reaches(wanted, t)),
                  key=lambda t: (not t.good, abs(t.high_Nm - wanted.high_Nm)))
     offers = [Offer(t.serial, f"{t.serial} · {t.kind}, to {t.high_Nm:g} N·m{'' if t.good else ' · out of calibration'}", t.good,
                     _state(t)) for t in fit]

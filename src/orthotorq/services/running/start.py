@@ -4,7 +4,6 @@ from __future__ import annotations
 import json
 import uuid
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 from sqlalchemy import select, text
@@ -38,21 +37,25 @@ class Choices:
     tools: tuple[tuple[str, str], ...] = ()
 
 
-@lru_cache(maxsize=64)
-def _parsed(revision_id: uuid.UUID, plan_hash: str, result: str) -> Result:
-    # a revision is frozen: the same text always gives the same result
-    return Result.model_validate_json(result)
+#: a revision is frozen (a trigger of the database keeps it so): its result is read once by every worker
+_PARSED: dict[tuple[uuid.UUID, str], Result] = {}
 
 
 def parsed_result(revision: Revision) -> Result:
     """The stored result of a revision, read once."""
-    return _parsed(revision.id, revision.plan_hash, revision.result)
+    key = (revision.id, revision.plan_hash)
+    if key not in _PARSED:
+        if len(_PARSED) >= 64:
+            _PARSED.clear()
+        _PARSED[key] = Result.model_validate_json(revision.result)
+    return _PARSED[key]
 
 
 def result_of(session: Session, run: Run) -> Result:
-    """The stored result a run works from."""
-    revision = session.get_one(Revision, run.revision_id)
-    return parsed_result(revision)
+    """The stored result a run works from; of one that is known only its hash is fetched, not the long text."""
+    plan_hash = session.scalars(select(Revision.plan_hash).where(Revision.id == run.revision_id)).one()
+    known = _PARSED.get((run.revision_id, plan_hash))
+    return known or parsed_result(session.get_one(Revision, run.revision_id))
 
 
 def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[str, Any]:
