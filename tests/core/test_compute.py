@@ -133,9 +133,10 @@ def test_findings_appear_when_they_should(path: str, value: Any, code: str) -> N
 def test_a_pair_of_units_is_compared() -> None:
     document = cover()
     assert "pair_agrees" in codes(document)
-    document["sources"][0]["says"]["torque"] = ["250 N·m", "148 ft·lbf"]
+    document["sources"][0]["says"]["torque"] = ["450 N·m", "266 ft·lbf"]
+    # another source is far nearer to one of the two
     found = next(f for f in compute(document).findings if f.code == "pair_mismatch")
-    assert "-19.7 %" in found.text
+    assert "-19.9 %" in found.text and "gasket maker, gasket sheet 12 (440 N·m) supports 450 N·m" in found.text
 
 
 def test_every_finding_has_its_row_with_a_remedy() -> None:

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import json
+import math
 from typing import Any
 
 import pytest
@@ -53,7 +54,12 @@ def test_a_nut_factor_uses_the_short_form() -> None:
     assert group.friction.form == "short"
     assert group.preload.typical_N == pytest.approx(120e3 / (0.18 * 16))
     assert group.split is None
-    assert "combined" not in {x.code for x in group.limits}
+    # K does not say where the torque goes: thread and face alike, at the low end of the band for the high load
+    mu = (0.15 * 16 - 2 / (2 * math.pi)) / (14.701 / (2 * math.cos(math.radians(30))) + group.thread.effective_diameter_mm / 2)
+    d0, lead = (14.701 + 13.546) / 2, math.atan(2 / (math.pi * 14.701))
+    torsion = 1.5 * 14.701 / d0 * math.tan(lead + math.atan(mu / math.cos(math.radians(30))))
+    combined = next(x for x in group.limits if x.code == "combined")
+    assert combined.clamp_N == pytest.approx(0.9 * 640 * 156.67 / math.sqrt(1 + 3 * torsion**2), rel=1e-4)
 
 
 def test_a_chain_of_adapter_and_multiplier_is_the_quick_sum() -> None:

@@ -57,6 +57,8 @@ TWO_GROUPS = both(lambda d: d["groups"].append(copy.deepcopy(SECOND)), put("targ
                   put("stages/0/groups", ["b", "c"]), put("tools/w/range", ["10 N·m", "150 N·m"]))
 PRESET = {"kind": "preset driver", "range": ["80 N·m", "80 N·m"]}
 INTO = "groups/0/into"
+OWN_PROOF = both(put("groups/0/fastener/grade", "own"), put(
+    "definitions/grades", {"own": {"yield_strength": "900 MPa", "tensile": "1000 MPa", "proof": "400 MPa"}}))
 
 CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.YIELDS, put("targets/b/torque", "400 N·m")),
@@ -66,8 +68,10 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.MAY_EXCEED_SHARE, put("groups/0/limits", {"yield_fraction": 0.45})),
     (Finding.OVER_COMBINED, put("groups/0/limits", {"nu": 0.4})),
     (Finding.MAY_EXCEED_COMBINED, put("groups/0/limits", {"nu": 0.55})),
-    (Finding.OVER_PROOF, both(put("targets/b/torque", "160 N·m"), put("groups/0/fastener/grade", "own"), put(
-        "definitions/grades", {"own": {"yield_strength": "900 MPa", "tensile": "1000 MPa", "proof": "400 MPa"}}))),
+    (Finding.ANGLE_MAY_YIELD, both(put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "34 deg"}),
+                                   put("groups/0/stack", STEEL))),
+    (Finding.OVER_PROOF, both(put("targets/b/torque", "180 N·m"), OWN_PROOF)),
+    (Finding.MAY_EXCEED_PROOF, both(put("targets/b/torque", "140 N·m"), OWN_PROOF)),
     (Finding.STRIPS, put(INTO, {"kind": "tapped", "material": "aluminium", "engaged": "4 mm"})),
     (Finding.MAY_STRIP, put(INTO, {"kind": "tapped", "material": "aluminium", "engaged": "6.5 mm"})),
     (Finding.STRIPS_FIRST, put(INTO, {"kind": "tapped", "material": "carbon steel", "engaged": "16 mm", "shear": "120 MPa"})),
@@ -85,6 +89,7 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.GASKET_MAY_GET_TOO_MUCH, put("groups/0/gasket", {**GASKET, "damage": "28 MPa"})),
     (Finding.GALLING, both(put("groups/0/fastener/grade", "ISO 3506-1 A2-70"),
                            put("groups/0/friction/lubricant", "dry-stainless"))),
+    (Finding.COMPOUND_UNNAMED, put("groups/0/friction", {"mu_thread": [0.1, 0.12, 0.14]})),
     (Finding.ALUMINIUM_DRY, both(put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "800 MPa"}]),
                                  put("groups/0/friction/lubricant", "dry-steel"))),
     (Finding.DRY_SEAT_LUBRICATED, put("joint_kind", "wheel")),
@@ -119,7 +124,13 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.OVERRULED_WITHOUT_REASON, source("s", "equipment maker", {"torque": ["110 N·m"]})),
     (Finding.BOUND_EXCEEDED, source("s", "code", {"at_most": "119 N·m"})),
     (Finding.BELOW_BOUND, source("s", "code", {"at_least": "121 N·m"})),
-    (Finding.PAIR_MISMATCH, source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]})),
+    (Finding.PAIR_UNDECIDED, source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]})),
+    (Finding.PAIR_MISMATCH, both(source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]}),
+                                 source("r", "site rule", {"torque": ["118 N·m"]}))),
+    (Finding.PAIR_DECIDED, source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]}, holds="first", because="his letter")),
+    (Finding.OWN_FIGURE, both(
+        source("s", "standard", {"torque": ["100 N·m"], "angle": "30 deg"}), put("groups/0/stack", STEEL),
+        put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "20 deg", "source": "s"}))),
     (Finding.PAIR_AGREES, source("s", "standard", {"torque": ["120 N·m", "89 ft·lbf"]})),
     (Finding.SIZES_OUT_OF_LINE, TWO_GROUPS),
     (Finding.NO_TOOL, put("stages/0/chains", [])),

@@ -69,6 +69,10 @@ SOCKET_ROOM = _t("socket_room", 1.3, "widths across flats", "bolts nearer to eac
                  "wall of a socket")
 GUESSED_BAND = _t("guessed_band", 3, "high over low", "a wider friction band is a guess")
 SOURCES_APART = _t("sources_apart", 0.05, "of the first", "valid sources further apart are a conflict")
+PAIR_SLIP = _t("pair_slip", 0.02, "of the ratio", "a ratio of readings this near to that of a usual slip looks like it",
+               "rounding of printed figures")
+PAIR_CLEARLY = _t("pair_clearly", 3, "times", "a source so much nearer to one reading of a misprinted pair decides",
+                  "distance in the logarithm")
 PLAIN_STEEL = _t("plain_rule_steel", 1, "diameters", "engaged length of the plain rule in steel", _PLAIN)
 PLAIN_IRON = _t("plain_rule_iron", 1.5, "diameters", "the same in cast iron", _PLAIN)
 PLAIN_ALUMINIUM = _t("plain_rule_aluminium", 2, "diameters", "the same in aluminium", _PLAIN)

@@ -64,6 +64,17 @@ class Source(Model):
     reference: Words = ""
     says: Says = Says()
     valid_for: ValidFor = ValidFor()
+    #: of a figure misprinted in two units the one that holds, as the planner decided, and why
+    holds: Literal["first", "second"] | None = None
+    because: Words = ""
+
+    @model_validator(mode="after")
+    def _decided(self) -> Source:
+        if self.holds is not None and (self.says.torque is None or len(self.says.torque) != 2):
+            raise Impossible(Message.BAD_VALUE, ("holds",), reason="Only of a figure given in two units one can be said to hold")
+        if self.holds is not None and len(self.because.strip()) < 3:
+            raise Impossible(Message.BAD_VALUE, ("because",), reason="Say why this one of the two holds")
+        return self
 
 
 class TorqueTarget(Model):

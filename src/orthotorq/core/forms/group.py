@@ -62,13 +62,21 @@ class FrictionOut(Out):
 
 
 class PreloadOut(Out):
-    """Preload of one bolt at the settable torque [N]. Beyond yield no load is known: the figures stop at the yield load."""
+    """Preload of one bolt at the settable torque [N]: low and typical of the figure, high the most of every pass and chain.
+
+    `peak` is the typical load of the highest pass, `after` the figure less losses. Beyond yield no load is known: figures of
+    torque and angle stop at the yield load.
+    """
 
     typical_N: float
     low_N: float
     high_N: float
     low_rss_N: float
     high_rss_N: float
+    peak_N: float | None = None
+    after_low_N: float | None = None
+    after_typical_N: float | None = None
+    after_high_N: float | None = None
     beyond_yield: bool = False
 
 
@@ -121,7 +129,8 @@ class SplitOut(Out):
 
 
 class LimitOut(Out):
-    """One bound of the clamp load: `use` is the typical preload over it; `input` is the field that sets it.
+    """One bound of the clamp load at the end that it guards; `typical_N` at typical friction, `use` the typical load over that;
+    `input` is the field that sets it.
 
     `id` is its own, `code` that of its kind: two sources may each give a bound of one kind.
     """
@@ -131,6 +140,7 @@ class LimitOut(Out):
     name: str
     side: Literal["lower", "upper"]
     clamp_N: float
+    typical_N: float | None = None
     use: float
     input: str
 

@@ -9,7 +9,10 @@ from .stage import StageOut
 
 
 class FindingOut(Out):
-    """A finding as a sentence, with its remedy and the field it hangs on; `waived` is the planner's reason."""
+    """A finding as a sentence, with its remedy and the field it hangs on; `waived` is the planner's reason.
+
+    `sets` is the figure of the remedy by field of the target (`torque_Nm`, `angle_deg`), where the remedy is one.
+    """
 
     code: str
     severity: Literal["stop", "caution", "note"]
@@ -19,6 +22,7 @@ class FindingOut(Out):
     text: str
     remedy: str
     waived: str | None = None
+    sets: dict[str, float] = {}
 
 
 class PositionOut(Out):

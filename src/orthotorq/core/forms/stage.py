@@ -14,6 +14,14 @@ class LookOut(Out):
     percent: float
 
 
+class PassLoadOut(Out):
+    """What one bolt has after a pass [N], at high, typical and low friction, with every chain that may be used."""
+
+    low_N: float
+    typical_N: float
+    high_N: float
+
+
 class PassOut(Out):
     """One pass over one group: the order, the rule of its rounds, and the settings per chain.
 
@@ -50,6 +58,7 @@ class PassOut(Out):
     settings: list[SettingOut] = []
     height: float = 0.0
     leaves: LookOut | None = None
+    load: PassLoadOut | None = None
 
 
 class ItemOut(Out):

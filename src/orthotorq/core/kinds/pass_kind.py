@@ -158,8 +158,9 @@ class PassKind:
     #: words after which a round is done again, and what is said when the rounds run out
     moving: ClassVar[tuple[str, ...]] = ()
     exhausted: ClassVar[str | None] = None
-    #: whether its turn goes back
+    #: whether its turn goes back; whether it adds its turn to what a bolt has
     back: ClassVar[bool] = False
+    adds_angle: ClassVar[bool] = False
     #: seconds of one step, by experience; rounds to be expected where they end by themselves
     seconds_each: ClassVar[float] = 15.0
     sayings: ClassVar[Sayings] = {}

@@ -114,6 +114,23 @@ def nut_factor(per_preload: float, diameter: float) -> float:
     return per_preload / diameter
 
 
+@formula(r"\mu = \frac{K\,d - P/2\pi}{d_2/(2\cos 30^\circ) + D_b/2}", (r"\mu", "-", "friction, thread and face alike"),
+         "VDI 2230-1, table of the tightening factor", approximation="thread and face are taken to have the same friction",
+         nut_factor=("K", "-", "nut factor"), diameter=("d", "length", "nominal diameter"), pitch=_P, pitch_diameter=_D2,
+         bearing_diameter=_FACE)
+def friction_from_nut_factor(nut_factor: float, diameter: float, pitch: float, pitch_diameter: float,
+                             bearing_diameter: float) -> float:
+    """Friction [-] that thread and face would both have to give a nut factor K [-]; sizes [mm]. Never below zero.
+
+    K does not say where the torque goes; the split is an assumption, and is said where this is used.
+
+    >>> round(friction_from_nut_factor(0.15884, 20.0, 2.5, 18.376, 25.095), 3)
+    0.12
+    """
+    arm = pitch_diameter / (2 * _COS_FLANK) + bearing_diameter / 2
+    return max(0.0, (nut_factor * diameter - pitch / (2 * math.pi)) / arm)
+
+
 @dataclass(frozen=True, slots=True)
 class TorqueSplit:
     """Where the torque goes, as shares that add to 1: pitch (stretches the bolt), thread and bearing friction."""

@@ -3,9 +3,18 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from ..tables.lubricants import Band
-from .preload import preload_from_torque, torque_per_preload
+from .preload import friction_from_nut_factor, preload_from_torque, torque_per_preload
+
+
+class Ends(NamedTuple):
+    """One figure at the three ends of the *load*: at high, typical and low friction."""
+
+    low: float
+    typical: float
+    high: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +45,14 @@ class Joint:
         if self.nut_factor is not None:
             return Band(*(k * self.diameter for k in self.nut_factor))
         return Band(*(self.per_preload(t, b) for t, b in zip(self.mu_thread, self.mu_bearing, strict=True)))
+
+    def thread_friction(self) -> Band:
+        """Friction in the thread at low, typical and high friction; from the nut factor with thread and face alike."""
+        if self.nut_factor is None:
+            return self.mu_thread
+        face = self.bearing_diameter / self.cone or 1.3 * self.diameter
+        return Band(*(friction_from_nut_factor(k, self.diameter, self.pitch, self.pitch_diameter, face)
+                      for k in self.nut_factor))
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,3 +90,17 @@ def preload_band(torque: float, accuracies: tuple[float, ...], joint: Joint) -> 
     up = [net / one - typical for one in ups] + [torque * a / k.typical for a in accuracies]
     down = [typical - net / one for one in downs] + [torque * a / k.typical for a in accuracies]
     return PreloadBand(typical, low, high, typical - math.hypot(*down), typical + math.hypot(*up))
+
+
+def band_after_angle(snug: PreloadBand, gain: Ends, scatter: float, yields: Ends) -> PreloadBand:
+    """The band [N] after an angle whose gain [N] is known at the ends of its window.
+
+    The gain scatters with the window and, by a share, with the stiffness; at each end the load stops where the bolt yields
+    there [N]. Worst case adds the ends; root-sum-square takes snug load, stiffness and window each on its own.
+    """
+    typical = snug.typical + gain.typical
+    down = math.hypot(snug.typical - snug.low_rss, gain.typical * scatter, gain.typical - gain.low)
+    up = math.hypot(snug.high_rss - snug.typical, gain.typical * scatter, gain.high - gain.typical)
+    return PreloadBand(
+        min(typical, yields.typical), min(snug.low + gain.low * (1 - scatter), yields.low),
+        min(snug.high + gain.high * (1 + scatter), yields.high), min(typical - down, yields.low), min(typical + up, yields.high))

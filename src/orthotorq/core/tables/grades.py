@@ -74,6 +74,19 @@ def _names() -> dict[str, dict[str, tuple[GradeRow, ...]]]:
     return out
 
 
+def same_grade(one: str, other: str) -> bool:
+    """Whether two spellings can mean one grade: with or without standard and edition.
+
+    >>> same_grade("8.8", "ISO 898-1:2013 8.8"), same_grade("8.8", "ISO 898-1 10.9")
+    (True, False)
+    """
+    if _plain(one) == _plain(other):
+        return True
+    first, second = ({(row.standard, row.grade) for rows_ in _names().get(_plain(name), {}).values() for row in rows_}
+                     for name in (one, other))
+    return bool(first & second)
+
+
 def strength_of(name: str, diameter: float) -> Strength:
     """Strength of a grade at a nominal diameter in mm.
 

@@ -49,7 +49,7 @@ class Angle(PassKind):
                         "order": {"kind": "cross"}}}
     fields = (field("turn", "Turn", "quantity"),
               field("read_by", "Seen by", "choice", choices=READ_BY, main=False))
-    needs_target = pulls = True
+    needs_target = pulls = adds_angle = True
     seconds_each = 25.0
     ask = Ask("angle", (TURNED.saying("Turned to the mark"), Choice("stopped_early", "Stopped before the angle", "e"), NOT_SURE),
               (TURNS_ON, REFUSES), reads=True, shows="turn", instruction="Turn on by {turn}, in one pull if you can.")

@@ -69,6 +69,6 @@ def _findings(work: Work, stages: list[Any], loads: dict[str, Loaded]) -> chain[
     return chain(
         *(s.found for s in context.sources.values()), *(choice_findings(c) for c in context.chosen.values()),
         tool_findings(context, stages), *(load.findings(context.plan) for load in loads.values()),
-        compare_sizes(context, {name: load.band for name, load in loads.items()}), sequence_findings(context),
+        compare_sizes(context, {name: load.seen.band for name, load in loads.items()}), sequence_findings(context),
         order_findings(context), far_side_findings(context), kind_findings(work), compound_findings(context),
         recheck_findings(context))

@@ -1,18 +1,18 @@
 """Every bound of the clamp load of one bolt, each with its id and the steps that led to it."""
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ...documents.joint import FlatFace, Group
 from ...documents.plan import Plan
-from ...forms.group import LimitOut
 from ...mechanics import angle as ang
 from ...mechanics import gasket as gas
 from ...mechanics import preload as pre
 from ...mechanics import strength as lim
 from ...mechanics.formula import Step, explain
+from ...mechanics.window import Ends
 from ...tables import gaskets
-from .chosen import Chosen, area_words
+from .chosen import Chosen
 from .facts import Facts
 from .friction_steps import bracket, per_preload
 from .losses import gasket_factors
@@ -22,7 +22,10 @@ from .teeth import teeth_of
 
 @dataclass(frozen=True, slots=True)
 class Bound:
-    """One bound: id, code of its kind, words, side, clamp load [N], the field that sets it, the steps that end at the load."""
+    """One bound: id, code of its kind, words, side, clamp load [N], the field that sets it, the steps that end at the load.
+
+    `ends` are the loads at each end where friction moves the bound itself; `torque` [N·mm] where it is a torque.
+    """
 
     id: str
     code: str
@@ -32,6 +35,13 @@ class Bound:
     input: str
     steps: tuple[Step, ...] = ()
     notes: tuple[str, ...] = ()
+    ends: Ends | None = None
+    torque: float | None = None
+
+    @property
+    def clamps(self) -> Ends:
+        """The clamp load [N] of the bound at each end of the load."""
+        return self.ends or Ends(self.clamp, self.clamp, self.clamp)
 
 
 def _bound(code: str, name: str, upper: bool, field: str, steps: list[Step], *notes: str, own: str = "") -> Bound:
@@ -41,30 +51,31 @@ def _bound(code: str, name: str, upper: bool, field: str, steps: list[Step], *no
 
 def share_bound(facts: Facts) -> Bound | None:
     """The share of yield that the planner allows in tension alone."""
-    group, thread, strength = facts.group, facts.thread, facts.strength
+    group, strength = facts.group, facts.strength
     if (fraction := group.limits.yield_fraction) is None:
         return None
-    area = thread.root_area if group.limits.area == "root" else thread.stress_area
-    step = explain(lim.preload_at_fraction, fraction=fraction, yield_strength=strength.yield_, area=area)
+    step = explain(lim.preload_at_fraction, fraction=fraction, yield_strength=strength.yield_, area=facts.area)
     return _bound("share", f"{fraction * 100:g} % of yield", True, f"groups/{group.id}/limits/yield_fraction", [step],
-                  f"Strength: {strength.name}, {strength.certainty}; stress on the {area_words(facts)}.")
+                  f"Strength: {strength.name}, {strength.certainty}; stress on the {facts.area_words}.")
 
 
 def _bolt_bounds(facts: Facts) -> list[Bound]:
     group, thread, strength = facts.group, facts.thread, facts.strength
-    base, mu = f"groups/{group.id}", facts.friction.mu_thread
+    base, mu = f"groups/{group.id}", facts.joint.thread_friction()
     out = [found] if (found := share_bound(facts)) is not None else []
     if strength.proof is not None:
         step = explain(lim.preload_at_fraction, fraction=1.0, yield_strength=strength.proof, area=thread.stress_area)
         out.append(_bound("proof", "proof load", True, f"{base}/fastener/grade", [step],
                           f"Proof strength of {strength.name} in place of yield."))
-    if mu is not None:
-        step = explain(lim.combined_preload, fraction=group.limits.nu, yield_strength=strength.yield_,
-                       stress_area=thread.stress_area, pitch=thread.pitch, pitch_diameter=thread.pitch_diameter,
-                       stress_diameter=thread.stress_diameter, mu_thread=mu.low)
-        out.append(_bound("combined", "combined, at assembly", True, f"{base}/limits/nu", [step],
-                          "At the low end of the friction band: low friction gives the high preload."))
-    return out
+    steps = [explain(lim.combined_preload, fraction=group.limits.nu, yield_strength=strength.yield_,
+                     stress_area=thread.stress_area, pitch=thread.pitch, pitch_diameter=thread.pitch_diameter,
+                     stress_diameter=thread.stress_diameter, mu_thread=one) for one in (mu.typical, mu.low)]
+    split = ("The nut factor does not say how much rubs in the thread: thread and face are taken to have the same friction.",) \
+        if facts.joint.nut_factor is not None else ()
+    return [*out, replace(_bound(
+        "combined", "combined, at assembly", True, f"{base}/limits/nu", steps,
+        "At typical friction, then at the low end of the band; each is held against the preload at the same friction.", *split),
+        ends=facts.yields(group.limits.nu))]
 
 
 def softer_end(plan: Plan, group: Group) -> tuple[str, float]:
@@ -168,9 +179,10 @@ def _torque_bounds(chosen: Chosen, most: dict[str, float]) -> list[Bound]:
         for field, upper in (("at_most", True), ("at_least", False)):
             bound = getattr(reading.source.says, field)
             if bound is not None and reading.struck is None and bound.base > prevailing:
-                out.append(_bound(f"code_{field}", f"{reading.source.by}, {field.replace('_', ' ')}", upper,
-                                  f"sources/{reading.source.id}", _of_torque(chosen, bound.base),
-                                  "The clamp load at the bound, at typical friction.", own=reading.source.id))
+                out.append(replace(_bound(f"code_{field}", f"{reading.source.by}, {field.replace('_', ' ')}", upper,
+                                          f"sources/{reading.source.id}", _of_torque(chosen, bound.base),
+                                          "The clamp load at the bound, at typical friction.", own=reading.source.id),
+                                   torque=bound.base))
     for name, torque in most.items():
         if torque > prevailing:
             out.append(_bound(name, f"{name} at its limit", True, f"tools/{name}", _of_torque(chosen, torque),
@@ -183,8 +195,3 @@ def bounds_of(plan: Plan, chosen: Chosen, most: dict[str, float]) -> list[Bound]
     facts = chosen.facts
     return [*_bolt_bounds(facts), *_part_bounds(plan, facts), *_gasket_bounds(facts), *_torque_bounds(chosen, most)]
 
-
-def limit_outs(bounds: list[Bound], typical: float) -> list[LimitOut]:
-    """Bounds with how far the typical preload uses each."""
-    return [LimitOut(id=b.id, code=b.code, name=b.name, side="upper" if b.upper else "lower", clamp_N=b.clamp,
-                     use=typical / b.clamp, input=b.input) for b in bounds]

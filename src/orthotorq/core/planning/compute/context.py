@@ -76,9 +76,11 @@ class Context:
 
 
 def ceiling_of(plan: Plan, chosen: Chosen) -> float | None:
-    """Torque [N·mm] at which the typical preload reaches the chosen share of yield: rounding may not pass it."""
+    """Torque [N·mm] that rounding may not pass: a chosen share of yield at typical friction, or what a code allows at most."""
     facts = chosen.facts
     tops = [chosen.torque] if plan.targets[facts.group.id].kind == "yield_fraction" else []
+    allowed = (r.source.says.at_most for r in chosen.sources.readings if r.struck is None)
+    tops += [most.base for most in allowed if most is not None]
     if not chosen.angle and (share := share_bound(facts)) is not None:
         tops.append(torque_from_preload(share.clamp, facts.joint.band_per_preload().typical, facts.joint.prevailing))
     return min(tops, default=None)

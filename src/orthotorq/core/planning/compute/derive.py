@@ -11,10 +11,11 @@ from ...mechanics import tools as mech
 from ...mechanics.formula import Step, explain
 from ...thresholds import STIFFNESS_SCATTER
 from ...units import show, show_quantity
-from .chosen import Chosen, area_words
+from .chosen import Chosen
 from .facts import Facts
 from .friction_steps import bracket, per_preload
 from .losses import loss_of
+from .seen import Seen, Setting
 from .settings import Chain
 from .stiffness import fastener_modulus
 
@@ -28,10 +29,10 @@ def torque(chosen: Chosen) -> Derived:
     force: float | None = None
     steps: list[Step] = []
     if isinstance(target, YieldTarget):
-        area = facts.thread.root_area if facts.group.limits.area == "root" else facts.thread.stress_area
-        steps.append(explain(lim.preload_at_fraction, fraction=target.fraction, yield_strength=facts.strength.yield_, area=area))
+        steps.append(explain(lim.preload_at_fraction, fraction=target.fraction, yield_strength=facts.strength.yield_,
+                             area=facts.area))
         force = steps[0].value
-        notes.append(f"Stress on the {area_words(facts)}.")
+        notes.append(f"Stress on the {facts.area_words}.")
     elif isinstance(target, PreloadTarget):
         force = target.preload.base
     if force is None:
@@ -45,24 +46,32 @@ def torque(chosen: Chosen) -> Derived:
     return [*steps, *inner, last], notes
 
 
-def preload(chosen: Chosen, torque_at_bolt: float, accuracy: float) -> Derived:
-    """The preload band: typical, low, high; with an angle, the load it adds."""
+def preload(chosen: Chosen, seen: Seen) -> Derived:
+    """The preload band: typical, high, low, each by the setting that gives it; with an angle, the load it adds."""
     facts = chosen.facts
+    high, low = seen.high_by or seen.setting, seen.low_by or seen.setting
     steps: list[Step] = []
-    for end, factor in (("typical", 1.0), ("high", 1 - accuracy), ("low", 1 + accuracy)):
+    for end, torque in (("typical", seen.setting.torque), ("low", high.high), ("high", low.low)):
         inner = bracket(facts, end)
         steps += inner if end == "typical" else inner[-1:]
-        steps.append(explain(pre.preload_from_torque, torque=torque_at_bolt * factor,
-                             per_preload=per_preload(facts, inner, end), prevailing=facts.joint.prevailing))
-    notes = [f"Typical first; then the low end (high friction, wrench {accuracy * 100:g} % low) and the high end "
-             f"(low friction, wrench {accuracy * 100:g} % high): worst case.", f"Friction: {facts.friction.source}."]
+        steps.append(explain(pre.preload_from_torque, torque=torque, per_preload=per_preload(facts, inner, end),
+                             prevailing=facts.joint.prevailing))
+    notes = [f"Typical first; then the high end (low friction, {_by(high, chosen.torque)} high) and the low end (high friction, "
+             f"{_by(low, chosen.torque)} low): worst case.", f"Friction: {facts.friction.source}."]
     if chosen.angle and facts.stiffness is not None:
         stiff_steps, _ = stiffness(facts)
         gain = explain(ang.preload_gain, pitch=facts.thread.pitch, turn=chosen.angle, resilience=facts.stiffness.both)
         steps += [*stiff_steps, gain]
         notes.append(f"The angle adds {show_quantity(gain.value, 'force', 'kN')} to each, and scatters by "
-                     f"{STIFFNESS_SCATTER.value * 100:g} % with the stiffness.")
+                     f"{STIFFNESS_SCATTER.value * 100:g} % with the stiffness and with the window of its pass. At each end the "
+                     "load stops where the bolt yields there.")
     return steps, notes
+
+
+def _by(setting: Setting, figure: float) -> str:
+    """A setting in words: its share of the figure and how far its tools may be off."""
+    share = f"the pass at {show(setting.torque / figure * 100, 3)} %, " if setting.torque > figure * 1.015 else ""
+    return f"{share}tools {sum(setting.accuracies) * 100:.3g} %"
 
 
 def stiffness(facts: Facts) -> Derived:

@@ -9,7 +9,8 @@ from ...documents.plan import Plan
 from ...errors import BadThread, Impossible
 from ...forms.errors import FieldErrors
 from ...mechanics import preload as pre
-from ...mechanics.window import Joint
+from ...mechanics import strength as lim
+from ...mechanics.window import Ends, Joint
 from ...messages import Message
 from ...tables.grades import Strength, strength_of
 from ...tables.hexagons import Hexagon, hexagon
@@ -34,6 +35,22 @@ class Facts:
     face_diameter: float | None
     hole: float | None
     stiffness: Stiffness | None
+
+    @property
+    def area(self) -> float:
+        """The area [mm²] that a share of yield stands on, as the planner chose."""
+        return self.thread.root_area if self.group.limits.area == "root" else self.thread.stress_area
+
+    @property
+    def area_words(self) -> str:
+        """That area in words."""
+        return "root area" if self.group.limits.area == "root" else "tensile stress area"
+
+    def yields(self, fraction: float = 1.0) -> Ends:
+        """Load [N] at which a share of yield is reached under tension with torsion, at each end of the load."""
+        thread, mu = self.thread, self.joint.thread_friction()
+        return Ends(*(lim.combined_preload(fraction, self.strength.yield_, thread.stress_area, thread.pitch,
+                                           thread.pitch_diameter, thread.stress_diameter, one) for one in reversed(mu)))
 
 
 def _strength(plan: Plan, group: Group, thread: Thread) -> Strength:

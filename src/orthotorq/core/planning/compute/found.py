@@ -12,11 +12,12 @@ _WEIGHT = {"stop": 0, "caution": 1, "note": 2}
 
 
 class Found(NamedTuple):
-    """One finding: its code, the place in the plan by id, the parameters of its sentence."""
+    """One finding: its code, the place in the plan by id, the parameters of its sentence, the figure that closes it."""
 
     code: Finding
     where: str
     params: dict[str, object]
+    sets: dict[str, float] | None = None
 
 
 def find(code: Finding, where: str, **params: object) -> Found:
@@ -28,12 +29,12 @@ def findings_out(found: Iterable[Found], waivers: Iterable[Waiver]) -> list[Find
     """Every finding once per place and sentence, by weight; what the planner waived carries the reason, if it can be
     waived at all."""
     kept, out = list(waivers), dict[tuple[str, str, str], FindingOut]()
-    for code, where, params in found:
+    for code, where, params, sets in found:
         rule = RULES[code]
         text = rule.text.format(**params)
         waived = next((w.reason for w in reversed(kept) if rule.waivable and w.finding == code.value
                        and w.where in (None, where)), None)
         out.setdefault((code.value, where, text), FindingOut(
             code=code.value, severity=rule.severity, waivable=rule.waivable, role=rule.role, where=where, text=text,
-            remedy=rule.remedy.format(**params), waived=waived))
+            remedy=rule.remedy.format(**params), waived=waived, sets=sets or {}))
     return sorted(out.values(), key=lambda f: (f.waived is not None, _WEIGHT[f.severity]))

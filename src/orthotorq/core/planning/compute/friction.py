@@ -16,7 +16,8 @@ from ...tables.lubricants import Band, Lubricant
 class Friction:
     """Friction in use with its name and where its band comes from; `forbidden` names where it must not be.
 
-    `group` is what the lubricant is (see tables/lubricants), `origin` with its parameters where the band comes from.
+    `dry` is None where nobody named what is there. `group` is what the lubricant is (see tables/lubricants), `origin` with
+    its parameters where the band comes from.
     """
 
     lubricant: str | None
@@ -24,7 +25,7 @@ class Friction:
     mu_thread: Band | None
     mu_bearing: Band | None
     nut_factor: Band | None
-    dry: bool
+    dry: bool | None
     solid: bool
     forbidden: tuple[str, ...]
     group: str
@@ -48,7 +49,7 @@ def friction_of(plan: Plan, given: Given) -> Friction:
     if given.lubricant:
         raise UnknownName(Message.LUBRICANT_UNKNOWN, ("lubricant",), text=given.lubricant)
     mu_t, mu_b, factor = _entered(given)
-    return Friction(None, "as entered", mu_t, mu_b or mu_t, factor, True, False, (), "dry", Origin.ENTERED)
+    return Friction(None, "as entered", mu_t, mu_b or mu_t, factor, None, False, (), "unnamed", Origin.ENTERED)
 
 
 def _entered(given: Given) -> tuple[Band | None, Band | None, Band | None]:

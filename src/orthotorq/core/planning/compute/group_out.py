@@ -12,7 +12,6 @@ from ...documents.plan import Plan
 from ...forms.group import (
     FrictionOut,
     GroupOut,
-    LimitOut,
     LossOut,
     PlacePoint,
     PreloadOut,
@@ -25,24 +24,23 @@ from ...forms.group import (
     ThreadOut,
 )
 from ...forms.order import Order
-from ...forms.stage import StageOut
+from ...forms.stage import PassLoadOut, StageOut
 from ...mechanics.angle import preload_gain
 from ...mechanics.preload import torque_split
-from ...mechanics.window import PreloadBand
-from ...thresholds import FULL
 from ..layouts import Point
-from .bounds import Bound, bounds_of, limit_outs
+from .bounds import Bound, bounds_of
 from .chosen import Chosen
 from .context import Context
 from .facts import Facts
 from .found import Found
 from .joint_findings import joint_findings
-from .load_findings import load_findings, share_of_yield
+from .load_findings import Load, load_findings, share_of_yield
 from .losses import loss_of
 from .moves import order_of
-from .settings import Chain
-from .teeth import Teeth, teeth_of
-from .window import window_of
+from .remedy import World
+from .seen import Seen, Setting, pulls_of, seen_of, turned_to
+from .teeth import teeth_of
+from .verdict import held, limit_outs, window_of
 
 
 def _tightening_ranks(group: Group) -> list[int]:
@@ -107,64 +105,54 @@ def _sources(chosen: Chosen | None) -> list[SourceOut]:
 
 
 @dataclass(frozen=True, slots=True)
-class Setting:
-    """What the last full pass really gives: torque at the bolt [N·mm], and the chain it is pulled with."""
-
-    torque: float
-    chain: Chain | None
-
-    @property
-    def accuracies(self) -> tuple[float, ...]:
-        """Accuracies in series of the chain."""
-        return self.chain.accuracies if self.chain else ()
-
-    @property
-    def most(self) -> dict[str, float]:
-        """Torques [N·mm] at the bolt that wrench and drive can give."""
-        return self.chain.most() if self.chain else {}
-
-
-def full_setting(context: Context, chosen: Chosen, stages: list[StageOut]) -> Setting:
-    """The setting of the last full pass; the figure itself where no pass sets it."""
-    for stage in reversed(stages):
-        for one in reversed(stage.passes):
-            if one.group == chosen.facts.group.id and one.percent == FULL.value and one.settings and "install" in stage.occasions:
-                return Setting(one.settings[0].bolt_torque_Nm * 1e3, context.chains[one.settings[0].chain])
-    return Setting(chosen.torque, None)
-
-
-@dataclass(frozen=True, slots=True)
 class Loaded:
-    """A group under its figure: what is set, the preload band, bounds, teeth and losses; one place for all who ask."""
+    """A group under its figure: what a bolt can see, every bound held against it, teeth and losses; one place for all."""
 
-    chosen: Chosen
-    setting: Setting
-    band: PreloadBand
+    load: Load
     bounds: list[Bound]
-    teeth: Teeth | None
     losses: LossOut
-    limits: list[LimitOut]
+
+    @property
+    def chosen(self) -> Chosen:
+        """Its figure."""
+        return self.load.chosen
+
+    @property
+    def seen(self) -> Seen:
+        """What a bolt can see."""
+        return self.load.seen
+
+    @property
+    def setting(self) -> Setting:
+        """What the last full pass sets with the preferred chain."""
+        return self.load.seen.setting
 
     def findings(self, plan: Plan) -> Iterator[Found]:
         """What is found about load and condition."""
-        yield from load_findings(plan, self.chosen, self.limits, self.band, self.losses, self.teeth)
-        yield from joint_findings(plan, self.chosen, self.band, self.setting.accuracies)
+        yield from load_findings(plan, self.load)
+        yield from joint_findings(plan, self.chosen, self.seen)
 
 
 def loaded(context: Context, chosen: Chosen, stages: list[StageOut]) -> Loaded:
     """A group under its figure. Raises Impossible where the low end of the torque gives nothing."""
-    setting = full_setting(context, chosen, stages)
-    band = chosen.band(setting.torque, setting.accuracies)
-    bounds = bounds_of(context.plan, chosen, setting.most)
-    return Loaded(chosen, setting, band, bounds, teeth_of(context.plan, chosen.facts), loss_of(chosen.facts),
-                  limit_outs(bounds, band.typical))
+    losses, pulls = loss_of(chosen.facts), pulls_of(context, chosen.facts.group.id, stages)
+    if chosen.angle:
+        pulls = turned_to(pulls, chosen.angle)
+    seen = seen_of(context, chosen, pulls, losses)
+    bounds = bounds_of(context.plan, chosen, seen.setting.most)
+    for stage in stages:
+        for one in stage.passes:
+            if one.group == chosen.facts.group.id and (ends := seen.passes.get((stage.id, one.id))) is not None:
+                one.load = PassLoadOut(low_N=ends.low, typical_N=ends.typical, high_N=ends.high)
+    world = World(context, chosen, pulls, losses, tuple(bounds))
+    return Loaded(Load(world, seen, [held(b, seen) for b in bounds], teeth_of(context.plan, chosen.facts)), bounds, losses)
 
 
 def group_out(plan: Plan, facts: Facts, load: Loaded | None) -> GroupOut:
     """The group with target, band, limits and window."""
     group, thread, strength, friction = facts.group, facts.thread, facts.strength, facts.friction
-    chosen, band = (load.chosen, load.band) if load else (None, None)
-    teeth, losses = (load.teeth, load.losses) if load else (teeth_of(plan, facts), loss_of(facts))
+    chosen, band = (load.chosen, load.seen.band) if load else (None, None)
+    teeth, losses = (load.load.teeth, load.losses) if load else (teeth_of(plan, facts), loss_of(facts))
     stiff = facts.stiffness
     return GroupOut(
         id=group.id, name=group.name, layout=group.layout.kind, places=place_points(group), span_mm=span_of(group.layout),
@@ -185,8 +173,8 @@ def group_out(plan: Plan, facts: Facts, load: Loaded | None) -> GroupOut:
                                grip_mm=stiff.grip) if stiff else None,
         teeth=TeethOut(turns=teeth.turns, engaged_mm=teeth.engaged, required_mm=teeth.required, carries_N=teeth.carries,
                        weaker=teeth.weaker) if teeth else None,
-        split=_split(facts), limits=load.limits if load else [],
-        window=window_of(load.limits, load.band, losses) if load else None,
+        split=_split(facts), limits=limit_outs(load.load.held) if load else [],
+        window=window_of(load.load.held, load.seen) if load else None,
         sources=_sources(chosen), history=group.fastener.history, note=group.note)
 
 
@@ -199,6 +187,8 @@ def _target(load: Loaded) -> TargetOut:
 
 
 def _preload(load: Loaded) -> PreloadOut:
-    band = load.band
+    seen = load.seen
+    band, after = seen.band, seen.after
     return PreloadOut(typical_N=band.typical, low_N=band.low, high_N=band.high, low_rss_N=band.low_rss,
-                      high_rss_N=band.high_rss, beyond_yield=load.chosen.beyond_yield(load.setting.torque))
+                      high_rss_N=band.high_rss, peak_N=seen.peak.typical, after_low_N=after.low, after_typical_N=after.typical,
+                      after_high_N=after.high, beyond_yield=bool(load.chosen.angle) and seen.beyond_yield)

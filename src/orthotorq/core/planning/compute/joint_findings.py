@@ -6,7 +6,8 @@ from dataclasses import replace
 
 from ...documents.places import points_of
 from ...documents.plan import Plan
-from ...mechanics.window import Joint, PreloadBand, preload_band
+from ...mechanics.preload import preload_from_torque, torque_from_preload
+from ...mechanics.window import Joint, PreloadBand
 from ...messages import Origin
 from ...planning.layouts import nearest_spacing
 from ...tables import lubricants
@@ -15,11 +16,16 @@ from ..findings import Finding
 from .chosen import Chosen
 from .facts import Facts
 from .found import Found, find
+from .seen import Seen
 from .stiffness import material_of
 from .words import kilonewton, newton_metre
 
 #: what the screws of a friction hub are given
 _OILED_HUB = "light-oil"
+#: what does not keep stainless from galling: nothing, a guess, oil; of own compounds those without solid lubricant
+_GALLS = ("dry", "guess", "oil", "oiled", "own")
+#: what stainless galls in: itself and steel; not bronze, not the graphite of cast iron
+_GALLS_IN = ("stainless", "steel", "other")
 
 
 def with_lubricant(facts: Facts, identifier: str) -> Joint:
@@ -37,9 +43,9 @@ def must_be(plan: Plan, facts: Facts) -> str | None:
     return "lightly oiled" if plan.joint_kind == "locking_hub" and facts.group.layout.count > 1 else None
 
 
-def joint_findings(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tuple[float, ...]) -> Iterator[Found]:
+def joint_findings(plan: Plan, chosen: Chosen, seen: Seen) -> Iterator[Found]:
     """Every finding of one group that is about its condition."""
-    yield from _condition(plan, chosen, band, accuracies)
+    yield from _condition(plan, chosen, seen)
     yield from _galling(plan, chosen.facts)
     yield from _reuse(chosen.facts)
     facts = chosen.facts
@@ -51,7 +57,7 @@ def joint_findings(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tu
                           count=facts.group.layout.count, spacing=f"{spacing:.1f}", flats=f"{facts.hexagon.across_flats:g}")
 
 
-def _condition(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tuple[float, ...]) -> Iterator[Found]:
+def _condition(plan: Plan, chosen: Chosen, seen: Seen) -> Iterator[Found]:
     facts = chosen.facts
     group, friction = facts.group, facts.friction
     where, must = f"groups/{group.id}", must_be(plan, facts)
@@ -61,16 +67,16 @@ def _condition(plan: Plan, chosen: Chosen, band: PreloadBand, accuracies: tuple[
     elif must == "lightly oiled" and friction.lubricant not in (_OILED_HUB, None):
         code = Finding.HUB_NOT_OILED if hub else Finding.WRONG_CONDITION
         yield find(code, where, group=group.name, lubricant=friction.name, must=must)
-    elif must == "dry" and not friction.dry:
-        dry = preload_band(chosen.torque, accuracies, with_lubricant(facts, "dry-steel"))
-        now = preload_band(chosen.torque, accuracies, facts.joint)
-        yield find(Finding.DRY_SEAT_LUBRICATED, where, group=group.name, lubricant=friction.name,
-                      typical=kilonewton(now.typical), dry=kilonewton(dry.typical),
-                      rise=f"{(now.typical / dry.typical - 1) * 100:+.0f}",
-                      torque=newton_metre(chosen.torque * dry.typical / now.typical, 3))
+    elif must == "dry" and friction.dry is False:
+        prevailing, joint = facts.joint.prevailing, with_lubricant(facts, "dry-steel")
+        dry, now = (preload_from_torque(chosen.torque, j.band_per_preload().typical, prevailing) for j in (joint, facts.joint))
+        same = torque_from_preload(dry, facts.joint.band_per_preload().typical, prevailing)
+        yield Found(Finding.DRY_SEAT_LUBRICATED, where, {
+            "group": group.name, "lubricant": friction.name, "typical": kilonewton(now), "dry": kilonewton(dry),
+            "rise": f"{(now / dry - 1) * 100:+.0f}", "torque": newton_metre(same, 3)})
     elif must == "lubricated" and friction.dry:
         yield find(Finding.WRONG_CONDITION, where, group=group.name, lubricant=friction.name, must=must)
-    yield from _band_findings(chosen, band)
+    yield from _band_findings(chosen, seen.band)
 
 
 def _band_findings(chosen: Chosen, band: PreloadBand) -> Iterator[Found]:
@@ -90,11 +96,14 @@ def _band_findings(chosen: Chosen, band: PreloadBand) -> Iterator[Found]:
 
 
 def _galling(plan: Plan, facts: Facts) -> Iterator[Found]:
-    group, where = facts.group, f"groups/{facts.group.id}"
+    group, where, friction = facts.group, f"groups/{facts.group.id}", facts.friction
     mate = group.into.material if group.into else None
-    stainless = mate is None or material_of(plan, mate).family == "stainless"
-    if facts.strength.family == "stainless" and facts.friction.dry and stainless:
-        yield find(Finding.GALLING, where, group=group.name)
+    galls = mate is None or material_of(plan, mate).family in _GALLS_IN
+    if facts.strength.family == "stainless" and friction.group in _GALLS and not friction.solid and galls:
+        into = mate or ("a nut" if group.into is None or group.into.kind == "nut" else "the part")
+        yield find(Finding.GALLING, where, group=group.name, mate=into, lubricant=friction.name)
+    if friction.dry is None:
+        yield find(Finding.COMPOUND_UNNAMED, where, group=group.name)
     under = group.stack[0] if group.stack else None
     if under is not None and material_of(plan, under.material).family == "aluminium" and facts.friction.dry:
         yield find(Finding.ALUMINIUM_DRY, where, group=group.name, part=under.name or under.material)

@@ -1,28 +1,30 @@
 """Findings about the load of the bolts: what the band does to every limit, and what figure would keep it inside."""
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from ...documents.plan import Plan
-from ...forms.group import LimitOut, LossOut
 from ...mechanics.window import PreloadBand
-from ...thresholds import NUT_TURNS, PLAIN_ALUMINIUM, PLAIN_IRON, PLAIN_STEEL, SHORT_GRIP, SIZES_APART
+from ...thresholds import FULL, NUT_TURNS, PLAIN_ALUMINIUM, PLAIN_IRON, PLAIN_STEEL, SHORT_GRIP, SIZES_APART
 from ..findings import Finding
 from .chosen import Chosen
 from .context import Context
 from .facts import Facts
 from .found import Found, find
+from .remedy import World, remedy, remedy_for
+from .seen import Seen
+from .sources import name_of
 from .stiffness import material_of
 from .teeth import Teeth
-from .window import low_for
+from .verdict import Held
 from .words import kilonewton, newton_metre, percent
 
 #: limit code -> (typical beyond it, band beyond it); None where there is no finding of that kind
 _BEYOND: dict[str, tuple[Finding | None, Finding | None]] = {
     "share": (Finding.OVER_SHARE, Finding.MAY_EXCEED_SHARE),
     "combined": (Finding.OVER_COMBINED, Finding.MAY_EXCEED_COMBINED),
-    "proof": (None, Finding.OVER_PROOF),
+    "proof": (Finding.OVER_PROOF, Finding.MAY_EXCEED_PROOF),
     "stripping": (Finding.STRIPS, Finding.MAY_STRIP),
     "bearing": (Finding.PRESSES_IN, Finding.MAY_PRESS_IN),
     "soft_part": (Finding.SOFT_PART_OVER, Finding.MAY_EXCEED_SOFT_PART),
@@ -33,78 +35,105 @@ _BEYOND: dict[str, tuple[Finding | None, Finding | None]] = {
     "gasket_m": (Finding.GASKET_TOO_LITTLE, Finding.GASKET_MAY_GET_TOO_LITTLE),
     "gasket_damage": (Finding.GASKET_TOO_MUCH, Finding.GASKET_MAY_GET_TOO_MUCH),
 }
-_YIELDING = (Finding.MAY_EXCEED_COMBINED, Finding.OVER_PROOF, Finding.MAY_EXCEED_SHARE)
-_PAST_YIELD = (*_YIELDING, Finding.OVER_SHARE, Finding.OVER_COMBINED)
+_YIELDING = (Finding.MAY_EXCEED_COMBINED, Finding.MAY_EXCEED_PROOF, Finding.MAY_EXCEED_SHARE)
+_PAST_YIELD = (*_YIELDING, Finding.OVER_SHARE, Finding.OVER_COMBINED, Finding.OVER_PROOF)
+_CODE = {"code_at_most": Finding.BOUND_EXCEEDED, "code_at_least": Finding.BELOW_BOUND}
 
 
-def _remedy(chosen: Chosen, limit: float, load: float, upper: bool) -> str:
-    """A round torque, or after a snug torque an angle, that brings the load to its limit, on the safe side."""
-    gain = chosen.gain()
-    if gain and load > gain:
-        degrees = (limit - (load - gain)) / gain * math.degrees(chosen.angle)
-        if degrees > 0:
-            return f"an angle of {math.floor(degrees) if upper else math.ceil(degrees)}°"
-    exact = chosen.torque * max(limit / load, 1e-3)
-    step = 10 ** (math.floor(math.log10(exact)) - 1)
-    marks = exact / step
-    rounded = math.floor(marks + 1e-9) if upper else math.ceil(marks - 1e-9)
-    return newton_metre(rounded * step)
+@dataclass(frozen=True, slots=True)
+class Load:
+    """A group under its figure, as its findings read it: what could be seen under others, what is seen, every bound held
+    against it, teeth."""
+
+    world: World
+    seen: Seen
+    held: list[Held]
+    teeth: Teeth | None
+
+    @property
+    def chosen(self) -> Chosen:
+        """Its figure."""
+        return self.world.chosen
+
+    def typical(self, one: Held) -> str:
+        """The typical load that a bound is held against, with the pass or the losses it belongs to."""
+        words = kilonewton(one.loads.typical)
+        if one.bound.upper and self.seen.most_percent > FULL.value and one.loads.typical > self.seen.band.typical * (1 + 1e-9):
+            return f"{words} in the rounds at {self.seen.most_percent:g} %"
+        return f"{words} after losses" if not one.bound.upper and self.seen.after is one.loads else words
 
 
-def _words(chosen: Chosen, teeth: Teeth | None, limit: LimitOut, load: float, band: PreloadBand, low: float) -> dict[str, str]:
-    facts = chosen.facts
-    group = facts.group
-    teeth = teeth if limit.code == "stripping" else None
-    return {"group": group.name, "typical": kilonewton(band.typical), "high": kilonewton(band.high),
-            "low": kilonewton(low), "limit": kilonewton(limit.clamp_N), "share": percent(group.limits.yield_fraction or 0),
-            "nu": percent(group.limits.nu), "torque": _remedy(chosen, limit.clamp_N, load, limit.side == "upper"),
-            "which": teeth.weaker if teeth else "", "engaged": f"{teeth.engaged:.3g} mm" if teeth else "",
-            "part": limit.name.removeprefix("pressure on ")}
+def _words(load: Load, one: Held, hard: bool) -> tuple[dict[str, object], dict[str, float]]:
+    """Parameters of a finding about a bound, and the figure that closes it."""
+    group, bound, fix = load.chosen.facts.group, one.bound, remedy_for(load.world, one.bound, whole=not hard)
+    teeth = load.teeth if bound.code == "stripping" else None
+    limit = bound.clamps.typical if hard else one.worst_limit
+    return {"group": group.name, "typical": load.typical(one), "high": kilonewton(one.worst), "low": kilonewton(one.worst),
+            "limit": kilonewton(limit), "share": percent(group.limits.yield_fraction or 0), "nu": percent(group.limits.nu),
+            "torque": fix.words, "but": fix.but, "which": teeth.weaker if teeth else "",
+            "engaged": f"{teeth.engaged:.3g} mm" if teeth else "", "part": bound.name.removeprefix("pressure on ")}, fix.sets
 
 
-def _beyond(chosen: Chosen, teeth: Teeth | None, limit: LimitOut, band: PreloadBand, losses: LossOut, yields: bool,
-            said: set[Finding]) -> Iterator[Found]:
-    hard, soft = _BEYOND.get(limit.code, (None, None))
-    upper = limit.side == "upper"
-    extreme = band.high if upper else low_for(limit, band, losses)
-    beyond_typical = band.typical > limit.clamp_N if upper else band.typical < limit.clamp_N
-    beyond_band = extreme > limit.clamp_N if upper else extreme < limit.clamp_N
-    code = hard if beyond_typical and hard else soft if beyond_band else None
+def _beyond(load: Load, one: Held, yields: bool, said: set[Finding]) -> Iterator[Found]:
+    if one.bound.torque is not None:
+        yield from _code_bound(load, one)
+        return
+    hard, soft = _BEYOND.get(one.bound.code, (None, None))
+    code = hard if not one.typical and hard else soft if not one.whole else None
     # yield is the finding, and the first gasket bound is: that milder ones are passed too says nothing more
-    if code is None or (yields and code in (_PAST_YIELD if chosen.angle else _YIELDING)) or code in said:
+    if code is None or (yields and code in (_PAST_YIELD if load.chosen.angle else _YIELDING)) or code in said:
         return
     said.add(code)
-    load = band.typical if code is hard else extreme
-    yield find(code, f"groups/{chosen.facts.group.id}", **_words(chosen, teeth, limit, load, band, extreme))
+    params, sets = _words(load, one, code is hard)
+    yield Found(code, f"groups/{load.chosen.facts.group.id}", params, sets)
 
 
-def _yield_finding(chosen: Chosen, band: PreloadBand) -> Found | None:
-    facts = chosen.facts
-    full = chosen.yield_load()
-    if band.high < full * (1 - 1e-9) or (not chosen.angle and band.high <= full):
+def _code_bound(load: Load, one: Held) -> Iterator[Found]:
+    """A code's bound of the torque, held against what is set."""
+    if one.typical:
+        return
+    upper, group = one.bound.upper, load.chosen.facts.group
+    reading = next(r for r in load.chosen.sources.readings if one.bound.id.endswith(f":{r.source.id}"))
+    says = reading.source.says
+    yield find(_CODE[one.bound.code], f"targets/{group.id}", group=group.name, source=name_of(reading.source),
+               torque=newton_metre(load.seen.torques[1 if upper else 0]), limit=str(says.at_most if upper else says.at_least))
+
+
+def _yield_finding(load: Load) -> Found | None:
+    """Yield under tension with torsion, at every end of the load with its own friction."""
+    seen, chosen = load.seen, load.chosen
+    facts, where = chosen.facts, f"groups/{chosen.facts.group.id}"
+    beyond = 1 - 1e-9 if chosen.angle else 1 + 1e-9
+    shares = {end: getattr(seen.peak, end) / getattr(seen.yields, end) for end in ("typical", "high", "low")}
+    worst = max(shares, key=lambda end: shares[end])
+    if shares[worst] < beyond:
         return None
-    where, words = f"groups/{facts.group.id}", {"group": facts.group.name, "limit": kilonewton(full)}
-    if not chosen.beyond_yield(chosen.torque):
-        return find(Finding.YIELDS, where, high=kilonewton(band.high), **words)
-    snug = (chosen.torque - facts.joint.prevailing) / facts.joint.band_per_preload().typical
-    allowed = max(0.0, (full - snug) / chosen.gain()) * math.degrees(chosen.angle)
-    return find(Finding.ANGLE_YIELDS, where, angle=f"{math.floor(allowed):d}°", **words)
+    fix = remedy(load.world, lambda s: min(1 - (getattr(s.peak, e) / getattr(s.yields, e)) / beyond for e in shares), True, True)
+    words: dict[str, object] = {"group": facts.group.name, "limit": kilonewton(getattr(seen.yields, worst)), "torque": fix.words,
+                                "but": fix.but}
+    if not chosen.angle:
+        at = "even at typical friction" if shares["typical"] >= beyond else "at low friction"
+        return Found(Finding.YIELDS, where, {**words, "high": kilonewton(getattr(seen.peak, worst)), "at": at}, fix.sets)
+    if shares["typical"] < beyond:
+        return Found(Finding.ANGLE_MAY_YIELD, where, words, fix.sets)
+    typical = remedy(load.world, lambda s: 1 - s.peak.typical / s.yields.typical / beyond, True, False)
+    return Found(Finding.ANGLE_YIELDS, where, {**words, "limit": kilonewton(seen.yields.typical), "torque": typical.words,
+                                               "but": typical.but}, typical.sets)
 
 
-def load_findings(plan: Plan, chosen: Chosen, limits: list[LimitOut], band: PreloadBand, losses: LossOut,
-                  teeth: Teeth | None) -> Iterator[Found]:
+def load_findings(plan: Plan, load: Load) -> Iterator[Found]:
     """Findings of one group about load and strength."""
-    facts = chosen.facts
+    facts, chosen = load.chosen.facts, load.chosen
     group, strength = facts.group, facts.strength
     where = f"groups/{group.id}"
-    yields = _yield_finding(chosen, band)
+    yields = _yield_finding(load)
     if yields is not None:
         yield yields
     said: set[Finding] = set()
     # the strictest bound first, so that it is the one that speaks
-    for limit in sorted(limits, key=lambda x: x.clamp_N if x.side == "upper" else -x.clamp_N):
-        yield from _beyond(chosen, teeth, limit, band, losses, yields is not None, said)
-    yield from _teeth_findings(chosen, teeth, said, _family(plan, facts))
+    for one in sorted(load.held, key=lambda h: h.bound.clamp if h.bound.upper else -h.bound.clamp):
+        yield from _beyond(load, one, yields is not None, said)
+    yield from _teeth_findings(chosen, load.teeth, said, _family(plan, facts))
     if strength.certainty in ("unsure", "medium"):
         yield find(Finding.STRENGTH_UNSURE, where, group=group.name, grade=strength.name, certainty=strength.certainty,
                    note=strength.note)
@@ -115,7 +144,7 @@ def load_findings(plan: Plan, chosen: Chosen, limits: list[LimitOut], band: Prel
         yield find(Finding.CALCULATED, where, group=group.name, torque=newton_metre(chosen.torque))
     seated = plan.joint_kind != "bearing_nut"
     if seated and facts.stiffness is not None and facts.stiffness.grip / facts.thread.diameter < SHORT_GRIP.value:
-        share = (losses.embedding_N or 0.0) / band.typical
+        share = (load.world.losses.embedding_N or 0.0) / load.seen.band.typical
         yield find(Finding.SHORT_GRIP, where, group=group.name, share=percent(share, 2),
                    ratio=f"{facts.stiffness.grip / facts.thread.diameter:.2g}")
 
@@ -154,7 +183,7 @@ def _teeth_findings(chosen: Chosen, teeth: Teeth | None, said: set[Finding], fam
     if short:
         yield find(Finding.FEW_TURNS, where, group=group, turns=f"{teeth.turns:.3g}", material=into.material or "carbon steel",
                    rule=f"{rule:.3g} mm ({rule / facts.thread.pitch:.3g} turns)")
-    elif into.kind == "tapped" and teeth.required > teeth.engaged and not said & {Finding.STRIPS, Finding.MAY_STRIP}:
+    if into.kind == "tapped" and teeth.required > teeth.engaged and not said & {Finding.STRIPS, Finding.MAY_STRIP}:
         yield find(Finding.STRIPS_FIRST, where, group=group, which=teeth.weaker, engaged=f"{teeth.engaged:.3g} mm",
                    required=f"{teeth.required:.3g} mm", pitch=f"{facts.thread.pitch:g} mm")
 

@@ -105,16 +105,28 @@ def links_of(chain: Chain) -> list[LinkOut]:
     return out
 
 
-def setting_for(chain: Chain, torque: float, ceiling: float | None) -> SettingOut:
-    """What to set for a torque at the bolt [N·mm]; never above a ceiling at the bolt [N·mm] when one is given.
-
-    Raises Impossible when the wrench's scale cannot give it.
-    """
+def _settable(chain: Chain, torque: float, ceiling: float | None) -> tuple[float, float, mech.Settable]:
+    """(exact setting, torque behind the adapter, what the scale gives), N·mm; a pass that goes beyond the ceiling on purpose
+    has none. Raises Impossible when the scale cannot give it."""
     exact, drive = chain.input_of(torque)
-    increment = chain.tool.increment.base if chain.tool.increment else None
-    top = exact * ceiling / torque if ceiling is not None else None
-    found = mech.settable(exact, increment, top)
-    unit = wrench_unit(chain.tool)
+    top = None if ceiling is None or ceiling < torque * (1 - 1e-9) else exact * ceiling / torque
+    return exact, drive, mech.settable(exact, chain.tool.increment.base if chain.tool.increment else None, top)
+
+
+def set_at_bolt(chain: Chain, torque: float, ceiling: float | None) -> float:
+    """The torque at the bolt [N·mm] that the scale gives for a wanted one. Raises Impossible when it cannot give it."""
+    exact, _, found = _settable(chain, torque, ceiling)
+    return torque * found.value / exact
+
+
+def setting_of(chain: Chain, torque_Nm: float, ceiling_Nm: float | None) -> SettingOut:
+    """What to set on a chain for a torque at the bolt [N·m]: the one writer, for the plan and for tools bound to a run.
+
+    The ceiling [N·m] is the torque that rounding to a scale may not pass. Raises Impossible when the scale cannot give it.
+    """
+    torque = torque_Nm * 1e3
+    exact, drive, found = _settable(chain, torque, None if ceiling_Nm is None else ceiling_Nm * 1e3)
+    increment, unit = chain.tool.increment.base if chain.tool.increment else None, wrench_unit(chain.tool)
     at_bolt = torque * found.value / exact
     reaction = mech.reaction_torque(at_bolt, drive * found.value / exact) if chain.multipliers else None
     arm = chain.multipliers[-1].arm if chain.multipliers else None
@@ -127,16 +139,6 @@ def setting_for(chain: Chain, torque: float, ceiling: float | None) -> SettingOu
         reaction_Nm=reaction / 1e3 if reaction is not None else None,
         reaction_N=reaction / arm.base if reaction is not None and arm is not None else None,
         scale=scale_of(found.value, chain.tool), links=links_of(chain), preset=chain.tool.kind == "preset driver")
-
-
-def setting_of(chain: Chain, torque_Nm: float, ceiling_Nm: float | None) -> SettingOut:
-    """What to set on a chain for a torque at the bolt [N·m]: the one writer, for the plan and for tools bound to a run.
-
-    The ceiling [N·m] is the torque that rounding to a scale may not pass; a pass that goes beyond it on purpose has none.
-    Raises Impossible when the scale cannot give it.
-    """
-    top = None if ceiling_Nm is None or ceiling_Nm < torque_Nm * (1 - 1e-9) else ceiling_Nm * 1e3
-    return setting_for(chain, torque_Nm * 1e3, top)
 
 
 def settings_of(chains: Iterable[Chain], torque_Nm: float, ceiling_Nm: float | None) -> list[SettingOut]:

@@ -48,7 +48,19 @@ def _stage(context: Context, stage: TightenStage, out: StageOut) -> Iterator[Fou
     torque = [p for p in out.passes if PASS_KINDS[p.do].wrenched]
     if any(not p.settings and not stage.chains_of(p.group) for p in torque):
         yield find(Finding.NO_TOOL, where, stage=stage.words)
+    yield from _reactions(where, stage.words, torque)
     yield from _forces(where, stage, torque)
+
+
+def _reactions(where: str, stage: str, passes: list[PassOut]) -> Iterator[Found]:
+    """The most that the housings react with, once for each chain."""
+    most: dict[str, SettingOut] = {}
+    for setting in (s for p in passes for s in p.settings if s.reaction_Nm is not None):
+        if (setting.reaction_Nm or 0.0) > (most[setting.chain].reaction_Nm or 0.0 if setting.chain in most else 0.0):
+            most[setting.chain] = setting
+    for setting in most.values():
+        arm = f", {setting.reaction_N:.0f} N at the arm" if setting.reaction_N is not None else ""
+        yield find(Finding.REACTION, where, stage=stage, reaction=newton_metre((setting.reaction_Nm or 0.0) * 1e3), arm=arm)
 
 
 def _impossible(where: str, stage: str, share: float, chain: Chain, one: PassOut) -> Iterator[Found]:
@@ -79,9 +91,6 @@ def _one(where: str, stage: str, share: float, chain: Chain, setting: SettingOut
     if drive and value > drives()[drive]:
         yield find(Finding.DRIVE_TOO_SMALL, where, stage=stage, setting=setting.text, drive=drive,
                    limit=newton_metre(drives()[drive]))
-    if setting.reaction_Nm is not None:
-        arm = f", {setting.reaction_N:.0f} N at the arm" if setting.reaction_N is not None else ""
-        yield find(Finding.REACTION, where, stage=stage, reaction=newton_metre(setting.reaction_Nm * 1e3), arm=arm)
 
 
 def _forces(where: str, stage: TightenStage, passes: list[PassOut]) -> Iterator[Found]:

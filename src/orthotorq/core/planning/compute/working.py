@@ -71,7 +71,7 @@ def _of_group(load: Loaded, parts: list[str]) -> derive.Derived | None:
         return (list(bound.steps), list(bound.notes)) if bound is not None else None
     figures: dict[str, Callable[[], derive.Derived]] = {
         "torque": lambda: derive.torque(load.chosen),
-        "preload": lambda: derive.preload(load.chosen, load.setting.torque, sum(load.setting.accuracies)),
+        "preload": lambda: derive.preload(load.chosen, load.seen),
         "stiffness": lambda: derive.stiffness(facts), "losses": lambda: derive.losses(facts),
         "split": lambda: (bracket(facts, "typical"), [
             "The three terms are what stretches the bolt, what rubs in the thread, what rubs under the head."])}

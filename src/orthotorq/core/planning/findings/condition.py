@@ -6,9 +6,11 @@ from .rule import Rule, caution, note, stop
 
 RULES: dict[Finding, Rule] = {
     Finding.GALLING: caution(
-        "{group}: stainless in stainless without a lubricant galls: the nut seizes, and its click says "
-        "nothing.",
+        "{group}: stainless bolts in {mate} with “{lubricant}” gall: the nut seizes, and its click says nothing.",
         "Nickel anti-seize or another paste for stainless on thread and face, turned slowly by hand."),
+    Finding.COMPOUND_UNNAMED: note(
+        "{group}: the friction is given as figures, and what is on thread and face is not named.",
+        "Name it: whether it galls, may be on this seat or harms the service depends on it."),
     Finding.ALUMINIUM_DRY: caution(
         "{group}: an unlubricated head wears into {part}: friction rises with every use.",
         "A washer, or oil under the head with its own torque."),

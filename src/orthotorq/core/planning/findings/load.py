@@ -6,33 +6,40 @@ from .rule import Rule, caution, note, stop, stop_unless
 
 RULES: dict[Finding, Rule] = {
     Finding.YIELDS: stop(
-        "{group}: at low friction this torque may load the bolt to {high}, beyond yield with torsion ({limit}).",
-        "Take a lower torque, a higher grade, or a measured friction band."),
+        "{group}: {at} this torque loads the bolt to {high}, beyond yield with torsion ({limit}).",
+        "Take {torque} or less{but}; or a higher grade, or a measured friction band."),
     Finding.ANGLE_YIELDS: stop_unless("planner",
         "{group}: after the angle the bolt is beyond yield ({limit}); beyond it no load can be given, and "
         "the bolt is used once.",
-        "Take the angle from the maker and new bolts, and say so here, or turn less than {angle}."),
+        "Take the angle from the maker and new bolts, and say so here, or {torque}{but}."),
+    Finding.ANGLE_MAY_YIELD: caution(
+        "{group}: at the far end of its friction, its window or its stiffness the bolt goes beyond yield with torsion "
+        "({limit}); beyond it no load can be given.",
+        "Take new bolts each time; {torque} keeps every end inside{but}."),
     Finding.OVER_SHARE: stop(
         "{group}: the typical preload {typical} is above the chosen {share} of yield ({limit}).",
-        "Take {torque} or less, or choose another share with a reason."),
+        "Take {torque} or less{but}, or choose another share with a reason."),
     Finding.MAY_EXCEED_SHARE: caution(
         "{group}: with the low friction of the band the load may reach {high}, above the chosen {share} of yield ({limit}).",
-        "A measured friction band, or {torque}, keeps it inside."),
+        "A measured friction band, or {torque}, keeps it inside{but}."),
     Finding.OVER_COMBINED: stop(
         "{group}: the typical preload {typical} is above the combined limit at assembly ({limit}, {nu} of yield).",
-        "Take {torque} or less."),
+        "Take {torque} or less{but}."),
     Finding.MAY_EXCEED_COMBINED: caution(
         "{group}: at low friction the load may reach {high}, above the combined limit at assembly ({limit}, {nu} of yield).",
-        "A measured friction band, or {torque}, keeps it inside."),
-    Finding.OVER_PROOF: caution(
+        "A measured friction band, or {torque}, keeps it inside{but}."),
+    Finding.OVER_PROOF: stop(
+        "{group}: the typical preload {typical} is above the proof load ({limit}).",
+        "Take {torque} or less{but}."),
+    Finding.MAY_EXCEED_PROOF: caution(
         "{group}: the load may reach {high}, above the proof load ({limit}).",
-        "Take {torque} or less unless the maker says otherwise."),
+        "Take {torque} or less{but}, unless the maker says otherwise."),
     Finding.STRIPS: stop(
         "{group}: the typical preload {typical} strips the {which} thread ({limit} over {engaged} engaged).",
-        "Engage more thread, or take {torque} or less."),
+        "Engage more thread, or take {torque} or less{but}."),
     Finding.MAY_STRIP: caution(
         "{group}: at low friction the load may reach {high}, above what the {which} thread carries ({limit}).",
-        "Engage more thread, or take {torque}."),
+        "Engage more thread, or take {torque}{but}."),
     Finding.STRIPS_FIRST: caution(
         "{group}: the {which} thread would strip before the bolt breaks: {engaged} engaged, {required} "
         "needed (and {pitch} for incomplete threads).",
@@ -45,35 +52,35 @@ RULES: dict[Finding, Rule] = {
         "A shorter bolt or a washer under the head; measure the hole."),
     Finding.PRESSES_IN: stop(
         "{group}: the typical preload {typical} presses the head into {part} (its limit is {limit}).",
-        "A washer that spreads the load, or {torque} or less."),
+        "A washer that spreads the load, or {torque} or less{but}."),
     Finding.MAY_PRESS_IN: caution(
         "{group}: at low friction the load may reach {high}, above what {part} bears under the head "
         "({limit}).",
-        "A washer that spreads the load, or {torque}."),
+        "A washer that spreads the load, or {torque}{but}."),
     Finding.SOFT_PART_OVER: stop(
         "{group}: the typical preload {typical} is above what the soft part bears ({limit} a bolt).",
-        "Take {torque} or less; let the gap decide, not the torque."),
+        "Take {torque} or less{but}; let the gap decide, not the torque."),
     Finding.MAY_EXCEED_SOFT_PART: caution(
         "{group}: at low friction the load may reach {high}; the soft part bears {limit} a bolt.",
-        "Stop at the gap; {torque} keeps the load inside."),
+        "Stop at the gap; {torque} keeps the load inside{but}."),
     Finding.BELOW_REQUIRED: stop(
         "{group}: the typical preload {typical} does not reach the clamp load needed ({limit}).",
-        "Take {torque} or more, if the bolt allows it."),
+        "Take {torque} or more{but}."),
     Finding.MAY_FALL_BELOW_REQUIRED: caution(
-        "{group}: with high friction the load may be only {low}, below the clamp load needed ({limit}).",
-        "Less friction scatter, a finer tool, or {torque} closes the gap."),
+        "{group}: with high friction and after losses the load may be only {low}, below the clamp load needed ({limit}).",
+        "Less friction scatter, a finer tool, or {torque} closes the gap{but}."),
     Finding.GASKET_TOO_LITTLE: stop(
         "{group}: the typical preload {typical} does not give the gasket what its sheet asks ({limit} a bolt).",
-        "Take {torque} or more, if the bolt allows it."),
+        "Take {torque} or more{but}."),
     Finding.GASKET_MAY_GET_TOO_LITTLE: caution(
         "{group}: with high friction a bolt may give only {low}; the gasket's sheet asks {limit} a bolt.",
-        "Lubricate thread and nut face, or take {torque}."),
+        "Lubricate thread and nut face, or take {torque}{but}."),
     Finding.GASKET_TOO_MUCH: stop(
         "{group}: the typical preload {typical} damages the gasket ({limit} a bolt on its sheet).",
-        "Take {torque} or less."),
+        "Take {torque} or less{but}."),
     Finding.GASKET_MAY_GET_TOO_MUCH: caution(
         "{group}: at low friction a bolt may give {high}; the gasket is damaged from {limit} a bolt.",
-        "A measured friction band, or {torque}, keeps it inside."),
+        "A measured friction band, or {torque}, keeps it inside{but}."),
     Finding.SHORT_GRIP: caution(
         "{group}: the grip is only {ratio} of the diameter: settling of the faces takes {share} of the "
         "preload.",

@@ -9,8 +9,8 @@ RULES: dict[Finding, Rule] = {
         "{source} is not taken for {group}: {reason}.",
         "Nothing to do, or correct what it is valid for."),
     Finding.SOURCE_RANGE: note(
-        "{group}: the source gives {low} to {high}; the middle, {taken}, is taken.",
-        "Choose another figure of the range with a reason, if a limit asks for it."),
+        "{group}: the source gives {low} to {high}; its middle is {middle}.",
+        "Where another figure of the range is better, type it with a reason."),
     Finding.SOURCE_TWO_FIGURES: caution(
         "{group}: one source gives two figures: {figures}. {taken} is taken.",
         "Ask its maker which one holds."),
@@ -18,11 +18,14 @@ RULES: dict[Finding, Rule] = {
         "{source} says no figure for {group}.",
         "Nothing to do."),
     Finding.SOURCE_CONFLICT: caution(
-        "{group}: {second} is {difference} % off {first}, which ranks higher.",
+        "{group}: {second} is {difference} % off {first}, which {rank}.",
         "Ask; both are kept with the plan."),
     Finding.STRUCK_SOURCE_TAKEN: stop_unless("planner",
         "{group}: the chosen source does not hold here: {reason}.",
         "Choose a valid source, or waive this with a reason."),
+    Finding.OWN_FIGURE: caution(
+        "{group}: {taken} is the planner's own figure: {source} says {says} ({difference}).",
+        "Take the source's figure, or take the source away from it and give the reason."),
     Finding.OVERRULED: note(
         "{group}: {taken} is taken and not {first}, because: {reason}.",
         "Nothing to do; it stands on the sheet."),
@@ -35,8 +38,16 @@ RULES: dict[Finding, Rule] = {
     Finding.BELOW_BOUND: stop(
         "{group}: {torque} is below the bound of {source} ({limit}).",
         "Take {limit} or more, if the bolt allows it."),
+    Finding.PAIR_UNDECIDED: stop(
+        "{group}: “{first}” and “{second}” are not one figure: they lie {ratio} apart{guess}. The first would give {does_first}; "
+        "the second {does_second}. No other source tells which holds; {taken} is computed until one is chosen.",
+        "Ask the maker, then say at the source which of the two holds, and why."),
     Finding.PAIR_MISMATCH: caution(
-        "{group}: “{first}” and “{second}” are not one figure: the second is {difference} % off the first; {supports}.",
-        "Find out which one is misprinted; {taken} is taken here."),
+        "{group}: “{first}” and “{second}” are not one figure: the second is {difference} % off the first. {supports} supports "
+        "{taken}, which is taken.",
+        "Tell the maker which one is misprinted."),
+    Finding.PAIR_DECIDED: note(
+        "{group}: of “{first}” and “{second}”, {difference} % apart, {taken} holds, because: {reason}.",
+        "Nothing to do; it stands on the sheet."),
     Finding.PAIR_AGREES: note("{group}: “{first}” and “{second}” agree ({difference} %).", "Nothing to do."),
 }
