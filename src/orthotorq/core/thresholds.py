@@ -69,6 +69,8 @@ SOCKET_ROOM = _t("socket_room", 1.3, "widths across flats", "bolts nearer to eac
                  "wall of a socket")
 GUESSED_BAND = _t("guessed_band", 3, "high over low", "a wider friction band is a guess")
 SOURCES_APART = _t("sources_apart", 0.05, "of the first", "valid sources further apart are a conflict")
+LONG_FORM_TO = _t("long_form_to", 0.2, "friction", "above it the exact form is given beside the long form",
+                  "the long form is 0.2 to 0.5 % low up to here, and more above")
 PAIR_SLIP = _t("pair_slip", 0.02, "of the ratio", "a ratio of readings this near to that of a usual slip looks like it",
                "rounding of printed figures")
 PAIR_CLEARLY = _t("pair_clearly", 3, "times", "a source so much nearer to one reading of a misprinted pair decides",

@@ -26,12 +26,13 @@ FACTORS: dict[str, dict[str, float]] = {
     "length": {"mm": 1.0, "m": 1e3, "cm": 10.0, "µm": 1e-3, "km": 1e6, "in": _IN, "ft": 12 * _IN},
     "stress": {"MPa": 1.0, "N/mm²": 1.0, "GPa": 1e3, "kPa": 1e-3, "Pa": 1e-6, "bar": 0.1,
                "psi": _LBF / _IN**2, "ksi": 1e3 * _LBF / _IN**2},
+    "area": {"mm²": 1.0, "cm²": 100.0, "m²": 1e6, "in²": _IN**2},
     "angle": {"deg": math.pi / 180, "°": math.pi / 180, "rad": 1.0, "turn": 2 * math.pi, "flat": math.pi / 3},
     "time": {"s": 1.0, "min": 60.0, "h": 3600.0, "d": 86400.0},
     "temperature": {"°C": 1.0},
     "cycles": {"cycles": 1.0},
 }
-EXAMPLES = {"torque": "480 N·m", "force": "120 kN", "length": "24 mm", "stress": "640 MPa", "angle": "60 deg",
+EXAMPLES = {"torque": "480 N·m", "force": "120 kN", "length": "24 mm", "stress": "640 MPa", "area": "324 mm²", "angle": "60 deg",
             "time": "10 min", "temperature": "20 °C", "cycles": "10 cycles"}
 
 _ALIASES = {
@@ -42,7 +43,9 @@ _ALIASES = {
     "kg·m": "kgf·m", "kgfm": "kgf·m", "m·kg": "kgf·m", "mkg": "kgf·m", "kgcm": "kgf·cm", "kg·cm": "kgf·cm",
     "in·oz": "in·ozf", "lb": "lbf", "lbs": "lbf", "kips": "kip", "kp": "kgf", "inch": "in", "inches": "in",
     '"': "in", "″": "in", "”": "in", "feet": "ft", "foot": "ft", "um": "µm", "μm": "µm", "n/mm2": "N/mm²",
-    "n/mm^2": "N/mm²", "degree": "deg", "degrees": "deg", "º": "deg", "turns": "turn", "flats": "flat",
+    "n/mm^2": "N/mm²", "mm2": "mm²", "mm^2": "mm²", "sqmm": "mm²", "cm2": "cm²", "cm^2": "cm²", "m2": "m²", "m^2": "m²",
+    "in2": "in²", "in^2": "in²", "sqin": "in²", "sq·in": "in²", "sq·mm": "mm²",
+    "degree": "deg", "degrees": "deg", "º": "deg", "turns": "turn", "flats": "flat",
     "rev": "turn", "sec": "s", "hour": "h", "hours": "h", "hr": "h", "minutes": "min", "day": "d", "days": "d",
     "c": "°C", "newton": "N", "cycle": "cycles",
 }

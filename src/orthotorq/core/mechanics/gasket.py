@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from .formula import formula
 from .strength import ring_area
 
-#: width up to which the effective width is the basic width, mm (1/4 in)
-NARROW = 6.0
+#: width up to which the effective width is the basic width [mm], in the code's SI and inch editions
+NARROW, NARROW_INCH = 6.0, 6.35
 _B = ("b", "length", "effective width")
 _G = ("G", "length", "reaction diameter")
 _PRESSURE = ("p", "stress", "pressure")
@@ -25,10 +25,11 @@ class GasketWidths:
     area: float
 
 
-def gasket_widths(outside: float, inside: float) -> GasketWidths:
+def gasket_widths(outside: float, inside: float, inch: bool = False) -> GasketWidths:
     """Widths of a ring gasket on flat faces from its diameters [mm]. Source: ASME VIII-1 App. 2, table 2-5.2.
 
-    b = b0 up to 6 mm, else 2.52 sqrt(b0) mm; G is the mean diameter up to there, else OD - 2b. Raises Impossible when the
+    b = b0 up to 6 mm (1/4 in for work in inches), else 2.52 sqrt(b0) mm, that is 0.5 sqrt(b0) in; G is the mean
+    diameter up to there, else OD - 2b. Raises Impossible when the
     inside is not smaller than the outside.
 
     >>> gasket_widths(120.0, 100.0).reaction_diameter
@@ -37,8 +38,9 @@ def gasket_widths(outside: float, inside: float) -> GasketWidths:
     area = ring_area(outside, inside)
     width = (outside - inside) / 2
     basic = width / 2
-    effective = basic if basic <= NARROW else 2.52 * math.sqrt(basic)
-    reaction = (outside + inside) / 2 if basic <= NARROW else outside - 2 * effective
+    narrow = basic <= (NARROW_INCH if inch else NARROW) * (1 + 1e-9)
+    effective = basic if narrow else 2.52 * math.sqrt(basic)
+    reaction = (outside + inside) / 2 if narrow else outside - 2 * effective
     return GasketWidths(width, basic, effective, reaction, area)
 
 

@@ -50,7 +50,7 @@ def cone_friction(mu_bearing: float, half_angle: float) -> float:
 
 @formula(r"k = \frac{P}{2\pi} + \frac{\mu_t\,d_2}{2\cos 30^\circ} + \frac{\mu_b\,D_b}{2}",
          ("k", "length", "torque per preload"), "ISO 16047 (long form)",
-         approximation="the exact tan(φ + ρ′) gives 0.2 to 0.5 % more torque",
+         approximation="up to a friction of 0.2 the exact tan(φ + ρ′) gives 0.2 to 0.5 % more torque",
          pitch=_P, pitch_diameter=_D2, mu_thread=_MU_T, mu_bearing=_MU_B, bearing_diameter=_FACE)
 def torque_per_preload(pitch: float, pitch_diameter: float, mu_thread: float, mu_bearing: float,
                        bearing_diameter: float) -> float:
@@ -60,6 +60,21 @@ def torque_per_preload(pitch: float, pitch_diameter: float, mu_thread: float, mu
     3.1767
     """
     return pitch / (2 * math.pi) + mu_thread * pitch_diameter / (2 * _COS_FLANK) + mu_bearing * bearing_diameter / 2
+
+
+@formula(r"T = F\left[\frac{d_2}{2}\tan(\varphi + \rho') + \frac{\mu_b D_b}{2}\right]", ("T", "torque", "torque, exact"),
+         "VDI 2230-1 before it is simplified: tan φ = P/(π d2), tan ρ′ = μt/cos 30°",
+         preload=("F", "force", "preload"), pitch=_P, pitch_diameter=_D2, mu_thread=_MU_T, mu_bearing=_MU_B,
+         bearing_diameter=_FACE)
+def exact_torque(preload: float, pitch: float, pitch_diameter: float, mu_thread: float, mu_bearing: float,
+                 bearing_diameter: float) -> float:
+    """Torque [N·mm] for a preload [N] without the long form's approximation; sizes [mm], friction [-].
+
+    >>> round(exact_torque(100e3, 2.5, 18.376, 0.12, 0.12, 25.095) / 317_670, 4)
+    1.0024
+    """
+    lead, flank = math.atan(pitch / (math.pi * pitch_diameter)), math.atan(mu_thread / _COS_FLANK)
+    return preload * (pitch_diameter / 2 * math.tan(lead + flank) + mu_bearing * bearing_diameter / 2)
 
 
 @formula(r"T = F\,k + T_p", ("T", "torque", "torque"), "ISO 16047",

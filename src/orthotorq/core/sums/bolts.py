@@ -16,6 +16,7 @@ from ..tables.grades import Strength, strength_of
 from ..tables.hexagons import hexagon
 from ..tables.lubricants import Band
 from ..tables.threads import Thread
+from ..thresholds import LONG_FORM_TO
 from .fields import Answer
 
 
@@ -85,8 +86,9 @@ def joint_of(v: dict[str, Any]) -> tuple[Joint, Seat | None]:
     if v.get("k") is not None:
         if v.get("mu_thread") is not None or v.get("mu_bearing") is not None:
             raise Impossible(Message.BAD_VALUE, ("k",), reason="Give friction as --mu-thread or as --k, not both")
-        flat = Band(0.1, 0.1, 0.1)
-        return Joint(thread.diameter, thread.pitch, thread.pitch_diameter, 0.0, flat, flat, v["k"], 1.0, prevailing), None
+        flat, head = Band(0.1, 0.1, 0.1), hexagon(thread)
+        face = v.get("effective_diameter") or (pre.effective_diameter(head.face_diameter, head.hole) if head else 0.0)
+        return Joint(thread.diameter, thread.pitch, thread.pitch_diameter, face, flat, flat, v["k"], 1.0, prevailing), None
     if v.get("mu_thread") is None:
         raise Impossible(Message.FRICTION_NEEDED, ("mu-thread",))
     seat = seat_of(v)
@@ -117,14 +119,15 @@ def torque_sum(v: dict[str, Any]) -> Answer:
                                  joint.bearing_diameter)
         shares = {"share_pitch": split.pitch, "share_thread": split.thread, "share_bearing": split.bearing}
     factor = explain(pre.nut_factor, per_preload=k, diameter=joint.diameter)
-    return Answer({"torque_Nm": torque.value / 1e3, "nut_factor": factor.value, **shares}, (*steps, torque, factor))
+    return Answer({"torque_Nm": torque.value / 1e3, "nut_factor": factor.value, **shares}, (*steps, torque, factor),
+                  _exact_note(joint, torque.value, v["preload"]))
 
 
 def preload_sum(v: dict[str, Any]) -> Answer:
     """Preload that a torque gives, with its scatter."""
     joint, seat = joint_of(v)
     accuracy = v["accuracy"] or 0.0
-    band = preload_band(v["torque"], (accuracy,) if accuracy else (), joint)
+    band, bounds = preload_band(v["torque"], (accuracy,) if accuracy else (), joint), _bounds(v, joint)
     steps = []
     for end, factor in (("typical", 1.0), ("high", 1 - accuracy), ("low", 1 + accuracy)):
         own = bracket_steps(joint, seat, end)
@@ -133,8 +136,9 @@ def preload_sum(v: dict[str, Any]) -> Answer:
                                 prevailing=joint.prevailing)]
     return Answer({"preload_N": band.typical, "preload_low_N": band.low, "preload_high_N": band.high,
                    "preload_low_rss_N": band.low_rss, "preload_high_rss_N": band.high_rss}, tuple(steps),
-                  ("Worst case at the ends of the friction band and the tool's accuracy; rss is root-sum-square.",),
-                  _bounds(v, joint))
+                  ("Worst case at the ends of the friction band and the tool's accuracy; rss is root-sum-square.",
+                   *_bound_notes(bounds, band.typical, band.high), *_split_note(joint),
+                   *_exact_note(joint, v["torque"], band.typical)), bounds)
 
 
 def _bounds(v: dict[str, Any], joint: Joint) -> tuple[tuple[str, str, float], ...]:
@@ -146,23 +150,48 @@ def _bounds(v: dict[str, Any], joint: Joint) -> tuple[tuple[str, str, float], ..
     out = [("yield", "yield in tension", strength.yield_ * thread.stress_area)]
     if strength.proof is not None:
         out.append(("proof", "proof load", strength.proof * thread.stress_area))
-    if joint.nut_factor is None:
-        out.append(("combined", "combined, at assembly", lim.combined_preload(
-            0.9, strength.yield_, thread.stress_area, thread.pitch, thread.pitch_diameter, thread.stress_diameter,
-            joint.mu_thread.low)))
+    out.append(("combined", "combined, at assembly", lim.combined_preload(
+        0.9, strength.yield_, thread.stress_area, thread.pitch, thread.pitch_diameter, thread.stress_diameter,
+        joint.thread_friction().low)))
     return tuple(out)
 
 
+def _split_note(joint: Joint) -> tuple[str, ...]:
+    """What is assumed where a nut factor is given."""
+    if joint.nut_factor is None:
+        return ()
+    return (f"The nut factor does not say how much rubs in the thread: thread and face are taken alike, at "
+            f"{joint.thread_friction().typical:.3g}.",)
+
+
+def _bound_notes(bounds: tuple[tuple[str, str, float], ...], typical: float, high: float) -> tuple[str, ...]:
+    """Every bound, and what passes it."""
+    out = []
+    for _, words, load in bounds:
+        beyond = "; the typical load is above it" if typical > load else "; the high end is above it" if high > load else ""
+        out.append(f"{words[0].upper()}{words[1:]}: {load / 1e3:.5g} kN{beyond}.")
+    return tuple(out)
+
+
+def _exact_note(joint: Joint, torque: float, preload: float) -> tuple[str, ...]:
+    """What the exact form gives where friction is too high for the long form's approximation."""
+    if joint.nut_factor is not None or max(joint.mu_thread.typical, joint.mu_bearing.typical) <= LONG_FORM_TO.value:
+        return ()
+    exact = pre.exact_torque(preload, joint.pitch, joint.pitch_diameter, joint.mu_thread.typical,
+                             joint.mu_bearing.typical / joint.cone, joint.bearing_diameter) + joint.prevailing
+    return (f"Above a friction of {LONG_FORM_TO.value:g} the long form is too rough: with the exact tan(φ + ρ′) the same load "
+            f"takes {exact / 1e3:.5g} N·m ({(exact / torque - 1) * 100:+.1f} %).",)
+
+
 def limit_sum(v: dict[str, Any]) -> Answer:
-    """Greatest assembly preload of a bolt and the torque for it."""
+    """Greatest assembly preload of a bolt and the torque for it, both at the low end of the friction."""
     thread: Thread = v["thread"]
     strength = strength_in(v["grade"], thread.diameter)
-    if v["mu_thread"] is None:
-        raise Impossible(Message.FRICTION_NEEDED, ("mu-thread",))
+    joint, seat = joint_of(v)
     nu = v["nu"] if v["nu"] is not None else 0.9
     combined = explain(lim.combined_preload, fraction=nu, yield_strength=strength.yield_, stress_area=thread.stress_area,
                        pitch=thread.pitch, pitch_diameter=thread.pitch_diameter,
-                       stress_diameter=thread.stress_diameter, mu_thread=v["mu_thread"].low)
+                       stress_diameter=thread.stress_diameter, mu_thread=joint.thread_friction().low)
     steps = [combined]
     tension = None
     if v["yield_fraction"] is not None:
@@ -170,14 +199,16 @@ def limit_sum(v: dict[str, Any]) -> Answer:
         steps.append(explain(lim.preload_at_fraction, fraction=v["yield_fraction"], yield_strength=strength.yield_,
                              area=area))
         tension = steps[-1].value
-    joint, seat = joint_of(v)
     least = min(combined.value, tension) if tension is not None else combined.value
-    steps += bracket_steps(joint, seat)
-    torque = explain(pre.torque_from_preload, preload=least, per_preload=joint.band_per_preload().typical,
+    steps += bracket_steps(joint, seat, "low")
+    torque = explain(pre.torque_from_preload, preload=least, per_preload=joint.band_per_preload().low,
                      prevailing=joint.prevailing)
     where = "root area" if v["area"] == "root" else "tensile stress area"
     return Answer({"combined_preload_N": combined.value, "tension_preload_N": tension, "torque_Nm": torque.value / 1e3},
-                  (*steps, torque), (f"{strength.name}, {strength.certainty}; tension on the {where}.",))
+                  (*steps, torque), (
+                      f"{strength.name}, {strength.certainty}; tension on the {where}.",
+                      "Limit and torque at the low end of the friction: with more friction this torque gives less load.",
+                      *_split_note(joint)))
 
 
 def engagement_sum(v: dict[str, Any]) -> Answer:

@@ -43,7 +43,8 @@ class Answer:
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """One field. `kind` is a kind of quantity, or thread, text, number, share, friction, degrees, count, choice or flag."""
+    """One field. `kind` is a kind of quantity, or thread, text, number, share, friction, degrees, count, choice, flag, a
+    resilience, an expansion, a rise of temperature, or a force that may be negative."""
 
     name: str
     kind: str
@@ -109,6 +110,19 @@ def _count(text: str) -> int:
     return int(in_range(value, 1, 100_000, "a whole number from 1"))
 
 
+def _plain(text: str, *units: str) -> float:
+    """A bare number, or one with one of its units written behind it."""
+    value, _, rest = read_number(text)
+    if rest.strip() and rest.replace(" ", "") not in units:
+        raise BadQuantity(Message.QUANTITY_NOT_READ, text=text, kind=f"number in {units[0]}", example=f"2.1e-6 {units[0]}"
+                          if units[0] == "mm/N" else f"1.2e-5 {units[0]}" if units[0] == "1/K" else f"80 {units[0]}")
+    return value
+
+
+def _signed(text: str) -> float:
+    return parse(text, "force").base
+
+
 def _quantity(one: Field, text: str) -> float:
     base = parse(text, one.kind).base
     low = "0 or more" if one.zero else "more than 0"
@@ -129,17 +143,22 @@ def _read(one: Field, text: str) -> Any:
         "ratio": lambda t: in_range(_number(t), 1.0, 1000.0, "a ratio from 1 to 1000"),
         "number": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-9, 1e9, "a number above 0"),
         "share": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-6, 1.0, "a share from 0 to 1"),
+        "resilience": lambda t: in_range(_plain(t, "mm/N"), 1e-12, 1.0, "a resilience above 0, in mm/N"),
+        "expansion": lambda t: in_range(_plain(t, "1/K"), 0.0, 1e-3, "an expansion from 0 to 0.001 1/K"),
+        "rise": lambda t: in_range(_plain(t, "K", "°C"), -300.0, 2000.0, "a rise from -300 to 2000 K"),
+        "signed force": _signed,
         "flag": lambda t: t not in ("", "false", "no", "0"),
         "statement": lambda t: t}
     return readers[one.kind](text)
 
 
 def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
-    """Base values by key from texts by field name; fields left out are None (empty tuples where repeatable).
+    """Base values by key from texts by field name; fields left out are None (empty tuples where repeatable), and under
+    `units` the unit that each quantity was typed in.
 
     Raises an error of the core with the field as its path when a text cannot be read or a needed field is missing.
     """
-    out: dict[str, Any] = {}
+    out: dict[str, Any] = {"units": {}}
     for one in asked.fields:
         given = texts.get(one.name)
         try:
@@ -151,6 +170,8 @@ def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
                 out[one.key] = False if one.kind == "flag" else None
             else:
                 out[one.key] = _read(one, str(given))
+                if one.kind in FACTORS:
+                    out["units"][one.key] = parse(str(given), one.kind).unit
         except OrthotorqError as error:
             error.path = (one.name,)
             raise

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..tables import lubricants, materials
-from . import bolts, identify, joints, tools
+from . import bolts, identify, joints, service, tools
 from .fields import Answer, Field, Sum, read_values
 
 _THREAD = Field("thread", "thread", "Thread, for example M24 or 1-1/8-8", required=True)
@@ -44,7 +44,7 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         Field("accuracy", "share", "Tool accuracy as a share, 0.04 for 4 %", zero=True),
         Field("grade", "text", "Grade, to see the bounds")), bolts.preload_sum),
     Sum("limit", "Greatest clamp load of a bolt at assembly", (
-        _THREAD, _GRADE, *_FRICTION[:2], *_FACE, _PREVAILING,
+        _THREAD, _GRADE, *_FRICTION, *_FACE, _PREVAILING,
         Field("nu", "share", "Share of yield used at assembly, 0.9"),
         Field("yield-fraction", "share", "Share of yield in tension alone"),
         Field("area", "choice", "Area of the tension limit", choices=("tensile", "root"))), bolts.limit_sum),
@@ -97,6 +97,49 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         Field("preload", "force", "Clamp load of one bolt", required=True),
         Field("pressure", "stress", "Pressure", zero=True), Field("m", "number", "Gasket factor m", zero=True),
         Field("y", "stress", "Seating stress y", zero=True)), joints.gasket_sum),
+    Sum("working", "What working loads do to bolt and clamp", (
+        _THREAD, _GRADE, Field("preload", "force", "Preload at its low end", required=True),
+        Field("axial", "force", "Axial load of one bolt", required=True, zero=True),
+        Field("delta-s", "resilience", "Resilience of the fastener, mm/N", required=True),
+        Field("delta-p", "resilience", "Resilience of the parts, mm/N", required=True),
+        Field("introduction", "share", "Load introduction factor, 0 to 1", required=True, zero=True),
+        Field("axial-low", "signed force", "Lowest axial load; zero when left out"),
+        Field("loss", "signed force", "Losses by settling and temperature"),
+        Field("transverse", "force", "Transverse load of one bolt"),
+        Field("slip-friction", "share", "Friction between the parts, low end"),
+        Field("faces", "count", "Friction faces; one when left out")), service.working_sum),
+    Sum("flange", "Assembly bolt stress of a flange by component", (
+        Field("bolts", "count", "Number of bolts", required=True),
+        Field("root-area", "area", "Root area of a bolt", required=True),
+        Field("gasket-area", "area", "Gasket contact area", required=True),
+        Field("target-stress", "stress", "Gasket stress wanted at assembly", required=True),
+        Field("seating-stress", "stress", "Least gasket stress to seat"),
+        Field("operating-stress", "stress", "Least gasket stress in operation"),
+        Field("crush-stress", "stress", "Gasket stress that damages"), Field("pressure", "stress", "Pressure", zero=True),
+        Field("gasket-inside", "length", "Inside diameter of the gasket"),
+        Field("relaxation", "share", "Share that relaxation leaves; 0.7 when left out"),
+        Field("bolt-min", "stress", "Least bolt stress"), Field("bolt-max", "stress", "Most bolt stress"),
+        Field("flange-max", "stress", "Bolt stress the flange bears, from its maker"),
+        Field("gasket-rotation", "degrees", "Rotation the gasket bears"),
+        Field("flange-rotation", "degrees", "Rotation of the flange at its most")), service.flange_sum),
+    Sum("thermal", "What temperature leaves of a clamp load", (
+        Field("preload", "force", "Preload cold", required=True), Field("grip", "length", "Clamped length", required=True),
+        Field("delta-s", "resilience", "Resilience of the fastener, mm/N", required=True),
+        Field("delta-p", "resilience", "Resilience of the parts, mm/N", required=True),
+        Field("alpha-bolt", "expansion", "Expansion of the bolt, 1/K", required=True),
+        Field("alpha-parts", "expansion", "Expansion of the parts, 1/K", required=True),
+        Field("rise-bolt", "rise", "Rise of the bolt's temperature, K", required=True),
+        Field("rise-parts", "rise", "Rise of the parts' temperature, K", required=True),
+        Field("modulus-ratio-bolt", "share", "Modulus of the bolt, hot over cold; 1 when left out"),
+        Field("modulus-ratio-parts", "share", "Modulus of the parts, hot over cold; 1 when left out")), service.thermal_sum),
+    Sum("stripping", "Stripping with strength ratio and nut dilation", (
+        _THREAD, _GRADE, Field("length", "length", "Engaged length", required=True),
+        Field("shear-internal", "stress", "Shear strength of the internal thread", required=True),
+        Field("across-flats", "length", "Width across flats of the nut; a part when left out")), service.stripping_sum),
+    Sum("friction", "Friction from own tests", (
+        _THREAD, Field("torque", "torque", "Torque of each test", repeat=True),
+        Field("preload", "force", "Clamp load of each test", repeat=True),
+        Field("thread-torque", "torque", "Torque in the thread of each test", repeat=True), *_FACE), service.friction_sum),
 )}
 
 

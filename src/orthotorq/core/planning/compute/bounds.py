@@ -3,7 +3,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from ...documents.joint import FlatFace, Group
+from ...documents.joint import FlatFace, Gasket, Group
 from ...documents.plan import Plan
 from ...mechanics import angle as ang
 from ...mechanics import gasket as gas
@@ -111,6 +111,11 @@ def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
     return out
 
 
+def _inches(gasket: Gasket) -> bool:
+    """Whether a gasket is drawn in inches: the code's narrow width is then a quarter of one."""
+    return gasket.outside.quantity.unit in ("in", "ft")
+
+
 def _gasket_bounds(facts: Facts) -> list[Bound]:
     """What the gasket's sheet (its stress window) asks of one bolt."""
     gasket = facts.group.gasket
@@ -129,7 +134,7 @@ def _gasket_bounds(facts: Facts) -> list[Bound]:
             continue
         steps = [area, explain(lim.clamp_at_gasket_stress, stress=stress, contact_area=area.value, bolts=bolts)]
         if field == "service" and gasket.pressure is not None:
-            widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base)
+            widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base, _inches(gasket))
             end = explain(gas.end_force, reaction_diameter=widths.reaction_diameter, pressure=gasket.pressure.base)
             steps += [end, explain(gas.clamp_with_end_force, stress_clamp=steps[-1].value, end=end.value, bolts=bolts)]
         said = "Stress from the gasket's sheet." if given else f"Typical stress of the type “{kind.name if kind else ''}”."
@@ -142,7 +147,7 @@ def _code_bounds(facts: Facts) -> list[Bound]:
     gasket = facts.group.gasket
     assert gasket is not None
     base, bolts = f"groups/{facts.group.id}/gasket", float(facts.group.layout.count)
-    widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base)
+    widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base, _inches(gasket))
     note = f"b is the effective seating width, {widths.effective:.4g} mm."
     out = []
     if gasket.y is not None:
