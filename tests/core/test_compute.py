@@ -118,7 +118,7 @@ def change(document: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
     ("tools/w/range", ["80 N·m", "200 N·m"], "tool_under_range"),
     ("tools/w/range", ["40 N·m", "400 N·m"], "tool_under_20"), ("tools/w/increment", "25 N·m", "tool_too_coarse"),
     ("tools/w/increment", "300 N·m", "setting_impossible"), ("tools/w/length", "250 mm", "hand_force"),
-    ("tools/w/drive", "3/8 in", "drive_too_small"), ("groups/0/layout/count", 24, "socket_room"),
+    ("tools/w/drive", "1/4 in", "drive_too_small"), ("groups/0/layout/count", 24, "socket_room"),
     ("groups/0/friction", {"mu_thread": [0.1, 0.12, 0.14]}, "-friction_typical"),
     ("groups/0/fastener/grade", "ASTM A307 A", "strength_assumed"), ("joint_kind", "wheel", "dry_seat_lubricated"),
     ("chains/m", ["w", {"multiplier": 4, "efficiency": [0.8, 0.9, 0.95], "arm": "400 mm"}], "reaction"),

@@ -80,7 +80,7 @@ def test_halves_round_up_but_never_above_a_ceiling() -> None:
 
 
 def test_default_accuracy_by_standard() -> None:
-    assert [tools.default_accuracy(10e3), tools.default_accuracy(10.1e3), tools.default_accuracy(50e3, beam=True)] == [
+    assert [tools.default_accuracy(10e3), tools.default_accuracy(10.1e3), tools.default_accuracy(50e3, coarse=True)] == [
         0.06, 0.04, 0.06]
 
 

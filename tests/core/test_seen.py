@@ -195,8 +195,8 @@ def test_rounding_to_the_scale_never_passes_a_codes_bound() -> None:
 
 
 @pytest.mark.parametrize(("spelled", "thread", "grade"), [
-    ("8.8", "M16", "ISO 898-1 8.8"), ("ISO 898-1:2013 8.8", "m16 x 2", "8.8"), ("5", "1-8", "SAE J429 5"),
-    ("SAE J429 5", "1-8 UN", "5")])
+    ("8.8", "M16", "ISO 898-1 8.8"), ("ISO 898-1:2013 8.8", "m16 x 2", "8.8"), ("SAE 5", "1-8", "SAE J429 5"),
+    ("SAE J429 grade 5", "1-8 UN", "grade 5")])
 def test_what_a_source_is_valid_for_is_compared_by_what_is_meant(spelled: str, thread: str, grade: str) -> None:
     own = "M16" if thread.lower().startswith("m") else "1-8 UNC"
     document = plan({"kind": "ranked"})

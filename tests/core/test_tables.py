@@ -6,9 +6,12 @@ from itertools import pairwise
 import pytest
 
 from orthotorq.core.errors import BadThread, UnknownName
+from orthotorq.core.sums import answer
+from orthotorq.core.sums.fields import _parted
 from orthotorq.core.tables import grades, hexagons, lubricants, materials, threads
 from orthotorq.core.tables.grades import strength_of
-from orthotorq.core.tables.reader import source_of
+from orthotorq.core.tables.hexagons import hexagon
+from orthotorq.core.tables.reader import rows, source_of
 from orthotorq.core.tables.threads import parse_thread
 
 
@@ -93,3 +96,55 @@ def test_every_table_names_its_source() -> None:
         assert len(source_of(name)) > 20
     assert materials.table()["carbon steel"].modulus == 205_000
     assert list(materials.drives().values()) == sorted(materials.drives().values())
+
+
+@pytest.mark.parametrize(("text", "name"), [
+    ("Grade 5", "SAE J429 5"), ("SAE 5", "SAE J429 5"), ("Gr. 8", "SAE J429 8"), ("class 8.8", "ISO 898-1:2013 8.8"),
+    ("EN ISO 898-1 8.8", "ISO 898-1:2013 8.8"), ("SA-193 B7", "ASTM A193 B7"), ("A193 Gr B7", "ASTM A193 B7"),
+    ("A4 80", "ISO 3506-1:2009 A4-80"), ("ASTM A193 B8 Class 2", "ASTM A193 B8 Class 2"), ("D6-80", "ISO 3506-1:2020 D6-80")])
+def test_grades_are_known_by_what_people_write(text: str, name: str) -> None:
+    assert strength_of(text, 16).name == name
+
+
+@pytest.mark.parametrize("text", ["8", "5"])
+def test_a_bare_number_is_asked_back(text: str) -> None:
+    with pytest.raises(UnknownName, match="alone can be SAE J429"):
+        strength_of(text, 16)
+
+
+@pytest.mark.parametrize(("text", "name"), [
+    ("10-32", "#10-32 UNF"), ("8-32", "#8-32 UNC"), ("4-40", "#4-40 UNC"), ("8-8", "8-8 UN"), ("3/4-10-2A", "3/4-10 UNC"),
+    ("M12 LH", "M12"), ("M12x1.25-LH", "M12x1.25"), ("1/2-13 UNC-2A LH", "1/2-13 UNC"), ("2-4 1/2", "2-4.5 UNC"),
+    ("¾-10", "3/4-10 UNC"), ("1½-6", "1-1/2-6 UNC"), ("M12-6g", "M12")])
+def test_threads_with_class_hand_and_odd_pitch(text: str, name: str) -> None:
+    assert parse_thread(text).designation == name
+
+
+@pytest.mark.parametrize(("flats", "ten", "thread"), [
+    ("17 mm", "15 mm", "M10"), ("19 mm", "17.5 mm", "M12"), ("22 mm", "20 mm", "M14"),
+                                                      ("32 mm", "25 mm", "M22"), ("7/8 in", "21.17 mm", "9/16-12 UNC"),
+                                                      ("11 mm", "10 mm", "M7")])
+def test_older_widths_and_nuts_are_identified(flats: str, ten: str, thread: str) -> None:
+    assert thread in answer("identify", {"flats": flats, "ten": ten}).figures["threads"]
+
+
+def test_rows_the_standards_split_or_carry_on() -> None:
+    assert strength_of("A2-70", 24).certainty == "sure" and strength_of("A2-70", 30).certainty == "medium"
+    assert strength_of("ASTM A354 BC", 70).proof == pytest.approx(95 * 6.894757, rel=1e-4)
+    head = hexagon(parse_thread("2-8 UN"), "heavy hex")
+    assert head is not None and head.across_flats == pytest.approx(3.125 * 25.4)
+    assert hexagon(parse_thread("1/2-13"), "socket head") is not None
+    # no drive is worked above its test torque
+    assert all(one["usual_max_Nm"] and float(one["usual_max_Nm"]) <= 0.7 * float(one["test_Nm"]) for one in rows("drives.csv")
+               if one["test_Nm"])
+
+
+@pytest.mark.parametrize(("text", "parts"), [("0,12", ["0.12"]), ("0,10;0,12;0,16", ["0,10", "0,12", "0,16"]),
+                                             ("0,10,0,12,0,16", ["0.10", "0.12", "0.16"])])
+def test_decimal_commas_in_lists(text: str, parts: list[str]) -> None:
+    assert _parted(text) == parts
+
+
+def test_a_share_may_be_in_percent() -> None:
+    base = {"thread": "M20", "torque": "300 N·m", "mu-thread": "0,12"}
+    assert answer("preload", {**base, "accuracy": "4 %"}).figures == answer("preload", {**base, "accuracy": "0.04"}).figures

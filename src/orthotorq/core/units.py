@@ -21,11 +21,15 @@ _IN = 25.4
 #: kind -> {unit symbol: factor to the base unit of that kind}; the first symbol of each is the one to show.
 FACTORS: dict[str, dict[str, float]] = {
     "torque": {"N·m": 1e3, "N·mm": 1.0, "N·cm": 10.0, "kN·m": 1e6, "daN·m": 1e4, "ft·lbf": 12 * _IN * _LBF,
-               "in·lbf": _IN * _LBF, "kgf·m": 1e3 * _KGF, "kgf·cm": 10 * _KGF, "in·ozf": _IN * _LBF / 16},
-    "force": {"kN": 1e3, "N": 1.0, "MN": 1e6, "daN": 10.0, "lbf": _LBF, "kip": 1e3 * _LBF, "kgf": _KGF},
-    "length": {"mm": 1.0, "m": 1e3, "cm": 10.0, "µm": 1e-3, "km": 1e6, "in": _IN, "ft": 12 * _IN},
+               "in·lbf": _IN * _LBF, "kgf·m": 1e3 * _KGF, "kgf·cm": 10 * _KGF, "in·ozf": _IN * _LBF / 16, "cN·m": 10.0,
+               "mN·m": 1.0},
+    "force": {"kN": 1e3, "N": 1.0, "MN": 1e6, "daN": 10.0, "lbf": _LBF, "kip": 1e3 * _LBF, "kgf": _KGF, "tf": 1e3 * _KGF,
+              "mN": 1e-3},
+    "length": {"mm": 1.0, "m": 1e3, "cm": 10.0, "µm": 1e-3, "km": 1e6, "in": _IN, "ft": 12 * _IN, "mil": 1e-3 * _IN,
+               "mi": 63360 * _IN},
     "stress": {"MPa": 1.0, "N/mm²": 1.0, "GPa": 1e3, "kPa": 1e-3, "Pa": 1e-6, "bar": 0.1,
-               "psi": _LBF / _IN**2, "ksi": 1e3 * _LBF / _IN**2},
+               "psi": _LBF / _IN**2, "ksi": 1e3 * _LBF / _IN**2,
+               "kgf/cm²": _KGF / 100, "kgf/mm²": _KGF},
     "area": {"mm²": 1.0, "cm²": 100.0, "m²": 1e6, "in²": _IN**2},
     "angle": {"deg": math.pi / 180, "°": math.pi / 180, "rad": 1.0, "turn": 2 * math.pi, "flat": math.pi / 3},
     "time": {"s": 1.0, "min": 60.0, "h": 3600.0, "d": 86400.0},
@@ -47,6 +51,17 @@ _ALIASES = {
     "in2": "in²", "in^2": "in²", "sqin": "in²", "sq·in": "in²", "sq·mm": "mm²",
     "degree": "deg", "degrees": "deg", "º": "deg", "turns": "turn", "flats": "flat",
     "rev": "turn", "sec": "s", "hour": "h", "hours": "h", "hr": "h", "minutes": "min", "day": "d", "days": "d",
+    "oz·in": "in·ozf", "ozf·in": "in·ozf", "ozin": "in·ozf", "inoz": "in·ozf", "inozf": "in·ozf", "lbs·in": "in·lbf",
+    "lbsin": "in·lbf", "lbfin": "in·lbf", "lbfft": "ft·lbf", "lbsft": "ft·lbf", "ft/lb": "ft·lbf", "ft/lbs": "ft·lbf",
+    "in/lb": "in·lbf", "in/lbs": "in·lbf", "foot·pound": "ft·lbf", "foot·pounds": "ft·lbf", "pound·feet": "ft·lbf",
+    "pound·foot": "ft·lbf", "pounds·feet": "ft·lbf", "inch·pound": "in·lbf", "inch·pounds": "in·lbf", "pound·inch": "in·lbf",
+    "pound·inches": "in·lbf", "mkp": "kgf·m", "kpm": "kgf·m", "m·kp": "kgf·m", "kp·m": "kgf·m", "kgfcm": "kgf·cm",
+    "kpcm": "kgf·cm", "kp·cm": "kgf·cm", "cmkg": "kgf·cm", "mkgf": "kgf·m", "m·kgf": "kgf·m", "cnm": "cN·m", "mnm": "mN·m",
+    "t": "tf", "ton·f": "tf", "tonne": "tf", "tonnes": "tf", "thou": "mil", "mils": "mil", "''": "in", "mile": "mi", "miles": "mi",
+    "barg": "bar", "bar·g": "bar", "bar(g)": "bar", "psig": "psi", "psi·g": "psi", "kg/cm2": "kgf/cm²", "kg/cm²": "kgf/cm²",
+    "kg/cm^2": "kgf/cm²", "kgf/cm2": "kgf/cm²", "kp/cm2": "kgf/cm²", "kg/mm2": "kgf/mm²", "kg/mm²": "kgf/mm²",
+    "kgf/mm2": "kgf/mm²", "kp/mm2": "kgf/mm²", "lb/in2": "psi", "lb/in²": "psi", "lbf/in2": "psi", "lbf/in²": "psi",
+    "lbs/in2": "psi", "lbs/in²": "psi", "newton·metre": "N·m", "newton·metres": "N·m", "newton·meters": "N·m",
     "c": "°C", "newton": "N", "cycle": "cycles",
 }
 
@@ -87,14 +102,28 @@ class Quantity:
     half_digit: float
 
 
+#: digits in groups of three: a plain or narrow space or an apostrophe stands between them, and three digits follow it
 _NUMBER = re.compile(
     r"^\s*(?P<sign>[-−+]?)\s*(?:(?P<whole>\d+)[\s-]+(?P<n1>\d+)\s*/\s*(?P<d1>\d+)|(?P<n2>\d+)\s*/\s*(?P<d2>\d+)"
-    r"|(?P<dec>(?:\d[\d.,\u00a0\u202f']*|\.\d+)(?:[eE][-+]?\d{1,2})?))\s*(?P<unit>.*)$", re.S)
+    r"|(?P<dec>(?:\d(?:[\d.,]|[ \u00a0\u2009\u202f'](?=\d{3}(?!\d)))*|\.\d+)(?:[eE][-+]?\d{1,2})?))\s*(?P<unit>.*)$", re.S)
+#: fractions that are one character
+_VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+
+
+def plain_fractions(text: str) -> str:
+    """Text with fractions that are one character written out.
+
+    >>> plain_fractions("1½ in"), plain_fractions("¾-10")
+    ('1 1/2 in', '3/4-10')
+    """
+    for sign, words in _VULGAR.items():
+        text = re.sub(rf"(?<=\d)\s*{sign}", f" {words}", text).replace(sign, words)
+    return text.replace("⁄", "/")
 
 
 def _decimal(number: str, text: str) -> tuple[float, float]:
     """Value and half a unit of its last digit of a decimal as people type it; asks back where two readings exist."""
-    raw = re.sub(r"[\u00a0\u202f']", "", number)
+    raw = re.sub(r"[ \u00a0\u2009\u202f']", "", number)
     mantissa, _, exponent = re.sub("E", "e", raw).partition("e")
     if "," in mantissa:
         if re.fullmatch(r"[1-9]\d{0,2},\d{3}", mantissa):
@@ -121,7 +150,7 @@ def read_number(text: str) -> tuple[float, float, str]:
     >>> read_number("12,5 mm")[0]
     12.5
     """
-    match = _NUMBER.match(text)
+    match = _NUMBER.match(plain_fractions(text))
     if not match:
         raise BadQuantity(Message.QUANTITY_NOT_READ, text=text, kind="number", example="480")
     if match["dec"]:
@@ -148,7 +177,12 @@ def find_unit(text: str) -> tuple[str, str] | None:
     """
     key = _unit_key(text)
     found = _EXACT.get(key) or _FOLDED.get(key.casefold()) or _FOLDED.get(text.strip().casefold())
-    return found if found and found[0] else None
+    if not found or not found[0]:
+        return None
+    symbol = _unit_key(found[1])
+    # mPa is not MPa: where the rest is spelled as it should be, the prefix is meant as it is spelled
+    other_prefix = key[:1] + symbol[:1] in ("mM", "Mm") and key[1:] == symbol[1:] and found[0] != "time"
+    return None if other_prefix else found
 
 
 @lru_cache(maxsize=4096)

@@ -14,7 +14,7 @@ _A_B, _A_N = ("A_b", "area", "shear area of the external thread"), ("A_n", "area
 @formula(r"R_s = \frac{\tau_n A_n}{\tau_b A_b}", _RS, _SOURCE, internal_shear=_TAU_N, internal_area=_A_N, external_shear=_TAU_B,
          external_area=_A_B)
 def strength_ratio(internal_shear: float, internal_area: float, external_shear: float, external_area: float) -> float:
-    """Strength of the internal over that of the external thread; [MPa], [mm²].
+    """Strength of the internal over that of the external thread [-]; [MPa], [mm²].
 
     >>> strength_ratio(300.0, 700.0, 480.0, 520.0) < 1
     True
@@ -38,7 +38,7 @@ def dilation_factor(across_flats: float, diameter: float) -> float:
 @formula(r"C_2 = 5.594 - 13.682 R_s + 14.107 R_s^2 - 6.057 R_s^3 + 0.9353 R_s^4", ("C_2", "-", "factor of the external thread"),
          _SOURCE, approximation="0.897 up to a ratio of 1; as at 2.2 above", ratio=_RS)
 def external_factor(ratio: float) -> float:
-    """What bending of the teeth takes from the external thread.
+    """What bending of the teeth takes from the external thread [-], by the strength ratio [-].
 
     >>> external_factor(0.8), round(external_factor(1.2), 3)
     (0.897, 0.963)
@@ -52,7 +52,7 @@ def external_factor(ratio: float) -> float:
 @formula(r"C_3 = 0.728 + 1.769 R_s - 2.896 R_s^2 + 1.296 R_s^3", ("C_3", "-", "factor of the internal thread"), _SOURCE,
          approximation="0.897 from a ratio of 1; as at 0.4 below", ratio=_RS)
 def internal_factor(ratio: float) -> float:
-    """What bending of the teeth takes from the internal thread.
+    """What bending of the teeth takes from the internal thread [-], by the strength ratio [-].
 
     >>> internal_factor(1.3), round(internal_factor(0.6), 3)
     (0.897, 1.027)

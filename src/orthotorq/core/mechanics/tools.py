@@ -94,13 +94,13 @@ def settable(exact: float, increment: float | None, ceiling: float | None = None
     return Settable(value, value / exact - 1)
 
 
-def default_accuracy(maximum: float, beam: bool = False) -> float:
-    """Accuracy [-] where a tool's own is unknown (ISO 6789): 6 % to 10 N·m and for beam types, else 4 %.
+def default_accuracy(maximum: float, coarse: bool = False) -> float:
+    """Accuracy [-] where a tool's own is unknown (ISO 6789): 6 % to 10 N·m, for beam types and for screwdrivers, else 4 %.
 
     >>> default_accuracy(600e3), default_accuracy(8e3)
     (0.04, 0.06)
     """
-    return 0.06 if beam or maximum <= 10e3 else 0.04
+    return 0.06 if coarse or maximum <= 10e3 else 0.04
 
 
 def scale_reading(setting: float, mark: float) -> tuple[float, float]:

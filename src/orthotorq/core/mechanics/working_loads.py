@@ -60,7 +60,7 @@ def clamp_against_slip(transverse: float, faces: float, friction: float) -> floa
 @formula(r"S_G = \frac{F_{KR}}{F_Q'}", ("S_G", "-", "safety against slip"), _SOURCE,
          residual=("F_{KR}", "force", "residual clamp"), needed=("F_Q'", "force", "clamp against slip"))
 def slip_safety(residual: float, needed: float) -> float:
-    """Safety against slip; wanted 1.2 for a steady, 1.8 for an alternating load.
+    """Safety against slip [-] of a residual clamp [N]; wanted 1.2 for a steady, 1.8 for an alternating load.
 
     >>> slip_safety(27_000.0, 20_000.0)
     1.35

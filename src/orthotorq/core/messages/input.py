@@ -20,6 +20,7 @@ class Message(StrEnum):
     HEXAGON_UNKNOWN = "hexagon_unknown"
     GRADE_UNKNOWN = "grade_unknown"
     GRADE_AMBIGUOUS = "grade_ambiguous"
+    GRADE_BARE = "grade_bare"
     GRADE_OUT_OF_RANGE = "grade_out_of_range"
     LUBRICANT_UNKNOWN = "lubricant_unknown"
     MATERIAL_UNKNOWN = "material_unknown"
@@ -72,6 +73,8 @@ TEXTS: dict[Message, str] = {
         "No hexagon table covers {thread}; enter the bearing face and hole diameters of the part.",
     Message.GRADE_UNKNOWN: "“{text}” is not a grade in the tables; write standard and grade, for example ISO 898-1 8.8.",
     Message.GRADE_AMBIGUOUS: "“{text}” stands in several standards ({standards}); write the standard too.",
+    Message.GRADE_BARE:
+        "“{text}” alone can be {grades}, the class of a nut, or half of a class such as 8.8; write the standard too.",
     Message.GRADE_OUT_OF_RANGE:
         "{grade} is tabulated for {low} to {high} mm, not for {diameter} mm; enter the strengths as an own grade.",
     Message.LUBRICANT_UNKNOWN: "“{text}” is not a friction condition in the tables or in this plan's definitions.",

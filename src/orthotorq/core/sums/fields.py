@@ -73,13 +73,29 @@ class Sum:
 
 def _number(text: str) -> float:
     value, _, rest = read_number(text)
+    if rest.strip() == "%":
+        return value / 100
     if rest.strip():
         raise BadQuantity(Message.QUANTITY_NOT_READ, text=text, kind="number", example="0.12")
     return value
 
 
+def _parted(text: str) -> list[str]:
+    """The figures of a list. A comma parts them unless semicolons do; commas behind every zero are decimal.
+
+    >>> _parted("0.1,0.12,0.16"), _parted("0,12"), _parted("0,10; 0,12; 0,16")
+    (['0.1', '0.12', '0.16'], ['0.12'], ['0,10', '0,12', '0,16'])
+    """
+    if ";" in text:
+        return [part for part in text.split(";") if part.strip()]
+    parts = [part.strip() for part in text.split(",") if part.strip()]
+    if len(parts) in (2, 6) and all(p == "0" for p in parts[::2]) and all(p.isdigit() for p in parts):
+        return [f"0.{p}" for p in parts[1::2]]
+    return parts
+
+
 def _friction(text: str) -> Band:
-    parts = [part for part in text.replace(";", ",").split(",") if part.strip()]
+    parts = _parted(text)
     values = [in_range(_number(p), 1e-3, 1.0, "friction above 0 and at most 1") for p in parts]
     if len(values) == 1:
         return Band(values[0], values[0], values[0])
@@ -158,7 +174,7 @@ def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
 
     Raises an error of the core with the field as its path when a text cannot be read or a needed field is missing.
     """
-    out: dict[str, Any] = {"units": {}}
+    out: dict[str, Any] = {}
     for one in asked.fields:
         given = texts.get(one.name)
         try:
@@ -171,7 +187,7 @@ def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
             else:
                 out[one.key] = _read(one, str(given))
                 if one.kind in FACTORS:
-                    out["units"][one.key] = parse(str(given), one.kind).unit
+                    out.setdefault("units", {})[one.key] = parse(str(given), one.kind).unit
         except OrthotorqError as error:
             error.path = (one.name,)
             raise

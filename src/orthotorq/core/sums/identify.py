@@ -37,11 +37,20 @@ def _misfit(thread: Thread, v: dict[str, Any]) -> float | None:
         total += abs(off)
     if v["flats"] is not None:
         heads = [h for h in (hexagons.hexagon(thread, "hex"), hexagons.hexagon(thread, "heavy hex")) if h is not None]
-        off = min((abs(v["flats"] / h.across_flats - 1) for h in heads), default=1.0)
+        widths = [h.across_flats for h in heads] + [width for width, _ in hexagons.other_flats(thread)]
+        off = min((abs(v["flats"] / width - 1) for width in widths), default=1.0)
         if off > _FLATS:
             return None
         total += off
     return total
+
+
+def _described(thread: Thread) -> str:
+    """A thread with its pitch and every width that stands on its bolts and nuts."""
+    head = hexagons.hexagon(thread)
+    widths = [f"across flats {head.across_flats:.4g} mm"] if head else []
+    widths += [f"{what} {width:.4g} mm" for width, what in hexagons.other_flats(thread)]
+    return ", ".join([f"{thread.designation}: {thread.series}, pitch {thread.pitch:.4g} mm", *widths])
 
 
 def identify_sum(v: dict[str, Any]) -> Answer:
@@ -50,8 +59,7 @@ def identify_sum(v: dict[str, Any]) -> Answer:
         raise Impossible(Message.BAD_VALUE, ("flats",), reason="Give at least one of: across flats, diameter, ten threads")
     found = sorted((m, i, t) for i, t in enumerate(_threads()) if (m := _misfit(t, v)) is not None)
     names = list(dict.fromkeys(t.designation for _, _, t in found))[:8]
-    notes = [f"{t.designation}: {t.series}, pitch {t.pitch:.4g} mm" + (f", across flats {h.across_flats:.4g} mm" if (
-        h := hexagons.hexagon(t)) else "") for t in (threads.parse_thread(n) for n in names[:5])]
+    notes = [_described(threads.parse_thread(n)) for n in names[:5]]
     if len(names) > 1:
         notes.append("Several fit: measure ten threads with a calliper, and try a nut that is known.")
     if not names:

@@ -107,7 +107,7 @@ def gasket_sum(v: dict[str, Any]) -> Answer:
     if v["inside"] >= v["outside"]:
         raise Impossible(Message.OUT_OF_RANGE, ("inside",), value=f"{v['inside']:g} mm",
                          range=f"less than the outside ({v['outside']:g} mm)")
-    inch = v["units"].get("outside") in ("in", "ft")
+    inch = v.get("units", {}).get("outside") in ("in", "ft")
     widths = gas.gasket_widths(v["outside"], v["inside"], inch)
     if v["bolts"] < 1:
         raise Impossible(Message.OUT_OF_RANGE, ("bolts",), value=v["bolts"], range="1 bolt or more")

@@ -54,8 +54,18 @@ def table() -> tuple[GradeRow, ...]:
     return tuple(out)
 
 
+_WORDS = re.compile(r"\b(?:property class|grade|class|gr\.?|cl\.?)(?=\s*[\w])\s*", re.I)
+
+
 def _plain(text: str) -> str:
-    return re.sub(r"[\s,]+", " ", text.strip()).casefold()
+    """A spelling of a grade without what people add to it: words, European prefixes, the other code's letters."""
+    text = re.sub(r"[\s,]+", " ", text.strip())
+    if not re.search(r"\bB8M? ", text, re.I):  # there the class is part of the grade
+        text = _WORDS.sub("", text)
+    text = re.sub(r"^(?:DIN |BS )?EN ISO\b", "ISO", text, flags=re.I)
+    text = re.sub(r"\b(?:ASME )?S?A-?(?=\d{3})", "A", text, flags=re.I)
+    text = re.sub(r"\b(F1|A[1-5]|D[2468]) (?=\d{2,3}$)", r"\1-", text, flags=re.I)
+    return text.casefold()
 
 
 @lru_cache(maxsize=1)
@@ -65,7 +75,9 @@ def _names() -> dict[str, dict[str, tuple[GradeRow, ...]]]:
     for row in table():
         bare = re.sub(r":\d{4}$", "", row.standard)
         short = re.sub(r"^(ISO|ASTM|SAE) ", "", bare)
-        for spelling in {f"{row.standard} {row.grade}", f"{bare} {row.grade}", f"{short} {row.grade}", row.grade}:
+        family = re.sub(r" .*", "", bare)
+        for spelling in {f"{row.standard} {row.grade}", f"{bare} {row.grade}", f"{short} {row.grade}", row.grade,
+                         f"{family} {row.grade}"}:
             by = out.setdefault(_plain(spelling), {})
             by[row.standard] = (*by.get(row.standard, ()), row)
         if row.grade.startswith("socket"):
@@ -99,6 +111,10 @@ def strength_of(name: str, diameter: float) -> Strength:
     by = _names().get(_plain(name))
     if not by:
         raise UnknownName(Message.GRADE_UNKNOWN, text=name.strip()[:60])
+    if name.strip().isdigit():
+        # a bare 8 is a grade here, the class of a nut there, and half of 8.8
+        raise UnknownName(Message.GRADE_BARE, text=name.strip(), grades=", ".join(
+            sorted(found[0].strength.name for found in by.values())))
     if len(by) > 1:
         raise UnknownName(Message.GRADE_AMBIGUOUS, text=name.strip()[:60], standards=", ".join(sorted(by)))
     found = next(iter(by.values()))

@@ -39,6 +39,24 @@ def hexagon(thread: Thread, head: str = "hex") -> Hexagon | None:
     return table().get((head, thread.size))
 
 
+@lru_cache(maxsize=1)
+def _other() -> dict[str, tuple[tuple[float, str], ...]]:
+    out: dict[str, tuple[tuple[float, str], ...]] = {}
+    for row in rows("other_flats.csv"):
+        out[row["name"]] = (*out.get(row["name"], ()), (float(row["across_flats_mm"]), row["what"]))
+    return out
+
+
+def other_flats(thread: Thread) -> tuple[tuple[float, str], ...]:
+    """Widths [mm] that also stand on bolts and nuts of a size, with what they are.
+
+    >>> from .threads import parse_thread
+    >>> other_flats(parse_thread("M12"))
+    ((19.0, 'older width'),)
+    """
+    return _other().get(thread.size, ())
+
+
 def head_kinds() -> tuple[str, ...]:
     """Heads the tables know."""
     return _HEADS

@@ -11,7 +11,7 @@ from functools import lru_cache
 
 from ..errors import BadQuantity, BadThread
 from ..messages import Message
-from ..units import read_number
+from ..units import plain_fractions, read_number
 from .reader import rows
 
 _INCH = 25.4
@@ -140,10 +140,13 @@ def _checked(text: str, thread: Thread) -> Thread:
     return thread
 
 
-_METRIC = re.compile(r"^m\s*(\d+(?:[.,]\d+)?)(?:\s*[x×*/]\s*(\d*[.,]?\d+))?(?:\s*[-–]\s*(?:[3-9][a-hA-H]){1,2})?$", re.I)
+_METRIC = re.compile(r"^m\s*(\d+(?:[.,]\d+)?)(?:\s*[x×*/]\s*(\d*[.,]?\d+))?(?:\s*[-–]?\s*(?:[3-9][a-hA-H]){1,2})?$", re.I)
+#: hand and class behind a thread change nothing of its geometry
+_HAND = re.compile(r"[\s,-]+(?:LH|RH|left[ -]?hand(?:ed)?|right[ -]?hand(?:ed)?)\.?$", re.I)
+_CLASS = re.compile(r"\s*[-–]\s*[123][AB]$|\s+[123][AB]$", re.I)
 _NUMBERED = re.compile(r"^(?:#|no\.?\s*|nr\.?\s*)(\d{1,2})(?:\s*[-–]\s*(\d+(?:\.\d+)?))?$", re.I)
 _INCHES = re.compile(r'^(\d+\s*[- ]\s*\d+/\d+|\d+/\d+|\d*\.\d+|\d+)\s*(?:["″”]|in\.?(?:ch)?)?'
-                     r'(?:\s*[-–x×]\s*(\d+(?:\.\d+)?))?$', re.I)
+                     r'(?:\s*[-–x×]\s*(\d+ \d+/\d+|\d+(?:\.\d+)?))?$', re.I)
 _SERIES = re.compile(r"\s*(?:[-–]\s*)?(UNC|UNF|8\s*-?\s*UN|UNR|UN)(?:\s*[-–]\s*[123][AB])?\s*$", re.I)
 
 
@@ -160,6 +163,7 @@ def parse_thread(text: str) -> Thread:
     raw = text.strip()
     if not raw or len(raw) > 40:
         raise BadThread(Message.THREAD_NOT_READ, text=raw[:40])
+    raw = _CLASS.sub("", _HAND.sub("", plain_fractions(raw)))
     if match := _METRIC.match(raw):
         diameter = float(match[1].replace(",", "."))
         return _metric(raw, diameter, float(match[2].replace(",", ".")) if match[2] else None)
@@ -183,7 +187,11 @@ def _from_inches(raw: str, size_text: str, tpi_text: str | None, name: str) -> T
         inches = read_number(size_text)[0]
     except BadQuantity:
         raise BadThread(Message.THREAD_NOT_READ, text=raw) from None
-    tpi = float(tpi_text) if tpi_text else None
+    tpi = read_number(tpi_text)[0] if tpi_text else None
+    # a bare 10-32 is a number size: nobody cuts 32 threads per inch on ten inches
+    if size_text.isdigit() and tpi is not None and ((f"#{size_text}", "UNC") in series().unified) and tpi in (
+            series().unified.get((f"#{size_text}", s)) for s in ("UNC", "UNF")):
+        return _unified(raw, f"#{size_text}", 0.060 + 0.013 * int(size_text), tpi, name)
     # "1-8 UN" is one inch, eight threads; "8UN" behind a bare size means eight threads too
     if tpi is None and name == "8UN":
         tpi = 8.0

@@ -14,6 +14,9 @@ from ...tables.materials import drives
 from ...units import convert, show
 from .sources import second_unit
 
+#: kinds whose class is 6 % whatever their range (ISO 6789)
+_SIX_PERCENT = ("beam wrench", "preset driver")
+
 
 @dataclass(frozen=True, slots=True)
 class Chain:
@@ -28,7 +31,7 @@ class Chain:
     @property
     def accuracies(self) -> tuple[float, ...]:
         """Wrench, then half the efficiency band of each multiplier: separate contributions."""
-        wrench = self.tool.accuracy or mech.default_accuracy(self.tool.range[1].base, self.tool.kind == "beam wrench")
+        wrench = self.tool.accuracy or mech.default_accuracy(self.tool.range[1].base, self.tool.kind in _SIX_PERCENT)
         bands = [(m.efficiency[2] - m.efficiency[0]) / (2 * m.efficiency[1]) for m in self.multipliers]
         return (wrench, *[b for b in bands if b > 0])
 
