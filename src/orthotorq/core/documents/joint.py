@@ -7,7 +7,7 @@ from pydantic import Field, Tag, model_validator
 
 from ..errors import Impossible
 from ..forms.base import KIND, FrictionBand, Id, Model, Name, NutFactorBand, Share, Words
-from ..forms.quantities import ConeAngle, Force, Length, Stress, TorqueOrZero
+from ..forms.quantities import ConeAngle, Force, Length, SignedForce, Stress, Temperature, TorqueOrZero, Turn
 from ..messages import Message
 from .layouts import Layout
 
@@ -40,7 +40,10 @@ Uses = Annotated[int, Field(ge=0, le=1000)]
 
 
 class Fastener(Model):
-    """Bolt, stud or nut of a group. `uses` counts tightenings so far, `max_uses` is the maker's limit."""
+    """Bolt, stud or nut of a group. `uses` counts tightenings so far, `max_uses` is the maker's limit.
+
+    A `stud` has a nut at either end; a `shank_diameter` below the thread's stress diameter carries less than the thread.
+    """
 
     thread: Annotated[str, Field(min_length=1, max_length=40)]
     grade: Name
@@ -48,6 +51,8 @@ class Fastener(Model):
     face: Face | None = None
     across_flats: Length | None = None
     shank_length: Length | None = None
+    shank_diameter: Length | None = None
+    stud: bool = False
     prevailing: TorqueOrZero = Field(default="0 N·m", validate_default=True)
     condition: Literal["new", "used"] = "used"
     history: Literal["known", "unknown"] = "known"
@@ -69,13 +74,66 @@ class Into(Model):
 
 
 class Layer(Model):
-    """One clamped part of the stack, from the turned side on; `limit` is its own limit of pressure under the head."""
+    """One clamped part of the stack, from the turned side on; `limit` is its own limit of pressure under the head.
+
+    A `washer` lies under head or nut: it spreads the load onto the part behind it.
+    """
 
     material: Name
     thickness: Length
     outside: Length | None = None
     limit: Stress | None = None
     name: Name | None = None
+    washer: bool = False
+
+
+class Work(Model):
+    """What acts on one bolt at work: an axial load between its lowest and its highest, a transverse one that friction of
+    `faces` faces holds, a pressure to be sealed inside a diameter (of all bolts). `introduction` says where the axial load
+    enters, 0 to 1."""
+
+    axial: Force | None = None
+    axial_low: SignedForce | None = None
+    introduction: Annotated[float, Field(ge=0, le=1)] = 0.5
+    transverse: Force | None = None
+    slip_friction: Annotated[float, Field(gt=0, le=1)] | None = None
+    faces: Annotated[int, Field(ge=1, le=20)] = 1
+    alternates: bool = False
+    pressure: Stress | None = None
+    sealed_diameter: Length | None = None
+    thread: Literal["rolled before heat treatment", "rolled after heat treatment", "cut"] = "rolled before heat treatment"
+
+    @model_validator(mode="after")
+    def _pairs(self) -> Work:
+        for one, other in (("transverse", "slip_friction"), ("pressure", "sealed_diameter")):
+            if (getattr(self, one) is None) != (getattr(self, other) is None):
+                missing = other if getattr(self, other) is None else one
+                raise Impossible(Message.BAD_VALUE, (missing,), reason=f"{one} and {other} are given together")
+        if self.axial_low is not None and self.axial is None:
+            raise Impossible(Message.BAD_VALUE, ("axial",), reason="A lowest axial load needs the highest one")
+        if self.axial is not None and self.axial_low is not None and self.axial_low.base > self.axial.base:
+            raise Impossible(Message.RANGE_REVERSED, ("axial_low",), low=str(self.axial_low), high=str(self.axial))
+        return self
+
+
+class AtWork(Model):
+    """Steady temperatures of bolt and parts at work."""
+
+    bolt: Temperature
+    parts: Temperature
+
+
+class Component(Model):
+    """A flange judged by component: stresses on the bolt's root area. What the flange bears comes from its maker or a code
+    calculation; the gasket's own stresses stand with the gasket."""
+
+    target_stress: Stress
+    relaxation: Annotated[float, Field(gt=0, le=1)] = 0.7
+    bolt_min: Stress | None = None
+    bolt_max: Stress | None = None
+    flange_max: Stress | None = None
+    gasket_rotation: Turn | None = None
+    flange_rotation: Turn | None = None
 
 
 class Body(Model):
@@ -116,6 +174,8 @@ class Gasket(Model):
     m: Annotated[float, Field(ge=0, le=20)] | None = None
     y: Stress | None = None
     creep: Annotated[float, Field(ge=0, lt=1)] | None = None
+    thickness: Length | None = None
+    modulus: Stress | None = None
     hot_retighten: Literal["not said", "allowed by the maker", "forbidden"] = "not said"
 
     @model_validator(mode="after")
@@ -147,6 +207,9 @@ class Group(Model):
     body: Body | None = None
     friction: Friction
     gasket: Gasket | None = None
+    component: Component | None = None
+    work: Work | None = None
+    at_work: AtWork | None = None
     required_clamp: Force | None = None
     must_be: Literal["dry", "lightly oiled", "lubricated"] | None = None
     roughness: Literal["below 10 µm", "10 to 40 µm", "40 to 160 µm"] = "10 to 40 µm"

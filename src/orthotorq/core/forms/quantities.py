@@ -58,6 +58,8 @@ class QuantityRule:
 Torque = Annotated[QuantityText, QuantityRule("torque", 0, 1e9, "more than 0 and at most 1 000 000 N·m")]
 TorqueOrZero = Annotated[QuantityText, QuantityRule("torque", 0, 1e9, "0 to 1 000 000 N·m", True)]
 Force = Annotated[QuantityText, QuantityRule("force", 0, 1e8, "more than 0 and at most 100 MN")]
+SignedForce = Annotated[QuantityText, QuantityRule("force", -1e8, 1e8, "-100 MN to 100 MN", True)]
+Temperature = Annotated[QuantityText, QuantityRule("temperature", -200, 900, "-200 °C to 900 °C", True)]
 Length = Annotated[QuantityText, QuantityRule("length", 0, 1e5, "more than 0 and at most 100 m")]
 Position = Annotated[QuantityText, QuantityRule("length", -1e5, 1e5, "-100 m to 100 m", True)]
 Stress = Annotated[QuantityText, QuantityRule("stress", 0, 1e4, "more than 0 and at most 10 000 MPa")]

@@ -71,7 +71,7 @@ def exact_torque(preload: float, pitch: float, pitch_diameter: float, mu_thread:
     """Torque [N·mm] for a preload [N] without the long form's approximation; sizes [mm], friction [-].
 
     >>> round(exact_torque(100e3, 2.5, 18.376, 0.12, 0.12, 25.095) / 317_670, 4)
-    1.0024
+    1.0032
     """
     lead, flank = math.atan(pitch / (math.pi * pitch_diameter)), math.atan(mu_thread / _COS_FLANK)
     return preload * (pitch_diameter / 2 * math.tan(lead + flank) + mu_bearing * bearing_diameter / 2)

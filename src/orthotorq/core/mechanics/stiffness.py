@@ -14,19 +14,21 @@ _FACE = ("d_w", "length", "outer diameter of the bearing face")
 _OUTER = ("D_A", "length", "outside diameter of the parts")
 
 
-@formula(r"\delta_s = \frac{1}{E_s}\left[\frac{k_h d + l_s}{A} + \frac{l_K - l_s + 0.5\,d}{A_{d3}}\right]"
+@formula(r"\delta_s = \frac{1}{E_s}\left[\frac{k_h d}{A} + \frac{l_s}{A_s'} + \frac{l_K - l_s + k_e d}{A_{d3}}\right]"
          r" + \frac{k_m d}{E_m A}",
          (r"\delta_s", "resilience", "resilience of the fastener"), "VDI 2230-1, section 5.1.1",
          diameter=("d", "length", "nominal diameter"), minor_area=("A_{d3}", "area", "core area"), grip=_GRIP,
          shank=("l_s", "length", "shank length"), modulus=("E_s", "stress", "modulus of the fastener"),
          head=("k_h", "-", "head factor"), mate=("k_m", "-", "nut or tapped factor"),
-         mate_modulus=("E_m", "stress", "modulus of nut or tapped part"))
+         mate_modulus=("E_m", "stress", "modulus of nut or tapped part"), shank_area=("A_s'", "area", "area of the shank"),
+         engaged=("k_e", "-", "engaged thread, 0.5 at each end"))
 def fastener_resilience(diameter: float, minor_area: float, grip: float, shank: float, modulus: float, head: float,
-                        mate: float, mate_modulus: float) -> float:
+                        mate: float, mate_modulus: float, shank_area: float | None = None, engaged: float = 0.5) -> float:
     """Resilience of a fastener [mm/N]; lengths [mm], core area [mm²], moduli [MPa], factors [-].
 
-    `head` is 0.5 for hexagons and 0.4 for socket heads; `mate` is 0.4 for a nut and 0.33 for a tapped part. Head, shank
-    and mate count over pi/4 d², free and engaged thread over the core area. Source: VDI 2230-1.
+    `head` is 0.5 for hexagons, 0.4 for socket heads and for the second nut of a stud; `mate` is 0.4 for a nut and 0.33 for
+    a tapped part. Head and mate count over pi/4 d², the shank over its own area [mm²], free and engaged thread over the core
+    area; a stud has engaged thread at both ends. Source: VDI 2230-1.
 
     >>> f"{fastener_resilience(16.0, 144.12, 50.0, 20.0, 205000.0, 0.5, 0.4, 205000.0):.4e}"
     '2.1208e-06'
@@ -34,7 +36,8 @@ def fastener_resilience(diameter: float, minor_area: float, grip: float, shank: 
     in_range(grip, 0.1, 1e5, "a clamped length of 0.1 mm to 100 m")
     in_range(shank, 0.0, grip, "a shank between zero and the clamped length")
     area = math.pi / 4 * diameter**2
-    return (((head * diameter + shank) / area + (grip - shank + 0.5 * diameter) / minor_area) / modulus
+    waist = shank / (shank_area or area)
+    return ((head * diameter / area + waist + (grip - shank + engaged * diameter) / minor_area) / modulus
             + mate * diameter / (mate_modulus * area))
 
 
@@ -64,10 +67,11 @@ def cone_slope_tapped(grip: float, face_diameter: float, outer_diameter: float) 
 
 @dataclass(frozen=True, slots=True)
 class Layer:
-    """One clamped layer: thickness [mm], modulus [MPa]."""
+    """One clamped layer: thickness [mm], modulus [MPa], its own outside diameter [mm] where it differs from the others."""
 
     thickness: float
     modulus: float
+    outside: float | None = None
 
 
 def parts_resilience(layers: tuple[Layer, ...], face_diameter: float, hole: float, outer_diameter: float, slope: float,
@@ -75,8 +79,8 @@ def parts_resilience(layers: tuple[Layer, ...], face_diameter: float, hole: floa
     """Resilience of the clamped parts [mm/N] along the deformation cone; lengths [mm].
 
     The cone widens from the head (and from the nut, when not tapped) by twice its slope until it meets the outside of the
-    parts; each layer counts with its own modulus where it lies. For one material this is VDI 2230-1's closed form, both
-    for cone alone and for cone with sleeve. Raises Impossible for an outside diameter within the bearing face.
+    parts; each layer counts with its own modulus and its own outside where it lies. For one material this is VDI 2230-1's
+    closed form, both for cone alone and for cone with sleeve. Raises Impossible for an outside diameter within the bearing face.
 
     >>> f"{parts_resilience((Layer(50.0, 205000.0),), 22.49, 17.5, 60.0, 0.51552, False):.4e}"
     '4.5489e-07'
@@ -87,11 +91,11 @@ def parts_resilience(layers: tuple[Layer, ...], face_diameter: float, hole: floa
         raise Impossible(Message.OUT_OF_RANGE, value=f"An outside diameter of {outer_diameter:g} mm",
                          range=f"more than the bearing face ({face_diameter:g} mm)")
     grip = sum(layer.thickness for layer in layers)
-    meets = (outer_diameter - face_diameter) / (2 * slope)
     total, at = 0.0, 0.0
     for layer in layers:
-        total += _between(at, at + layer.thickness, grip, meets, face_diameter, hole, outer_diameter, slope,
-                          tapped) / layer.modulus
+        outside = layer.outside or outer_diameter
+        meets = (outside - face_diameter) / (2 * slope)
+        total += _between(at, at + layer.thickness, grip, meets, face_diameter, hole, outside, slope, tapped) / layer.modulus
         at += layer.thickness
     return total
 
@@ -117,6 +121,7 @@ def explain_parts(layers: tuple[Layer, ...], face_diameter: float, hole: float, 
               (Symbol(r"\tan\varphi", "-", "slope of the cone"), slope)]
     for i, layer in enumerate(layers, 1):
         inputs += [(Symbol(f"l_{{{i}}}", "length", f"thickness of layer {i}"), layer.thickness),
+                   *([(Symbol(f"D_{{{i}}}", "length", f"outside of layer {i}"), layer.outside)] if layer.outside else []),
                    (Symbol(f"E_{{{i}}}", "stress", f"modulus of layer {i}"), layer.modulus)]
     return Step(_PARTS, tuple(inputs), value)
 
@@ -149,3 +154,16 @@ def elongation(preload: float, resilience: float) -> float:
     0.2121
     """
     return preload * resilience
+
+
+@formula(r"\delta_g = \frac{n\,t}{E_g\,A_g}", (r"\delta_g", "resilience", "resilience of the gasket, for one bolt"),
+         "elastic layer shared by the bolts", approximation="a gasket is stiffer when it goes back than when it is pressed",
+         thickness=("t", "length", "gasket thickness"), modulus=("E_g", "stress", "modulus of the gasket"),
+         area=("A_g", "area", "gasket contact area"), bolts=("n", "-", "number of bolts"))
+def gasket_resilience(thickness: float, modulus: float, area: float, bolts: float) -> float:
+    """Resilience [mm/N] that a gasket adds to the parts of one bolt; [mm], [MPa], [mm²].
+
+    >>> f"{gasket_resilience(1.5, 1000.0, 28274.0, 16.0):.3e}"
+    '8.488e-07'
+    """
+    return bolts * thickness / (modulus * area)

@@ -107,3 +107,65 @@ def stress_at_work(preload: float, extra: float, stress_area: float, thread_torq
     tension = (preload + extra) / stress_area
     torsion = thread_torque / (math.pi * stress_diameter**3 / 16)
     return math.hypot(tension, math.sqrt(3) * kept * torsion)
+
+
+@formula(r"F_M = \frac{-F_{SA}/A^2 + \sqrt{R_e^2\,(1/A^2 + b^2) - (b\,F_{SA}/A)^2}}{1/A^2 + b^2},\quad "
+         r"b = \frac{\sqrt{3}\,k_\tau\,k_G}{\pi d_0^3/16}",
+         (r"F_M", "force", "preload at which the bolt yields at work"), "VDI 2230-1, stress at work solved for the preload",
+         yield_strength=("R_e", "stress", "yield strength"), extra=("F_{SA}", "force", "additional bolt force"), stress_area=_AS,
+         thread_arm=("k_G", "length", "torque in the thread per preload"), stress_diameter=("d_0", "length", "stress diameter"),
+         kept=(r"k_\tau", "-", "share of the torsion that stays"))
+def preload_at_work(yield_strength: float, extra: float, stress_area: float, thread_arm: float, stress_diameter: float,
+                    kept: float) -> float:
+    """Preload [N] at which a bolt that gets more force [N] yields, with what is left of the torsion; [MPa], [mm²], [mm].
+
+    >>> f = preload_at_work(640.0, 2e3, 156.67, 1.2, 14.12, 0.5)
+    >>> round(stress_at_work(f, 2e3, 156.67, 1.2 * f, 14.12, 0.5), 6)
+    640.0
+    """
+    a, b = 1 / stress_area, math.sqrt(3) * kept * thread_arm / (math.pi * stress_diameter**3 / 16)
+    square = a**2 + b**2
+    inside = yield_strength**2 * square - (a * b * extra) ** 2
+    return max(0.0, (-extra * a**2 + math.sqrt(max(0.0, inside))) / square)
+
+
+@formula(r"F_K = \frac{A_D\,p}{n}", ("F_K", "force", "clamp that seals"), _SOURCE, pressure=("p", "stress", "pressure"),
+         sealed=("D", "length", "sealed diameter"), bolts=("n", "-", "number of bolts"))
+def clamp_that_seals(pressure: float, sealed: float, bolts: float) -> float:
+    """Clamp [N] of one bolt that holds a pressure [MPa] inside a diameter [mm].
+
+    >>> round(clamp_that_seals(1.0, 100.0, 4.0))
+    1963
+    """
+    return math.pi / 4 * sealed**2 * pressure / bolts
+
+
+@formula(r"F_V = S\,F_K + (1 - \Phi)\,F_A", ("F_V", "force", "preload that is needed at work"), _SOURCE,
+         clamp=("F_K", "force", "clamp that is needed"), safety=("S", "-", "wanted safety"), factor=_PHI, axial=_FA)
+def preload_needed(clamp: float, safety: float, factor: float, axial: float) -> float:
+    """Preload [N] that must be left after losses so that a clamp [N] stays under the axial load [N].
+
+    >>> preload_needed(20_000.0, 1.2, 0.1, 10_000.0)
+    33000.0
+    """
+    return safety * clamp + (1 - factor) * axial
+
+
+@formula(r"F_M = p_G\,\frac{\pi}{4}(d_w^2 - d_h^2) - F_{SA}", ("F_M", "force", "preload at the pressure limit, at work"), _SOURCE,
+         at_rest=("F_p", "force", "clamp at the pressure limit"), extra=("F_{SA}", "force", "additional bolt force"))
+def preload_under_the_head(at_rest: float, extra: float) -> float:
+    """Preload [N] at which the pressure under the head reaches its limit while the axial load adds to the bolt [N].
+
+    >>> preload_under_the_head(100_000.0, 4_000.0)
+    96000.0
+    """
+    return max(0.0, at_rest - extra)
+
+
+def rolled_after(limit: float, preload: float, at_yield: float) -> float:
+    """Endurance limit [MPa] of a thread rolled after heat treatment: more the less it is tightened. Source: VDI 2230-1.
+
+    >>> rolled_after(46.0, 60_000.0, 100_000.0)
+    64.4
+    """
+    return limit * (2 - preload / at_yield)

@@ -47,6 +47,9 @@ class Message(StrEnum):
     NO_VALID_SOURCE = "no_valid_source"
     SOURCE_WITHOUT_FIGURE = "source_without_figure"
     ANGLE_NEEDS_STACK = "angle_needs_stack"
+    WORK_NEEDS_STACK = "work_needs_stack"
+    TOO_HOT_FOR_TABLE = "too_hot_for_table"
+    COMPONENT_NEEDS_GASKET = "component_needs_gasket"
     TOOL_DOES_NOT_FIT = "tool_does_not_fit"
     MISSING_FIELD = "missing_field"
     UNKNOWN_FIELD = "unknown_field"
@@ -104,6 +107,9 @@ TEXTS: dict[Message, str] = {
     Message.NO_TARGET: "The group “{group}” is tightened but has no target.",
     Message.NO_VALID_SOURCE: "No source of this plan is valid for “{group}” and gives a figure.",
     Message.SOURCE_WITHOUT_FIGURE: "The source “{source}” gives no figure for “{group}”; choose another.",
+    Message.WORK_NEEDS_STACK: "Loads and temperature at work on “{group}” need the clamped stack, to know who takes what.",
+    Message.TOO_HOT_FOR_TABLE: "{temperature} is above what the table of materials covers; the joint cannot be judged there.",
+    Message.COMPONENT_NEEDS_GASKET: "“{group}” has no gasket: a flange is judged by component with one.",
     Message.ANGLE_NEEDS_STACK: "Torque plus angle on “{group}” needs the clamped stack, to know what an angle gives.",
     Message.TOOL_DOES_NOT_FIT: "{serial} goes from {low} to {high} N·m and cannot be set to {setting} for “{step}”.",
     Message.MISSING_FIELD: "This field is needed.",

@@ -87,7 +87,7 @@ def _parted(text: str) -> list[str]:
     (['0.1', '0.12', '0.16'], ['0.12'], ['0,10', '0,12', '0,16'])
     """
     if ";" in text:
-        return [part for part in text.split(";") if part.strip()]
+        return [part.strip() for part in text.split(";") if part.strip()]
     parts = [part.strip() for part in text.split(",") if part.strip()]
     if len(parts) in (2, 6) and all(p == "0" for p in parts[::2]) and all(p.isdigit() for p in parts):
         return [f"0.{p}" for p in parts[1::2]]

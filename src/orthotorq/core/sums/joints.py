@@ -48,7 +48,7 @@ def resiliences(v: dict[str, Any]) -> tuple[float, float, float, list[Step]]:
                          range=f"a shank of at most the grip ({v['grip']:g} mm)")
     fastener = explain(stiff.fastener_resilience, diameter=thread.diameter, minor_area=thread.minor_area, grip=v["grip"],
                        shank=shank, modulus=bolt, head=0.5, mate=0.33 if tapped else 0.4,
-                       mate_modulus=part if tapped else bolt)
+                       mate_modulus=part if tapped else bolt, shank_area=math.pi / 4 * thread.diameter**2, engaged=0.5)
     if outer <= face:
         raise Impossible(Message.OUT_OF_RANGE, ("outer-diameter",), value=f"{outer:g} mm",
                          range=f"more than the bearing face ({face:g} mm)")

@@ -9,7 +9,8 @@ from .reader import number, rows
 
 @dataclass(frozen=True, slots=True)
 class GasketType:
-    """One type: factors m [-], y [MPa], stresses to seat and before damage [MPa], creep as a share of load."""
+    """One type: factors m [-], y [MPa], stresses to seat and before damage [MPa], creep as a share of load, and the
+    temperature [°C] up to which it is used."""
 
     id: str
     name: str
@@ -20,13 +21,15 @@ class GasketType:
     creep: float
     notes: str
     certainty: str = "typical"
+    hottest: float | None = None
 
 
 @lru_cache(maxsize=1)
 def table() -> dict[str, GasketType]:
     """All shipped types by id."""
     return {r["id"]: GasketType(r["id"], r["name"], float(r["m"]), float(r["y_MPa"]), float(r["seating_MPa"]),
-            float(r["damage_MPa"]), float(r["creep"]), r["notes"]) for r in rows("gaskets.csv", delimiter="|")}
+            float(r["damage_MPa"]), float(r["creep"]), r["notes"], hottest=number(r["hottest_C"]))
+            for r in rows("gaskets.csv", delimiter="|")}
 
 
 @dataclass(frozen=True, slots=True)

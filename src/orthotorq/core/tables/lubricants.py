@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import NamedTuple
 
-from .reader import rows
+from .reader import number, rows
 
 
 class Band(NamedTuple):
@@ -22,7 +22,7 @@ class Lubricant:
 
     `solid` marks pastes and coatings with solid lubricant, which a friction hub must never see; `group` is what it is: dry,
     guess (a surface nobody can vouch for), oil, oiled (a surface that comes with oil on it), coating, grease, paste,
-    threadlocker.
+    threadlocker. `hottest` is the temperature [°C] up to which it is used.
     """
 
     id: str
@@ -36,6 +36,7 @@ class Lubricant:
     notes: str
     group: str
     certainty: str = "typical"
+    hottest: float | None = None
 
     @property
     def dry(self) -> bool:
@@ -58,5 +59,6 @@ def table() -> dict[str, Lubricant]:
     """All shipped conditions by id."""
     return {r["id"]: Lubricant(r["id"], r["name"], _band(r["mu_thread"]), _band(r["mu_bearing"]),
             _band(r["nut_factor"]), tuple(r["faces"].split(";")), r["solid"] == "yes",
-            tuple(filter(None, r["forbidden"].split(";"))), r["notes"], r["group"])
+            tuple(filter(None, r["forbidden"].split(";"))), r["notes"], r["group"],
+            hottest=number(r["hottest_C"]))
             for r in rows("lubricants.csv", delimiter="|")}

@@ -1,7 +1,7 @@
 """Every bound of the clamp load of one bolt, each with its id and the steps that led to it."""
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from ...documents.joint import FlatFace, Gasket, Group
 from ...documents.plan import Plan
@@ -10,8 +10,8 @@ from ...mechanics import gasket as gas
 from ...mechanics import preload as pre
 from ...mechanics import strength as lim
 from ...mechanics.formula import Step, explain
-from ...mechanics.window import Ends
 from ...tables import gaskets
+from .bound_of import Bound, bound_from
 from .chosen import Chosen
 from .facts import Facts
 from .friction_steps import bracket, per_preload
@@ -20,59 +20,30 @@ from .stiffness import material_of
 from .teeth import teeth_of
 
 
-@dataclass(frozen=True, slots=True)
-class Bound:
-    """One bound: id, code of its kind, words, side, clamp load [N], the field that sets it, the steps that end at the load.
-
-    `ends` are the loads at each end where friction moves the bound itself; `torque` [N·mm] where it is a torque.
-    """
-
-    id: str
-    code: str
-    name: str
-    upper: bool
-    clamp: float
-    input: str
-    steps: tuple[Step, ...] = ()
-    notes: tuple[str, ...] = ()
-    ends: Ends | None = None
-    torque: float | None = None
-
-    @property
-    def clamps(self) -> Ends:
-        """The clamp load [N] of the bound at each end of the load."""
-        return self.ends or Ends(self.clamp, self.clamp, self.clamp)
-
-
-def _bound(code: str, name: str, upper: bool, field: str, steps: list[Step], *notes: str, own: str = "") -> Bound:
-    """A bound whose clamp load is where its steps end."""
-    return Bound(f"{code}:{own}" if own else code, code, name, upper, steps[-1].value, field, tuple(steps), notes)
-
-
 def share_bound(facts: Facts) -> Bound | None:
     """The share of yield that the planner allows in tension alone."""
     group, strength = facts.group, facts.strength
     if (fraction := group.limits.yield_fraction) is None:
         return None
     step = explain(lim.preload_at_fraction, fraction=fraction, yield_strength=strength.yield_, area=facts.area)
-    return _bound("share", f"{fraction * 100:g} % of yield", True, f"groups/{group.id}/limits/yield_fraction", [step],
+    return bound_from("share", f"{fraction * 100:g} % of yield", True, f"groups/{group.id}/limits/yield_fraction", [step],
                   f"Strength: {strength.name}, {strength.certainty}; stress on the {facts.area_words}.")
 
 
 def _bolt_bounds(facts: Facts) -> list[Bound]:
     group, thread, strength = facts.group, facts.thread, facts.strength
-    base, mu = f"groups/{group.id}", facts.joint.thread_friction()
+    base, mu, (area, diameter) = f"groups/{group.id}", facts.joint.thread_friction(), facts.carrying
     out = [found] if (found := share_bound(facts)) is not None else []
     if strength.proof is not None:
-        step = explain(lim.preload_at_fraction, fraction=1.0, yield_strength=strength.proof, area=thread.stress_area)
-        out.append(_bound("proof", "proof load", True, f"{base}/fastener/grade", [step],
+        step = explain(lim.preload_at_fraction, fraction=1.0, yield_strength=strength.proof, area=area)
+        out.append(bound_from("proof", "proof load", True, f"{base}/fastener/grade", [step],
                           f"Proof strength of {strength.name} in place of yield."))
     steps = [explain(lim.combined_preload, fraction=group.limits.nu, yield_strength=strength.yield_,
-                     stress_area=thread.stress_area, pitch=thread.pitch, pitch_diameter=thread.pitch_diameter,
-                     stress_diameter=thread.stress_diameter, mu_thread=one) for one in (mu.typical, mu.low)]
+                     stress_area=area, pitch=thread.pitch, pitch_diameter=thread.pitch_diameter,
+                     stress_diameter=diameter, mu_thread=one) for one in (mu.typical, mu.low)]
     split = ("The nut factor does not say how much rubs in the thread: thread and face are taken to have the same friction.",) \
         if facts.joint.nut_factor is not None else ()
-    return [*out, replace(_bound(
+    return [*out, replace(bound_from(
         "combined", "combined, at assembly", True, f"{base}/limits/nu", steps,
         "At typical friction, then at the low end of the band; each is held against the preload at the same friction.", *split),
         ends=facts.yields(group.limits.nu))]
@@ -93,13 +64,13 @@ def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
     out = []
     teeth = teeth_of(plan, facts)
     if teeth is not None and teeth.carries > 0:
-        out.append(_bound("stripping", f"{teeth.weaker} thread strips", True, f"{base}/into/engaged", list(teeth.steps),
+        out.append(bound_from("stripping", f"{teeth.weaker} thread strips", True, f"{base}/into/engaged", list(teeth.steps),
                           f"The {teeth.weaker} thread gives way first. Add one pitch ({facts.thread.pitch:g} mm) for "
                           "incomplete threads."))
     if group.stack and facts.face_diameter is not None and facts.hole is not None:
         name, pressure = softer_end(plan, group)
         step = explain(lim.clamp_at_bearing_pressure, pressure=pressure, face_diameter=facts.face_diameter, hole=facts.hole)
-        out.append(_bound("bearing", f"pressure on {name}", True, f"{base}/stack/limit", [step],
+        out.append(bound_from("bearing", f"pressure on {name}", True, f"{base}/stack/limit", [step],
                           f"The softer of the parts pressed on: {name}; the table's limit is typical unless the part's own is "
                           "given."))
     if group.limits.soft_part is not None:
@@ -138,7 +109,7 @@ def _gasket_bounds(facts: Facts) -> list[Bound]:
             end = explain(gas.end_force, reaction_diameter=widths.reaction_diameter, pressure=gasket.pressure.base)
             steps += [end, explain(gas.clamp_with_end_force, stress_clamp=steps[-1].value, end=end.value, bolts=bolts)]
         said = "Stress from the gasket's sheet." if given else f"Typical stress of the type “{kind.name if kind else ''}”."
-        out.append(_bound(f"gasket_{field}", name, upper, f"{base}/{field}", steps, said))
+        out.append(bound_from(f"gasket_{field}", name, upper, f"{base}/{field}", steps, said))
     return [*out, *_code_bounds(facts)]
 
 
@@ -153,13 +124,13 @@ def _code_bounds(facts: Facts) -> list[Bound]:
     if gasket.y is not None:
         load = explain(gas.seating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter,
                        seating=gasket.y.base)
-        out.append(_bound("gasket_y", "code, seating (y)", False, f"{base}/y",
+        out.append(bound_from("gasket_y", "code, seating (y)", False, f"{base}/y",
                           [load, explain(gas.share_of_bolt, load=load.value, bolts=bolts)], note))
     m, _, _ = gasket_factors(gasket)
     if m is not None and gasket.pressure is not None:
         load = explain(gas.operating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter, factor=m,
                        pressure=gasket.pressure.base)
-        out.append(_bound("gasket_m", "code, operating (m)", False, f"{base}/m",
+        out.append(bound_from("gasket_m", "code, operating (m)", False, f"{base}/m",
                           [load, explain(gas.share_of_bolt, load=load.value, bolts=bolts)], note))
     return out
 
@@ -184,13 +155,13 @@ def _torque_bounds(chosen: Chosen, most: dict[str, float]) -> list[Bound]:
         for field, upper in (("at_most", True), ("at_least", False)):
             bound = getattr(reading.source.says, field)
             if bound is not None and reading.struck is None and bound.base > prevailing:
-                out.append(replace(_bound(f"code_{field}", f"{reading.source.by}, {field.replace('_', ' ')}", upper,
+                out.append(replace(bound_from(f"code_{field}", f"{reading.source.by}, {field.replace('_', ' ')}", upper,
                                           f"sources/{reading.source.id}", _of_torque(chosen, bound.base),
                                           "The clamp load at the bound, at typical friction.", own=reading.source.id),
                                    torque=bound.base))
     for name, torque in most.items():
         if torque > prevailing:
-            out.append(_bound(name, f"{name} at its limit", True, f"tools/{name}", _of_torque(chosen, torque),
+            out.append(bound_from(name, f"{name} at its limit", True, f"tools/{name}", _of_torque(chosen, torque),
                               f"The clamp load at the most the {name} can give, at typical friction."))
     return out
 

@@ -83,9 +83,12 @@ def stiffness(facts: Facts) -> Derived:
                     outer_diameter=s.outside)
     bolt = explain(stiff.fastener_resilience, diameter=facts.thread.diameter, minor_area=facts.thread.minor_area, grip=s.grip,
                    shank=s.shank, modulus=fastener_modulus(facts.strength), head=s.head, mate=0.33 if s.tapped else 0.4,
-                   mate_modulus=s.mate_modulus)
+                   mate_modulus=s.mate_modulus, shank_area=s.shank_area, engaged=s.engaged)
     parts = stiff.explain_parts(s.layers, s.face, s.hole, s.outside, s.slope, s.tapped)
-    return [bolt, slope, parts], ["The narrowest layer's outside diameter is taken for all."]
+    notes = ["Every layer counts with its own outside; the cone's slope is that of their mean by thickness."]
+    if s.gasket is not None:
+        return [bolt, slope, parts, s.gasket], [*notes, "The gasket lies in the grip and gives with the parts."]
+    return [bolt, slope, parts], notes
 
 
 def losses(facts: Facts) -> Derived:

@@ -37,20 +37,36 @@ class Facts:
     stiffness: Stiffness | None
 
     @property
+    def waist(self) -> float | None:
+        """Diameter [mm] of a shank that carries less than the thread, or None."""
+        given = self.group.fastener.shank_diameter
+        return given.base if given is not None and given.base < self.thread.stress_diameter else None
+
+    @property
+    def carrying(self) -> tuple[float, float]:
+        """(area [mm²], diameter [mm]) of the section that gives way first: the thread's, or a reduced shank's."""
+        if (waist := self.waist) is not None:
+            return math.pi / 4 * waist**2, waist
+        return self.thread.stress_area, self.thread.stress_diameter
+
+    @property
     def area(self) -> float:
-        """The area [mm²] that a share of yield stands on, as the planner chose."""
-        return self.thread.root_area if self.group.limits.area == "root" else self.thread.stress_area
+        """The area [mm²] that a share of yield stands on, as the planner chose; never more than what carries."""
+        chosen = self.thread.root_area if self.group.limits.area == "root" else self.thread.stress_area
+        return min(chosen, self.carrying[0])
 
     @property
     def area_words(self) -> str:
         """That area in words."""
+        if self.waist is not None and self.area == self.carrying[0]:
+            return "reduced shank"
         return "root area" if self.group.limits.area == "root" else "tensile stress area"
 
     def yields(self, fraction: float = 1.0) -> Ends:
         """Load [N] at which a share of yield is reached under tension with torsion, at each end of the load."""
-        thread, mu = self.thread, self.joint.thread_friction()
-        return Ends(*(lim.combined_preload(fraction, self.strength.yield_, thread.stress_area, thread.pitch,
-                                           thread.pitch_diameter, thread.stress_diameter, one) for one in reversed(mu)))
+        thread, (area, diameter) = self.thread, self.carrying
+        return Ends(*(lim.combined_preload(fraction, self.strength.yield_, area, thread.pitch, thread.pitch_diameter, diameter,
+                                           one) for one in reversed(self.joint.thread_friction())))
 
 
 def _strength(plan: Plan, group: Group, thread: Thread) -> Strength:
