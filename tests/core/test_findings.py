@@ -57,6 +57,21 @@ TWO_GROUPS = both(lambda d: d["groups"].append(copy.deepcopy(SECOND)), put("targ
                   put("stages/0/groups", ["b", "c"]), put("tools/w/range", ["10 N·m", "150 N·m"]))
 PRESET = {"kind": "preset driver", "range": ["80 N·m", "80 N·m"]}
 INTO = "groups/0/into"
+
+
+def work(**loads: Any) -> Callable[[Doc], None]:
+    return both(put("groups/0/stack", STEEL), put("groups/0/work", loads))
+
+
+def hot(material: str, bolt: str, parts: str) -> Callable[[Doc], None]:
+    return both(put("groups/0/stack", [{**STEEL[0], "material": material}]),
+                put("groups/0/at_work", {"bolt": bolt, "parts": parts}))
+
+
+def component(**figures: Any) -> Callable[[Doc], None]:
+    return both(put("groups/0/gasket", GASKET), put("groups/0/component", {"target_stress": "20 MPa", **figures}))
+
+
 OWN_PROOF = both(put("groups/0/fastener/grade", "own"), put(
     "definitions/grades", {"own": {"yield_strength": "900 MPa", "tensile": "1000 MPa", "proof": "400 MPa"}}))
 
@@ -89,6 +104,27 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.GASKET_MAY_GET_TOO_MUCH, put("groups/0/gasket", {**GASKET, "damage": "28 MPa"})),
     (Finding.GALLING, both(put("groups/0/fastener/grade", "ISO 3506-1 A2-70"),
                            put("groups/0/friction/lubricant", "dry-stainless"))),
+    (Finding.SEPARATES, work(axial="60 kN")), (Finding.MAY_SEPARATE, work(axial="38 kN")),
+    (Finding.SLIPS, work(transverse="9 kN", slip_friction=0.15)),
+    (Finding.MAY_SLIP, work(transverse="4.5 kN", slip_friction=0.15)),
+    (Finding.LEAKS, work(pressure="40 MPa", sealed_diameter="120 mm")),
+    (Finding.MAY_LEAK, work(pressure="13 MPa", sealed_diameter="120 mm")),
+    (Finding.YIELDS_AT_WORK, both(put("targets/b/torque", "195 N·m"), work(axial="250 kN", introduction=1.0))),
+    (Finding.MAY_YIELD_AT_WORK, both(put("targets/b/torque", "195 N·m"), work(axial="75 kN", introduction=1.0))),
+    (Finding.FATIGUE, work(axial="30 kN", axial_low="-300 kN", introduction=1.0)),
+    (Finding.YIELDS_HOT, both(put("targets/b/torque", "200 N·m"), hot("carbon steel", "400 °C", "400 °C"))),
+    (Finding.MAY_YIELD_HOT, both(put("targets/b/torque", "160 N·m"), hot("carbon steel", "400 °C", "400 °C"))),
+    (Finding.TEMPERATURE_TYPICAL, hot("carbon steel", "60 °C", "60 °C")),
+    (Finding.COMPOUND_TOO_HOT, hot("carbon steel", "200 °C", "200 °C")),
+    (Finding.GASKET_TOO_HOT, both(hot("carbon steel", "200 °C", "300 °C"),
+                                  put("groups/0/gasket", {**GASKET, "type": "fibre-3"}))),
+    (Finding.COMPONENT_TOO_LITTLE, component(bolt_min="450 MPa")),
+    (Finding.COMPONENT_MAY_GET_TOO_LITTLE, component(bolt_min="280 MPa")),
+    (Finding.COMPONENT_TOO_MUCH, component(flange_max="280 MPa")),
+    (Finding.COMPONENT_MAY_GET_TOO_MUCH, component(flange_max="360 MPa")),
+    (Finding.COMPONENT_TARGET, component()),
+    (Finding.COMPONENT_IMPOSSIBLE, component(bolt_min="420 MPa", bolt_max="400 MPa")),
+    (Finding.COMPOUND_NOT_HERE, put("service", ["oxygen"])),
     (Finding.COMPOUND_UNNAMED, put("groups/0/friction", {"mu_thread": [0.1, 0.12, 0.14]})),
     (Finding.ALUMINIUM_DRY, both(put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "800 MPa"}]),
                                  put("groups/0/friction/lubricant", "dry-steel"))),

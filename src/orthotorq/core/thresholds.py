@@ -69,6 +69,7 @@ SOCKET_ROOM = _t("socket_room", 1.3, "widths across flats", "bolts nearer to eac
                  "wall of a socket")
 GUESSED_BAND = _t("guessed_band", 3, "high over low", "a wider friction band is a guess")
 SOURCES_APART = _t("sources_apart", 0.05, "of the first", "valid sources further apart are a conflict")
+WASHER_SPREAD = _t("washer_spread", 1.6, "thicknesses", "a washer widens the face behind it by this", "VDI 2230-1")
 SLIP_STEADY = _t("slip_steady", 1.2, "times", "safety against slip wanted for a steady transverse load", "VDI 2230-1")
 SLIP_ALTERNATING = _t("slip_alternating", 1.8, "times", "the same for an alternating one", "VDI 2230-1")
 TORSION_KEPT = _t("torsion_kept", 0.5, "of the torsion", "what stays in the bolt when it works", "VDI 2230-1")

@@ -133,6 +133,8 @@ class Plan(Model):
     joint_kind: JointKind
     joint: Annotated[str, Field(max_length=120)] | None = None
     note: Words = ""
+    #: media that some compounds must never meet
+    service: Annotated[list[Literal["oxygen", "food"]], Field(max_length=2)] = []
     definitions: Definitions = Definitions()
     links: Links = Links()
     variants: Annotated[list[Variant], Field(max_length=20)] = []

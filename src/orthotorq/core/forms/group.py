@@ -64,7 +64,8 @@ class FrictionOut(Out):
 class PreloadOut(Out):
     """Preload of one bolt at the settable torque [N]: low and typical of the figure, high the most of every pass and chain.
 
-    `peak` is the typical load of the highest pass, `after` the figure less losses. Beyond yield no load is known: figures of
+    `peak` is the typical load of the highest pass, `after` the figure less losses, `hot` that at working
+    temperature. Beyond yield no load is known: figures of
     torque and angle stop at the yield load.
     """
 
@@ -77,6 +78,9 @@ class PreloadOut(Out):
     after_low_N: float | None = None
     after_typical_N: float | None = None
     after_high_N: float | None = None
+    hot_low_N: float | None = None
+    hot_typical_N: float | None = None
+    hot_high_N: float | None = None
     beyond_yield: bool = False
 
 

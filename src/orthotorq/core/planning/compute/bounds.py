@@ -1,9 +1,10 @@
 """Every bound of the clamp load of one bolt, each with its id and the steps that led to it."""
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
 
-from ...documents.joint import FlatFace, Gasket, Group
+from ...documents.joint import FlatFace, Gasket
 from ...documents.plan import Plan
 from ...mechanics import angle as ang
 from ...mechanics import gasket as gas
@@ -11,11 +12,13 @@ from ...mechanics import preload as pre
 from ...mechanics import strength as lim
 from ...mechanics.formula import Step, explain
 from ...tables import gaskets
+from ...thresholds import WASHER_SPREAD
 from .bound_of import Bound, bound_from
 from .chosen import Chosen
 from .facts import Facts
 from .friction_steps import bracket, per_preload
 from .losses import gasket_factors
+from .service import Hot, component_bounds, hot_bounds, work_bounds
 from .stiffness import material_of
 from .teeth import teeth_of
 
@@ -49,13 +52,23 @@ def _bolt_bounds(facts: Facts) -> list[Bound]:
         ends=facts.yields(group.limits.nu))]
 
 
-def softer_end(plan: Plan, group: Group) -> tuple[str, float]:
-    """(name, bearing limit [MPa]) of the softer part that a face presses on; under a nut too, when the face is the table's."""
-    ends = [group.stack[0]]
+def _pressed_ends(plan: Plan, facts: Facts, face: float, hole: float) -> Iterator[tuple[str, Step]]:
+    """(part, clamp at its limit) for every face that is pressed on: under head or nut, and behind a washer, which spreads
+    the load; on the nut's side too when the face is the table's."""
+    group = facts.group
+    ends = [group.stack]
     if group.into is not None and group.into.kind == "nut" and not isinstance(group.fastener.face, FlatFace):
-        ends.append(group.stack[-1])
-    return min(((layer.name or layer.material, layer.limit.base if layer.limit
-                 else material_of(plan, layer.material).bearing) for layer in ends), key=lambda end: end[1])
+        ends.append(group.stack[::-1])
+    for layers in ends:
+        wide = face
+        for layer in layers:
+            limit = layer.limit.base if layer.limit else material_of(plan, layer.material).bearing
+            yield layer.name or layer.material, explain(lim.clamp_at_bearing_pressure, pressure=limit, face_diameter=wide,
+                                                        hole=hole)
+            if not layer.washer:
+                break
+            spread = wide + WASHER_SPREAD.value * layer.thickness.base
+            wide = min(spread, layer.outside.base) if layer.outside else spread
 
 
 def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
@@ -68,11 +81,14 @@ def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
                           f"The {teeth.weaker} thread gives way first. Add one pitch ({facts.thread.pitch:g} mm) for "
                           "incomplete threads."))
     if group.stack and facts.face_diameter is not None and facts.hole is not None:
-        name, pressure = softer_end(plan, group)
-        step = explain(lim.clamp_at_bearing_pressure, pressure=pressure, face_diameter=facts.face_diameter, hole=facts.hole)
+        name, step = min(_pressed_ends(plan, facts, facts.face_diameter, facts.hole), key=lambda end: end[1].value)
         out.append(bound_from("bearing", f"pressure on {name}", True, f"{base}/stack/limit", [step],
-                          f"The softer of the parts pressed on: {name}; the table's limit is typical unless the part's own is "
-                          "given."))
+                          f"The first of the parts pressed on to give way: {name}; the table's limit is typical unless the "
+                          "part's own is given. A washer spreads the load by 1.6 of its thickness."))
+    if teeth is not None and teeth.dilated is not None and teeth.dilated.carries > 0:
+        out.append(bound_from("stripping_dilated", f"{teeth.dilated.weaker} thread strips, with dilation", True,
+                              f"{base}/into/engaged", list(teeth.dilated.steps),
+                              "Strength ratio and widening of the nut (Alexander); the more cautious of both forms decides."))
     if group.limits.soft_part is not None:
         out.append(Bound("soft_part", "soft_part", "soft part", True, group.limits.soft_part.base, f"{base}/limits/soft_part",
                          notes=("Entered by the planner: what the soft part bears.",)))
@@ -166,8 +182,9 @@ def _torque_bounds(chosen: Chosen, most: dict[str, float]) -> list[Bound]:
     return out
 
 
-def bounds_of(plan: Plan, chosen: Chosen, most: dict[str, float]) -> list[Bound]:
+def bounds_of(plan: Plan, chosen: Chosen, most: dict[str, float], hot: Hot | None) -> list[Bound]:
     """Every bound of one bolt of a group; `most` holds the torques [N·mm] that wrench and drive can give."""
     facts = chosen.facts
-    return [*_bolt_bounds(facts), *_part_bounds(plan, facts), *_gasket_bounds(facts), *_torque_bounds(chosen, most)]
+    return [*_bolt_bounds(facts), *_part_bounds(plan, facts), *_gasket_bounds(facts), *component_bounds(facts),
+            *work_bounds(plan, facts), *hot_bounds(facts, hot), *_torque_bounds(chosen, most)]
 

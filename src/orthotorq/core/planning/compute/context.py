@@ -21,6 +21,7 @@ from ..methods import passes_of_method
 from .bounds import share_bound
 from .chosen import Chosen, choose
 from .facts import Facts, gather
+from .service import Hot, component_bounds, hot_of, work_bounds
 from .settings import Chain, chain_of
 from .sources import Sources, read_sources
 
@@ -51,6 +52,7 @@ class Context:
     ceilings: dict[str, float | None]
     passes: dict[str, list[Pass]]
     chains: dict[str, Chain]
+    hot: dict[str, Hot] = field(default_factory=dict)
     #: by occasion, for every stage on it the stages it comes after
     after: dict[str, dict[str, list[str]]] = field(default_factory=dict)
 
@@ -89,14 +91,23 @@ def ceiling_of(plan: Plan, chosen: Chosen) -> float | None:
 def context_of(plan: Plan, errors: FieldErrors) -> Context:
     """The context of a checked plan; fields that do not fit each other are named in `errors`, and their group is left out."""
     facts = {g.id: f for i, g in enumerate(plan.groups) if (f := gather(plan, i, errors)) is not None}
+    hot: dict[str, Hot] = {}
+    for i, group in enumerate(plan.groups):
+        if (fact := facts.get(group.id)) is not None:
+            # what acts at work is looked at here, so that what is wrong with it stands at its own field
+            with errors.at("groups", i):
+                work_bounds(plan, fact)
+                component_bounds(fact)
+                if (found := hot_of(plan, fact)) is not None:
+                    hot[group.id] = found
     sources = {name: read_sources(plan, fact) for name, fact in facts.items()}
     chosen: dict[str, Chosen] = {}
     for name, fact in facts.items():
         with errors.at("targets", name):
-            found = choose(plan, fact, sources[name])
-            if found is not None:
-                chosen[name] = found
+            target = choose(plan, fact, sources[name])
+            if target is not None:
+                chosen[name] = target
     return Context(
         plan, facts, sources, chosen, {name: ceiling_of(plan, one) for name, one in chosen.items()},
         {s.id: stage_passes(plan, s) for s in plan.stages if isinstance(s, TightenStage)},
-        {name: chain_of(plan, name) for name in plan.chains}, {o: resolved_after(plan.stages, o) for o in OCCASIONS})
+        {name: chain_of(plan, name) for name in plan.chains}, hot, {o: resolved_after(plan.stages, o) for o in OCCASIONS})

@@ -28,7 +28,8 @@ from ...forms.stage import PassLoadOut, StageOut
 from ...mechanics.angle import preload_gain
 from ...mechanics.preload import torque_split
 from ..layouts import Point
-from .bounds import Bound, bounds_of
+from .bound_of import Bound
+from .bounds import bounds_of
 from .chosen import Chosen
 from .context import Context
 from .facts import Facts
@@ -39,6 +40,7 @@ from .losses import loss_of
 from .moves import order_of
 from .remedy import World
 from .seen import Seen, Setting, pulls_of, seen_of, turned_to
+from .service_findings import service_findings
 from .teeth import teeth_of
 from .verdict import held, limit_outs, window_of
 
@@ -128,8 +130,9 @@ class Loaded:
         return self.load.seen.setting
 
     def findings(self, plan: Plan) -> Iterator[Found]:
-        """What is found about load and condition."""
+        """What is found about load, work and condition."""
         yield from load_findings(plan, self.load)
+        yield from service_findings(self.load.world.context, self.load)
         yield from joint_findings(plan, self.chosen, self.seen)
 
 
@@ -139,7 +142,7 @@ def loaded(context: Context, chosen: Chosen, stages: list[StageOut]) -> Loaded:
     if chosen.angle:
         pulls = turned_to(pulls, chosen.angle)
     seen = seen_of(context, chosen, pulls, losses)
-    bounds = bounds_of(context.plan, chosen, seen.setting.most)
+    bounds = bounds_of(context.plan, chosen, seen.setting.most, context.hot.get(chosen.facts.group.id))
     for stage in stages:
         for one in stage.passes:
             if one.group == chosen.facts.group.id and (ends := seen.passes.get((stage.id, one.id))) is not None:
@@ -191,4 +194,7 @@ def _preload(load: Loaded) -> PreloadOut:
     band, after = seen.band, seen.after
     return PreloadOut(typical_N=band.typical, low_N=band.low, high_N=band.high, low_rss_N=band.low_rss,
                       high_rss_N=band.high_rss, peak_N=seen.peak.typical, after_low_N=after.low, after_typical_N=after.typical,
-                      after_high_N=after.high, beyond_yield=bool(load.chosen.angle) and seen.beyond_yield)
+                      after_high_N=after.high,
+                      hot_low_N=seen.hot.low if seen.hot else None,
+                      hot_typical_N=seen.hot.typical if seen.hot else None, hot_high_N=seen.hot.high if seen.hot else None,
+                      beyond_yield=bool(load.chosen.angle) and seen.beyond_yield)

@@ -17,7 +17,7 @@ from .seen import Seen
 from .sources import name_of
 from .stiffness import material_of
 from .teeth import Teeth
-from .verdict import Held
+from .verdict import AT_ASSEMBLY, Held
 from .words import kilonewton, newton_metre, percent
 
 #: limit code -> (typical beyond it, band beyond it); None where there is no finding of that kind
@@ -27,6 +27,17 @@ _BEYOND: dict[str, tuple[Finding | None, Finding | None]] = {
     "proof": (Finding.OVER_PROOF, Finding.MAY_EXCEED_PROOF),
     "stripping": (Finding.STRIPS, Finding.MAY_STRIP),
     "bearing": (Finding.PRESSES_IN, Finding.MAY_PRESS_IN),
+    "stripping_dilated": (Finding.STRIPS, Finding.MAY_STRIP),
+    "separation": (Finding.SEPARATES, Finding.MAY_SEPARATE),
+    "slip": (Finding.SLIPS, Finding.MAY_SLIP),
+    "seal": (Finding.LEAKS, Finding.MAY_LEAK),
+    "at_work": (Finding.YIELDS_AT_WORK, Finding.MAY_YIELD_AT_WORK),
+    "bearing_at_work": (Finding.PRESSES_IN, Finding.MAY_PRESS_IN),
+    "hot_yield": (Finding.YIELDS_HOT, Finding.MAY_YIELD_HOT),
+    **dict.fromkeys(("component_seating", "component_operating", "component_bolt_min"),
+                    (Finding.COMPONENT_TOO_LITTLE, Finding.COMPONENT_MAY_GET_TOO_LITTLE)),
+    **dict.fromkeys(("component_bolt_max", "component_flange", "component_rotation", "component_crush"),
+                    (Finding.COMPONENT_TOO_MUCH, Finding.COMPONENT_MAY_GET_TOO_MUCH)),
     "soft_part": (Finding.SOFT_PART_OVER, Finding.MAY_EXCEED_SOFT_PART),
     "required": (Finding.BELOW_REQUIRED, Finding.MAY_FALL_BELOW_REQUIRED),
     "gasket_seating": (Finding.GASKET_TOO_LITTLE, Finding.GASKET_MAY_GET_TOO_LITTLE),
@@ -58,20 +69,30 @@ class Load:
     def typical(self, one: Held) -> str:
         """The typical load that a bound is held against, with the pass or the losses it belongs to."""
         words = kilonewton(one.loads.typical)
-        if one.bound.upper and self.seen.most_percent > FULL.value and one.loads.typical > self.seen.band.typical * (1 + 1e-9):
+        over = one.bound.upper and one.bound.code != "hot_yield" and self.seen.most_percent > FULL.value
+        if over and one.loads.typical > self.seen.band.typical * (1 + 1e-9):
             return f"{words} in the rounds at {self.seen.most_percent:g} %"
-        return f"{words} after losses" if not one.bound.upper and self.seen.after is one.loads else words
+        if one.bound.upper:
+            return f"{words} hot" if one.bound.code == "hot_yield" else words
+        late = "after losses" if self.seen.hot is None else "after losses, cold or hot"
+        return words if one.bound.code in AT_ASSEMBLY else f"{words} {late}"
+
+
+def _weaker(teeth: Teeth, code: str) -> str:
+    return teeth.dilated.weaker if code == "stripping_dilated" and teeth.dilated else teeth.weaker
 
 
 def _words(load: Load, one: Held, hard: bool) -> tuple[dict[str, object], dict[str, float]]:
     """Parameters of a finding about a bound, and the figure that closes it."""
     group, bound, fix = load.chosen.facts.group, one.bound, remedy_for(load.world, one.bound, whole=not hard)
-    teeth = load.teeth if bound.code == "stripping" else None
+    teeth = load.teeth if bound.code.startswith("stripping") else None
     limit = bound.clamps.typical if hard else one.worst_limit
     return {"group": group.name, "typical": load.typical(one), "high": kilonewton(one.worst), "low": kilonewton(one.worst),
             "limit": kilonewton(limit), "share": percent(group.limits.yield_fraction or 0), "nu": percent(group.limits.nu),
-            "torque": fix.words, "but": fix.but, "which": teeth.weaker if teeth else "",
-            "engaged": f"{teeth.engaged:.3g} mm" if teeth else "", "part": bound.name.removeprefix("pressure on ")}, fix.sets
+            "torque": fix.words, "but": fix.but,
+            "which": _weaker(teeth, bound.code) if teeth else "",
+            "engaged": f"{teeth.engaged:.3g} mm" if teeth else "",
+            "part": bound.name.removeprefix("pressure on "), "bound": bound.name.removeprefix("component: ")}, fix.sets
 
 
 def _beyond(load: Load, one: Held, yields: bool, said: set[Finding]) -> Iterator[Found]:

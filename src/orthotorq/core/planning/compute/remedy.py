@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from ...errors import Impossible
 from ...forms.group import LossOut
 from ...units import show
-from .bounds import Bound
+from .bound_of import Bound
 from .chosen import Chosen
 from .context import Context
 from .seen import Pull, Seen, seen_of, turned_to

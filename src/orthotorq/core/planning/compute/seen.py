@@ -78,7 +78,8 @@ class Seen:
     most at each end of the load over all passes, `after` the figure less all losses, `passes` the load after each pass by
     (stage, pass), `yields` the load at which it yields at each end. `torques` are the least and the most that full and
     higher passes set at the bolt [N·mm], `figure_high` the high end of the figure itself, `low_by` and `high_by` the
-    settings that give the ends, `most_percent` the share of the highest pass.
+    settings that give the ends, `most_percent` the share of the highest pass. `hot` is what is left at working temperature
+    after losses, `hot_peak` the most there before them.
     """
 
     setting: Setting
@@ -92,6 +93,8 @@ class Seen:
     low_by: Setting | None = None
     high_by: Setting | None = None
     most_percent: float = FULL.value
+    hot: Ends | None = None
+    hot_peak: Ends | None = None
 
     @property
     def beyond_yield(self) -> bool:
@@ -264,10 +267,14 @@ def seen_of(context: Context, chosen: Chosen, pulls: list[Pull], losses: LossOut
     for walk in walks:
         peak = _at_most(peak, walk.peak)
     torques = [t for w in walks for t in w.torques] or [setting.torque]
+    after, hot = Ends(*(after_losses(f, losses) for f in (band.low, band.typical, band.high))), context.hot.get(
+        chosen.facts.group.id)
     return Seen(
         setting, replace(band, high=max(band.high, peak.high), high_rss=max(band.high_rss, peak.high_rss)),
-        Ends(peak.low, peak.typical, peak.high), Ends(*(after_losses(f, losses) for f in (band.low, band.typical, band.high))),
+        Ends(peak.low, peak.typical, peak.high), after,
         yields, (min(torques), max(torques)), {key: ends for w in reversed(walks) for key, ends in w.passes.items()}, band.high,
         min((w.low_by for w in set_by if w.low_by), key=lambda s: s.low, default=setting),
         max((w for w in walks if w.high_by), key=lambda w: w.high, default=_Walk(chosen, None, yields, exact)).high_by or setting,
-        max([FULL.value, *(p.percent for p in pulls if p.percent is not None)]))
+        max([FULL.value, *(p.percent for p in pulls if p.percent is not None)]),
+        Ends(*(f - hot.lost(f) for f in after)) if hot else None,
+        Ends(*(f - hot.lost(f) for f in (peak.low, peak.typical, peak.high))) if hot else None)

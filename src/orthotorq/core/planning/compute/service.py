@@ -74,8 +74,7 @@ def work_bounds(plan: Plan, facts: Facts) -> list[Bound]:
         clamp = explain(work.clamp_against_slip, transverse=given.transverse.base, faces=float(given.faces),
                         friction=given.slip_friction)
         needed("slip", "work: no slip", "transverse", clamp, wanted.value,
-               f"Safety {wanted.value:g}, as for a {'n alternating' if given.alternates else ' steady'} load.".replace("a n", "an")
-               .replace("a  ", "a "))
+               f"Safety {wanted.value:g}, as for {'an alternating' if given.alternates else 'a steady'} load.")
     if given.pressure is not None and given.sealed_diameter is not None:
         clamp = explain(work.clamp_that_seals, pressure=given.pressure.base, sealed=given.sealed_diameter.base,
                         bolts=float(group.layout.count))
@@ -112,8 +111,8 @@ def _pressed(plan: Plan, facts: Facts) -> tuple[str, Step] | None:
         return None
     layer = facts.group.stack[0]
     limit = layer.limit.base if layer.limit else material_of(plan, layer.material).bearing
-    return layer.name or layer.material, explain(lim.clamp_at_bearing_pressure, pressure=limit, face_diameter=facts.face_diameter,
-                                                 hole=facts.hole)
+    return layer.name or layer.material, explain(lim.clamp_at_bearing_pressure, pressure=limit,
+                                                 face_diameter=facts.face_diameter, hole=facts.hole)
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,8 +160,9 @@ class Hot:
         """The same with its numbers."""
         s = self.facts.stiffness
         assert s is not None
-        return explain(the.preload_lost, preload=load, grip=s.grip, fastener=s.fastener, parts=s.parts, bolt_growth=self.bolt_growth,
-                       parts_growth=self.parts_growth, bolt_ratio=self.bolt_ratio, parts_ratio=self.parts_ratio)
+        return explain(the.preload_lost, preload=load, grip=s.grip, fastener=s.fastener, parts=s.parts,
+                       bolt_growth=self.bolt_growth, parts_growth=self.parts_growth, bolt_ratio=self.bolt_ratio,
+                       parts_ratio=self.parts_ratio)
 
 
 def hot_of(plan: Plan, facts: Facts) -> Hot | None:

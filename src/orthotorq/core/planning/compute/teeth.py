@@ -5,9 +5,38 @@ from dataclasses import dataclass
 
 from ...documents.plan import Plan
 from ...mechanics import engagement as eng
+from ...mechanics import strip_factors as strip
 from ...mechanics.formula import Step, explain
 from .facts import Facts
 from .stiffness import material_of
+
+
+@dataclass(frozen=True, slots=True)
+class Dilated:
+    """The same with strength ratio and dilation of the nut: the weaker thread, load it carries [N], steps."""
+
+    weaker: str
+    carries: float
+    steps: tuple[Step, ...]
+
+
+def _dilated(facts: Facts, own: float, mate: float, outside: Step, inside: Step) -> Dilated:
+    """Stripping by strength ratio; a nut widens by its width across flats, a part does not."""
+    into, hexa = facts.group.into, facts.hexagon
+    ratio = explain(strip.strength_ratio, internal_shear=mate, internal_area=inside.value, external_shear=own,
+                    external_area=outside.value)
+    steps, dilation = [outside, inside, ratio], 1.0
+    if into is not None and into.kind == "nut" and hexa is not None and hexa.head != "socket head":
+        steps.append(explain(strip.dilation_factor, across_flats=hexa.across_flats, diameter=facts.thread.diameter))
+        dilation = steps[-1].value
+    ends = []
+    for weaker, shear, area, factor in (("external", own, outside, strip.external_factor),
+                                        ("internal", mate, inside, strip.internal_factor)):
+        bends = explain(factor, ratio=ratio.value)
+        ends.append((weaker, [bends, explain(strip.stripping_with_dilation, shear=shear, area=area.value, dilation=dilation,
+                                             factor=bends.value)]))
+    ends.sort(key=lambda end: -end[1][-1].value)
+    return Dilated(ends[-1][0], ends[-1][1][-1].value, (*steps, *(s for _, pair in ends for s in pair)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,6 +49,7 @@ class Teeth:
     turns: float
     engaged: float
     steps: tuple[Step, ...] = ()
+    dilated: Dilated | None = None
 
 
 def teeth_of(plan: Plan, facts: Facts) -> Teeth | None:
@@ -44,4 +74,4 @@ def teeth_of(plan: Plan, facts: Facts) -> Teeth | None:
     pairs = [(outside, external), (inside, internal)] if weaker == "internal" else [(inside, internal), (outside, external)]
     carries, breaks = pairs[-1][1].value, facts.strength.tensile * thread.stress_area
     return Teeth(weaker, carries, engaged * breaks / carries, engaged / thread.pitch, engaged,
-                 tuple(step for pair in pairs for step in pair))
+                 tuple(step for pair in pairs for step in pair), _dilated(facts, own, mate, outside, inside))

@@ -5,13 +5,13 @@ from dataclasses import dataclass
 
 from ...forms.group import LimitOut, WindowOut
 from ...mechanics.window import Ends
-from .bounds import Bound
+from .bound_of import Bound
 from .seen import Seen
 
 #: bounds of the torque, not of the load: they are shown, but scatter of friction does not pass them
 OF_TORQUE = ("wrench", "drive", "code_at_most", "code_at_least")
-#: lower bounds that must hold at assembly; the others must hold after losses
-AT_ASSEMBLY = ("gasket_seating", "gasket_y", "code_at_least")
+#: lower bounds that must hold at assembly (some carry their own relaxation); the others must hold after losses
+AT_ASSEMBLY = ("gasket_seating", "gasket_y", "code_at_least", "component_seating", "component_operating", "component_bolt_min")
 #: places of low, typical and high in Ends; typical first, so that it speaks where all are alike
 _LOW, _TYPICAL, _HIGH = 0, 1, 2
 _ENDS = (_TYPICAL, _LOW, _HIGH)
@@ -40,8 +40,11 @@ class Held:
 def loads_for(bound: Bound, seen: Seen) -> Ends:
     """The loads that a bound is held against: the most of all passes, what assembly leaves, or what losses leave."""
     if bound.upper:
-        return seen.peak
-    return Ends(seen.band.low, seen.band.typical, seen.figure_high) if bound.code in AT_ASSEMBLY else seen.after
+        return seen.hot_peak if bound.code == "hot_yield" and seen.hot_peak is not None else seen.peak
+    if bound.code in AT_ASSEMBLY:
+        return Ends(seen.band.low, seen.band.typical, seen.figure_high)
+    # a need must be met cold and hot
+    return seen.after if seen.hot is None else Ends(*map(min, seen.after, seen.hot))
 
 
 def held(bound: Bound, seen: Seen) -> Held:

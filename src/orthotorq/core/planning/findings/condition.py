@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 from .codes import Finding
-from .rule import Rule, caution, note, stop
+from .rule import Rule, caution, note, stop, stop_unless
 
 RULES: dict[Finding, Rule] = {
     Finding.GALLING: caution(
@@ -28,6 +28,19 @@ RULES: dict[Finding, Rule] = {
     Finding.WRONG_CONDITION: caution(
         "{group}: the seat must be {must}, but the plan says “{lubricant}”.",
         "Change the condition, or what the seat asks for."),
+    Finding.COMPOUND_NOT_HERE: stop_unless("planner",
+        "{group}: “{lubricant}” does not belong {place}.",
+        "Take a compound whose sheet allows it, or waive this with its maker's word."),
+    Finding.COMPOUND_TOO_HOT: caution(
+        "{group}: at {temperature} “{lubricant}” is above what it is used for (about {limit}): it dries out or burns.",
+        "A compound for that temperature; else expect seized nuts and another friction next time."),
+    Finding.GASKET_TOO_HOT: stop_unless("planner",
+        "{group}: at {temperature} the gasket “{gasket}” is above what its kind bears (about {limit}).",
+        "Another gasket, or waive this with its maker's word."),
+    Finding.TEMPERATURE_TYPICAL: note(
+        "{group}: at work bolts are at {bolt}, parts at {parts}: of {cold} after losses {hot} is left. Typical figures of a "
+        "table{unsure}.",
+        "Steady temperatures; look at start, stop and wash-down too."),
     Finding.SINGLE_USE_REUSED: stop(
         "{group}: these parts are for single use, and the plan takes used ones.",
         "New parts; put them on the part list."),
