@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import NamedTuple
 
 from ..tables.lubricants import Band
@@ -66,6 +67,17 @@ class PreloadBand:
     high_rss: float
 
 
+@lru_cache(maxsize=512)
+def _arms(joint: Joint) -> tuple[Band, tuple[float, ...], tuple[float, ...]]:
+    """(k at low, typical, high friction; k with one friction at a time at its low end; at its high end), [mm]."""
+    k = joint.band_per_preload()
+    if joint.nut_factor is not None:
+        return k, (k.low,), (k.high,)
+    mt, mb = joint.mu_thread, joint.mu_bearing
+    return (k, (joint.per_preload(mt.low, mb.typical), joint.per_preload(mt.typical, mb.low)),
+            (joint.per_preload(mt.high, mb.typical), joint.per_preload(mt.typical, mb.high)))
+
+
 def preload_band(torque: float, accuracies: tuple[float, ...], joint: Joint) -> PreloadBand:
     """Preload band [N] of a torque [N·mm] with tool accuracies [-] in series.
 
@@ -75,17 +87,11 @@ def preload_band(torque: float, accuracies: tuple[float, ...], joint: Joint) -> 
 
     Raises Impossible when the prevailing torque eats the torque at the low end.
     """
-    k = joint.band_per_preload()
+    k, ups, downs = _arms(joint)
     total = sum(accuracies)
     typical = preload_from_torque(torque, k.typical, joint.prevailing)
     low = preload_from_torque(torque * (1 - total), k.high, joint.prevailing)
     high = preload_from_torque(torque * (1 + total), k.low, joint.prevailing)
-    if joint.nut_factor is not None:
-        ups, downs = [k.low], [k.high]
-    else:
-        mt, mb = joint.mu_thread, joint.mu_bearing
-        ups = [joint.per_preload(mt.low, mb.typical), joint.per_preload(mt.typical, mb.low)]
-        downs = [joint.per_preload(mt.high, mb.typical), joint.per_preload(mt.typical, mb.high)]
     net = torque - joint.prevailing
     up = [net / one - typical for one in ups] + [torque * a / k.typical for a in accuracies]
     down = [typical - net / one for one in downs] + [torque * a / k.typical for a in accuracies]

@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ...documents.joint import ConeFace, FlatFace, Group
 from ...documents.plan import Plan
@@ -64,9 +65,13 @@ class Facts:
 
     def yields(self, fraction: float = 1.0) -> Ends:
         """Load [N] at which a share of yield is reached under tension with torsion, at each end of the load."""
-        thread, (area, diameter) = self.thread, self.carrying
-        return Ends(*(lim.combined_preload(fraction, self.strength.yield_, area, thread.pitch, thread.pitch_diameter, diameter,
-                                           one) for one in reversed(self.joint.thread_friction())))
+        return _yields(self.joint, fraction, self.strength.yield_, *self.carrying)
+
+
+@lru_cache(maxsize=512)
+def _yields(joint: Joint, fraction: float, yield_strength: float, area: float, diameter: float) -> Ends:
+    return Ends(*(lim.combined_preload(fraction, yield_strength, area, joint.pitch, joint.pitch_diameter, diameter, one)
+                  for one in reversed(joint.thread_friction())))
 
 
 def _strength(plan: Plan, group: Group, thread: Thread) -> Strength:

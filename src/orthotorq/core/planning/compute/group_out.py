@@ -3,7 +3,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from ...documents.joint import Group
@@ -39,7 +39,7 @@ from .load_findings import Load, load_findings, share_of_yield
 from .losses import loss_of
 from .moves import order_of
 from .remedy import World
-from .seen import Seen, Setting, pulls_of, seen_of, turned_to
+from .seen import Seen, Setting, pulls_of, turned_to
 from .service_findings import service_findings
 from .teeth import teeth_of
 from .verdict import held, limit_outs, window_of
@@ -141,13 +141,14 @@ def loaded(context: Context, chosen: Chosen, stages: list[StageOut]) -> Loaded:
     losses, pulls = loss_of(chosen.facts), pulls_of(context, chosen.facts.group.id, stages)
     if chosen.angle:
         pulls = turned_to(pulls, chosen.angle)
-    seen = seen_of(context, chosen, pulls, losses)
+    world = World(context, chosen, pulls, losses)
+    seen = world.seen()
     bounds = bounds_of(context.plan, chosen, seen.setting.most, context.hot.get(chosen.facts.group.id))
     for stage in stages:
         for one in stage.passes:
             if one.group == chosen.facts.group.id and (ends := seen.passes.get((stage.id, one.id))) is not None:
                 one.load = PassLoadOut(low_N=ends.low, typical_N=ends.typical, high_N=ends.high)
-    world = World(context, chosen, pulls, losses, tuple(bounds))
+    world = replace(world, bounds=tuple(bounds))
     return Loaded(Load(world, seen, [held(b, seen) for b in bounds], teeth_of(context.plan, chosen.facts)), bounds, losses)
 
 

@@ -3,7 +3,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from ...errors import Impossible
 from ...forms.group import LossOut
@@ -28,9 +28,16 @@ class World:
     pulls: list[Pull]
     losses: LossOut
     bounds: tuple[Bound, ...] = ()
+    asked: dict[tuple[float | None, float | None, bool], Seen] = field(default_factory=dict, compare=False)
 
     def seen(self, torque: float | None = None, angle: float | None = None, exact: bool = False) -> Seen:
         """What a bolt sees under the figure, or under another torque [N·mm] or angle [rad]. Raises Impossible."""
+        key = (torque, angle, exact)
+        if key not in self.asked:
+            self.asked[key] = self._seen(torque, angle, exact)
+        return self.asked[key]
+
+    def _seen(self, torque: float | None, angle: float | None, exact: bool) -> Seen:
         chosen = replace(self.chosen, torque=self.chosen.torque if torque is None else torque,
                          angle=self.chosen.angle if angle is None else angle)
         pulls = self.pulls if angle is None else turned_to(self.pulls, angle)

@@ -160,11 +160,12 @@ def _each(first: PreloadBand, second: PreloadBand) -> PreloadBand:
 
 def _at_most(first: PreloadBand, second: PreloadBand) -> PreloadBand:
     """A nut is not turned back by a wrench that clicks: the larger load at each end."""
-    return PreloadBand(*(max(a, b) for a, b in zip(_values(first), _values(second), strict=True)))
-
-
-def _values(band: PreloadBand) -> tuple[float, float, float, float, float]:
-    return band.typical, band.low, band.high, band.low_rss, band.high_rss
+    if second is _NOTHING:
+        return first
+    if first is _NOTHING:
+        return second
+    return PreloadBand(max(first.typical, second.typical), max(first.low, second.low), max(first.high, second.high),
+                       max(first.low_rss, second.low_rss), max(first.high_rss, second.high_rss))
 
 
 @dataclass(slots=True)
