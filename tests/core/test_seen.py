@@ -15,6 +15,7 @@ from orthotorq.core.forms.group import GroupOut, PreloadOut
 from orthotorq.core.forms.result import FindingOut
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.alternatives import alternatives
+from orthotorq.core.planning.editing import edit
 from orthotorq.demo.load import plan_document, plan_names
 from tests.plans import small
 
@@ -304,31 +305,9 @@ def test_a_band_without_a_name_is_not_taken_for_dry() -> None:
 # remedies
 
 def closes(document: Raw, one: FindingOut) -> bool:
-    """Whether the figure of a remedy, put in, closes its finding."""
-    document, name = copy.deepcopy(document), one.where.split("/")[1]
-    target = document["targets"][name]
-    before = compute(document)
-    angle = next(g.target.angle_deg for g in before.groups if g.id == name) or 0.0
-    set_to = next(g.target.torque_Nm for g in before.groups if g.id == name)
-    if "angle_deg" in one.sets:
-        document["targets"][name] = {"kind": "torque+angle", "torque": f"{set_to:.9g} N·m",
-                                     "angle": f"{one.sets['angle_deg']:.9g} deg"}
-        last = [p for s in document["stages"] for p in s.get("passes") or [] if p["do"] == "angle" and name in s["groups"]][-1]
-        # the last of several steps takes the difference
-        for field in ("turn", "window"):
-            texts = last.get(field, [])
-            moved = [f"{float(w.split()[0]) + one.sets['angle_deg'] - angle:.9g} deg" for w in
-                     (texts if isinstance(texts, list) else [texts])]
-            if moved:
-                last[field] = moved if isinstance(texts, list) else moved[0]
-    else:
-        document["targets"][name] = {**{k: v for k, v in target.items() if k == "angle"},
-                                     "torque": f"{one.sets['torque_Nm']:.9g} N·m",
-                                     "kind": "torque+angle" if "angle" in target else "torque"}
-        for stage in document["stages"]:
-            for draw in (p for p in stage.get("passes") or [] if "cap" in p and name in stage["groups"]):
-                draw["cap"] = document["targets"][name]["torque"]
-    return not any((f.code, f.where) == (one.code, one.where) for f in compute(document).findings)
+    """Whether the figure of a remedy, taken over as on the Bench, closes its finding."""
+    after, _ = edit(document, "take_remedy", one.sets)
+    return not any((f.code, f.where) == (one.code, one.where) for f in compute(after).findings)
 
 
 @pytest.mark.parametrize("name", plan_names())

@@ -211,7 +211,8 @@ def test_stripping_with_dilation_stands_beside_the_plain_form() -> None:
 
 @pytest.mark.parametrize(("where", "code"), [
     ({"stack": [{"material": "aluminium", "thickness": "60 mm", "outside": "60 mm"}],
-      "friction": {"lubricant": "copper-anti-seize"}}, "compound_not_here"), ({"friction": {"lubricant": "nickel-anti-seize"}}, "compound_not_here")])
+      "friction": {"lubricant": "copper-anti-seize"}}, "compound_not_here"),
+    ({"friction": {"lubricant": "nickel-anti-seize"}}, "compound_not_here")])
 def test_compounds_stay_away_from_what_they_harm(where: Raw, code: str) -> None:
     document = plan(**copy.deepcopy(where))
     document["service"] = ["oxygen"] if "stack" not in where else []
@@ -242,8 +243,8 @@ def test_working_loads_a_second_time(preload: float, axial: float, n: float, ds:
 
 def test_the_bound_that_governs_a_flange_is_named() -> None:
     base = {"bolts": "16", "root-area": "324 mm2", "gasket-area": "20000 mm2", "target-stress": "80 MPa",
-            "seating-stress": "50 MPa", "operating-stress": "30 MPa", "pressure": "1.6 MPa", "gasket-inside": "400 mm", "crush-stress": "150 MPa",
-            "bolt-max": "420 MPa", "flange-max": "350 MPa"}
+            "seating-stress": "50 MPa", "operating-stress": "30 MPa", "pressure": "1.6 MPa", "gasket-inside": "400 mm",
+            "crush-stress": "150 MPa", "bolt-max": "420 MPa", "flange-max": "350 MPa"}
     out = answer("flange", base).figures
     assert out["lower_MPa"] == pytest.approx((30 * 20000 + math.pi / 4 * 1.6 * 400**2) / (0.7 * 324 * 16))
     assert (out["governs_lower"], out["governs_upper"], out["ok"]) == ("operating", "flange", True)

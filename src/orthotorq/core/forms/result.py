@@ -11,7 +11,7 @@ from .stage import StageOut
 class FindingOut(Out):
     """A finding as a sentence, with its remedy and the field it hangs on; `waived` is the planner's reason.
 
-    `sets` is the figure of the remedy by field of the target (`torque_Nm`, `angle_deg`), where the remedy is one.
+    `sets` is what the act `take_remedy` is given to take the figure of the remedy over, where it is one.
     """
 
     code: str
@@ -22,7 +22,7 @@ class FindingOut(Out):
     text: str
     remedy: str
     waived: str | None = None
-    sets: dict[str, float] = {}
+    sets: dict[str, str] = {}
 
 
 class PositionOut(Out):

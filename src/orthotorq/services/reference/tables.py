@@ -14,6 +14,7 @@ from ...core.kinds.registry import PASS_KINDS
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.kinds.stage_registry import STAGE_KINDS
 from ...core.planning.cautions import CAUTIONS
+from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS
 from ...core.planning.findings import RULES, Severity
 from ...core.planning.methods import METHODS
 from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, threads
@@ -104,6 +105,17 @@ class OwnFormOut(BaseModel):
     fields: list[FieldSpec]
 
 
+class GroupPartOut(BaseModel):
+    """A part that a group may have: words to add and to take it out, its section on the Bench, its fields, what it needs."""
+
+    name: str
+    add: str
+    drop: str
+    section: str
+    fields: list[FieldSpec]
+    needs: str
+
+
 class TablesOut(BaseModel):
     """Names, rows and forms that the screens offer."""
 
@@ -122,6 +134,9 @@ class TablesOut(BaseModel):
     stage_kinds: list[StageKindOut]
     pass_kinds: list[PassKindOut]
     own_forms: list[OwnFormOut]
+    group_parts: list[GroupPartOut]
+    bolt_fields: list[FieldSpec]
+    layer_fields: list[FieldSpec]
     orders: dict[str, list[str]]
     meters: list[str]
     source_kinds: list[str]
@@ -158,6 +173,12 @@ def _pass_kinds() -> list[PassKindOut]:
 
 
 @lru_cache(maxsize=1)
+def _group_parts() -> list[GroupPartOut]:
+    return [GroupPartOut(name=p.name, add=p.add, drop=p.drop, section=p.section, fields=list(p.fields), needs=p.needs)
+            for p in PARTS]
+
+
+@lru_cache(maxsize=1)
 def _own_forms() -> list[OwnFormOut]:
     source = field("source", "Where it comes from", example="maker’s sheet, certificate, measured")
     made_of = field("family", "Made of", "choice", choices={f: f for f in materials.FAMILIES})
@@ -189,5 +210,6 @@ def read_tables(ctx: Ctx) -> TablesOut:
                      heads=list(hexagons.head_kinds()), materials=list(materials.table()), gaskets=kinds,
                      methods=methods, cautions=CAUTIONS, findings=rules,
                      joint_kinds=_named(JOINT_KINDS), occasions=_named(OCCASIONS), stage_kinds=_stage_kinds(),
-                     pass_kinds=_pass_kinds(), own_forms=_own_forms(), orders=ORDERS, meters=list(METERS),
+                     pass_kinds=_pass_kinds(), own_forms=_own_forms(), group_parts=_group_parts(),
+                     bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), orders=ORDERS, meters=list(METERS),
                      source_kinds=list(SAYING), tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)))

@@ -9,8 +9,10 @@
   interface Props {
     finding: Schemas['FindingOut'];
     onwaive?: (reason: string) => void;
+    /** Take the figure of the remedy over, where it is one. */
+    ontake?: () => void;
   }
-  let { finding, onwaive }: Props = $props();
+  let { finding, onwaive, ontake }: Props = $props();
   let asked = $state(false);
   let reason = $state('');
   function take(event: Event) {
@@ -26,6 +28,9 @@
     {#if finding.waived}<s>{finding.text}</s> <b>waived:</b> {finding.waived}
     {:else}<span>{finding.text}</span>
       {#if finding.severity !== 'note'}<span class="remedy">{finding.remedy}</span>{/if}{/if}
+    {#if ontake && !finding.waived && Object.keys(finding.sets ?? {}).length}
+      <Word onclick={ontake}>take this figure</Word>
+    {/if}
     {#if onwaive && !finding.waived && finding.severity === 'stop' && finding.waivable}
       {#if asked}
         <form class="mt-1 flex gap-2" onsubmit={take}>

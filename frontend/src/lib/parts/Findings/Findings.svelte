@@ -8,8 +8,10 @@
     findings: Schemas['FindingOut'][];
     /** Take a waivable stop on, with a reason; without it nothing can be waived here. */
     onwaive?: (finding: Schemas['FindingOut'], reason: string) => void;
+    /** Take the figure of a remedy over. */
+    ontake?: (finding: Schemas['FindingOut']) => void;
   }
-  let { findings, onwaive }: Props = $props();
+  let { findings, onwaive, ontake }: Props = $props();
   const open = $derived(findings.filter((f) => !f.waived && f.severity !== 'note'));
   const notes = $derived(findings.filter((f) => !f.waived && f.severity === 'note'));
   const waived = $derived(findings.filter((f) => f.waived));
@@ -18,7 +20,9 @@
 
 <ul class="grid gap-2" aria-label="Findings">
   {#each open as finding (key(finding))}
-    <li><Finding {finding} onwaive={onwaive && ((reason) => onwaive(finding, reason))} /></li>
+    <li>
+      <Finding {finding} onwaive={onwaive && ((reason) => onwaive(finding, reason))} ontake={ontake && (() => ontake(finding))} />
+    </li>
   {:else}
     <li class="soft">{notes.length ? 'Nothing that stops or warns.' : 'Nothing found.'}</li>
   {/each}

@@ -4,7 +4,7 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { percentOf, shareOf, write } from '#lib/plan.ts';
   import FrictionFields from './FrictionFields.svelte';
-  import GasketFields from './GasketFields.svelte';
+  import GroupPart from './GroupPart.svelte';
   import Meaning from './Meaning.svelte';
   import OtherLubricants from './OtherLubricants.svelte';
   import SourceTable from './SourceTable.svelte';
@@ -48,6 +48,6 @@
     onchange={share}
   />
 </div>
-<GasketFields {bench} {group} {at} />
+{#each catalogue.value?.group_parts ?? [] as part (part.name)}<GroupPart {bench} {group} {at} {part} />{/each}
 <OtherLubricants {bench} group={group.id} />
 {#if found?.preload}<Meaning {work} group={found} />{/if}

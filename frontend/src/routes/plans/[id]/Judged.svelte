@@ -28,6 +28,8 @@
   void wishes.ask(() => api.GET('/api/v1/plans/{id}/suggestions', { params: { path: { id: untrack(() => bench.id) } } }));
   const waive = (finding: Schemas['FindingOut'], reason: string) =>
     void bench.act('waive', { finding: finding.code, where: finding.where, reason });
+  const take = (finding: Schemas['FindingOut']) => void bench.act('take_remedy', finding.sets ?? {});
+  const mine = $derived(session.may('planning.save_draft'));
 </script>
 
 <div class="grid min-w-0 content-start gap-3 xl:overflow-y-auto xl:pr-1">
@@ -46,7 +48,7 @@
         work.show(`${set.stage}/${set.pass.id}/${set.pass.group}/setting/${setting.chain}`, `Setting of ${set.pass.name}`)}
     />
   {/if}
-  <Findings findings={result.findings} onwaive={session.may('planning.save_draft') ? waive : undefined} />
+  <Findings findings={result.findings} onwaive={mine ? waive : undefined} ontake={mine ? take : undefined} />
   <Failure text={wishes.failed} />
   {#if wishes.value?.items.length}
     <div class="sheet p-3 text-sm">

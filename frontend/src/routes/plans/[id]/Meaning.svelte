@@ -14,6 +14,10 @@
       group.share_of_yield && `Typically ${percent(group.share_of_yield)} of yield.`,
       group.losses.embedding_N &&
         `Settling takes ${kN(group.losses.embedding_N, 1)}${group.losses.creep_share ? `, creep ${percent(group.losses.creep_share)}` : ''}.`,
+      group.preload?.after_typical_N != null &&
+        group.preload.after_low_N != null &&
+        `After losses ${kN(group.preload.after_typical_N, 1)} is typical, ${kN(group.preload.after_low_N, 1)} the least.`,
+      group.preload?.hot_typical_N != null && `At working temperature ${kN(group.preload.hot_typical_N, 1)}.`,
       group.stiffness &&
         `One degree is ${kN(group.stiffness.gain_N_per_deg, 2)}; the bolt is ${group.stiffness.elongation_mm.toFixed(3)} mm longer.`,
       group.teeth && `${group.teeth.turns.toFixed(1)} turns engaged, ${group.teeth.required_mm.toFixed(1)} mm needed.`,

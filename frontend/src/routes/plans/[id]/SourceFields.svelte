@@ -9,6 +9,11 @@
   let { bench, source, at }: { bench: Bench; source: NonNullable<Plan['sources']>[number]; at: string } = $props();
   const says = $derived(source.says ?? {});
   const said = $derived((fieldsOf(says).torque as string[] | undefined) ?? []);
+  const readings = $derived<[string, string][]>([
+    ['', 'not decided'],
+    ['first', said[0] ?? ''],
+    ['second', said[1] ?? ''],
+  ]);
   const by = $derived<[string, string][]>((catalogue.value?.source_kinds ?? []).map((x) => [x, x]));
 </script>
 
@@ -27,6 +32,13 @@
       error={bench.error(`${at}/says/torque/1`)}
       onchange={(text) => (fieldsOf(says).torque = text.trim() ? [said[0], text] : [said[0]])}
     />
+  {/if}
+  {#if said.length}
+    <Typed {bench} part={says} at="{at}/says" name="angle" label="and an angle after it" example="none" />
+  {/if}
+  {#if said.length === 2}
+    <Typed {bench} part={source} {at} name="holds" label="If they differ, it is" choices={readings} />
+    {#if source.holds}<Typed {bench} part={source} {at} name="because" label="because" example="who said so" />{/if}
   {/if}
   <Typed {bench} part={source} {at} name="by" label="By" choices={by} />
   <Typed {bench} part={source} {at} name="reference" label="Reference" />

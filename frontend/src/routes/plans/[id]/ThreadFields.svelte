@@ -1,13 +1,16 @@
 <script lang="ts">
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
+  import Fold from '#lib/parts/Fold.svelte';
+  import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
-  import type { Group } from '#lib/plan.ts';
+  import { textOf, type Group } from '#lib/plan.ts';
   import Typed from './Typed.svelte';
 
   /** Thread, head, seat, and what the thread goes into. */
   let { bench, group, at }: { bench: Bench; group: Group; at: string } = $props();
   const bolt = $derived(group.fastener);
+  const shank = $derived(catalogue.value?.bolt_fields ?? []);
   const heads = $derived<[string, string][]>((catalogue.value?.heads ?? []).map((h) => [h, h]));
 </script>
 
@@ -58,3 +61,10 @@
     {/if}
   {/if}
 </div>
+<Fold title="stud, shank" open={shank.some((spec) => textOf(bolt, spec.name) || bench.errorIn(`${at}/fastener/${spec.name}`))}>
+  <div class="grid grid-cols-3 items-end gap-2">
+    {#each shank as spec (spec.name)}
+      <FormField {spec} part={bolt} error={bench.errorIn(`${at}/fastener/${spec.name}`)} />
+    {/each}
+  </div>
+</Fold>

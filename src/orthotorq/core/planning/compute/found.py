@@ -12,12 +12,13 @@ _WEIGHT = {"stop": 0, "caution": 1, "note": 2}
 
 
 class Found(NamedTuple):
-    """One finding: its code, the place in the plan by id, the parameters of its sentence, the figure that closes it."""
+    """One finding: its code, the place in the plan by id, the parameters of its sentence, and the
+    figure that closes it as the act `take_remedy` takes it."""
 
     code: Finding
     where: str
     params: dict[str, object]
-    sets: dict[str, float] | None = None
+    sets: dict[str, str] | None = None
 
 
 def find(code: Finding, where: str, **params: object) -> Found:

@@ -82,17 +82,18 @@ def _weaker(teeth: Teeth, code: str) -> str:
     return teeth.dilated.weaker if code == "stripping_dilated" and teeth.dilated else teeth.weaker
 
 
-def _words(load: Load, one: Held, hard: bool) -> tuple[dict[str, object], dict[str, float]]:
+def _words(load: Load, one: Held, hard: bool) -> tuple[dict[str, object], dict[str, str]]:
     """Parameters of a finding about a bound, and the figure that closes it."""
     group, bound, fix = load.chosen.facts.group, one.bound, remedy_for(load.world, one.bound, whole=not hard)
     teeth = load.teeth if bound.code.startswith("stripping") else None
     limit = bound.clamps.typical if hard else one.worst_limit
-    return {"group": group.name, "typical": load.typical(one), "high": kilonewton(one.worst), "low": kilonewton(one.worst),
-            "limit": kilonewton(limit), "share": percent(group.limits.yield_fraction or 0), "nu": percent(group.limits.nu),
-            "torque": fix.words, "but": fix.but,
-            "which": _weaker(teeth, bound.code) if teeth else "",
-            "engaged": f"{teeth.engaged:.3g} mm" if teeth else "",
-            "part": bound.name.removeprefix("pressure on "), "bound": bound.name.removeprefix("component: ")}, fix.sets
+    words: dict[str, object] = {
+        "group": group.name, "typical": load.typical(one), "high": kilonewton(one.worst), "low": kilonewton(one.worst),
+        "limit": kilonewton(limit), "share": percent(group.limits.yield_fraction or 0), "nu": percent(group.limits.nu),
+        "torque": fix.words, "but": fix.but, "which": _weaker(teeth, bound.code) if teeth else "",
+        "engaged": f"{teeth.engaged:.3g} mm" if teeth else "", "part": bound.name.removeprefix("pressure on "),
+        "bound": bound.name.removeprefix("component: ")}
+    return words, fix.sets(load.chosen)
 
 
 def _beyond(load: Load, one: Held, yields: bool, said: set[Finding]) -> Iterator[Found]:
@@ -134,12 +135,12 @@ def _yield_finding(load: Load) -> Found | None:
                                 "but": fix.but}
     if not chosen.angle:
         at = "even at typical friction" if shares["typical"] >= beyond else "at low friction"
-        return Found(Finding.YIELDS, where, {**words, "high": kilonewton(getattr(seen.peak, worst)), "at": at}, fix.sets)
+        return Found(Finding.YIELDS, where, {**words, "high": kilonewton(getattr(seen.peak, worst)), "at": at}, fix.sets(chosen))
     if shares["typical"] < beyond:
-        return Found(Finding.ANGLE_MAY_YIELD, where, words, fix.sets)
+        return Found(Finding.ANGLE_MAY_YIELD, where, words, fix.sets(chosen))
     typical = remedy(load.world, lambda s: 1 - s.peak.typical / s.yields.typical / beyond, True, False)
     return Found(Finding.ANGLE_YIELDS, where, {**words, "limit": kilonewton(seen.yields.typical), "torque": typical.words,
-                                               "but": typical.but}, typical.sets)
+                                               "but": typical.but}, typical.sets(chosen))
 
 
 def load_findings(plan: Plan, load: Load) -> Iterator[Found]:

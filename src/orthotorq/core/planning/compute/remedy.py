@@ -56,11 +56,13 @@ class Remedy:
     torque: float | None = None
     angle: float | None = None
 
-    @property
-    def sets(self) -> dict[str, float]:
-        """The figure by field of the target: N·m, degrees."""
-        out = {"torque_Nm": self.torque / 1e3} if self.torque is not None else {}
-        return out | ({"angle_deg": math.degrees(self.angle)} if self.angle is not None else {})
+    def sets(self, chosen: Chosen) -> dict[str, str]:
+        """What the act `take_remedy` is given to take it over; nothing where it is no figure."""
+        if self.torque is None and self.angle is None:
+            return {}
+        torque = self.torque if self.torque is not None else chosen.torque
+        out = {"group": chosen.facts.group.id, "torque": f"{torque / 1e3:.9g} N·m"}
+        return out | ({"angle": f"{math.degrees(self.angle):.9g} deg"} if self.angle is not None else {})
 
 
 def remedy_for(world: World, bound: Bound, whole: bool) -> Remedy:

@@ -2,7 +2,9 @@
 from __future__ import annotations
 
 import copy
+import math
 
+from ...units import parse
 from .base import Raw, an_act, begins, fresh, ids, the_group
 
 _LAYOUTS: dict[str, Raw] = {
@@ -12,7 +14,6 @@ _LAYOUTS: dict[str, Raw] = {
     "points": {"kind": "points", "points": [["0 mm", "0 mm"]]}}
 _FACES: dict[str, Raw] = {"cone": {"kind": "cone", "half_angle": "30 deg"},
                           "flat": {"kind": "flat", "face_diameter": "33.6 mm", "hole": "26 mm"}}
-_GASKET: Raw = {"name": "gasket", "outside": "380 mm", "inside": "350 mm", "seating": "30 MPa"}
 _LAYER: Raw = {"material": "carbon steel", "thickness": "20 mm"}
 
 
@@ -82,16 +83,6 @@ def add_layer(doc: Raw, group: str) -> str:
 
 
 @an_act
-def set_gasket(doc: Raw, group: str, on: str) -> str:
-    """With a gasket, or without."""
-    found = the_group(doc, group)
-    found.pop("gasket", None)
-    if on == "yes":
-        found["gasket"] = copy.deepcopy(_GASKET)
-    return f"figure-{group}"
-
-
-@an_act
 def set_target(doc: Raw, group: str, kind: str, torque: str = "100 N·m") -> str:
     """Where the figure comes from, beginning with the torque there is now."""
     targets_of: dict[str, Raw] = {
@@ -131,4 +122,30 @@ def carry_torque(doc: Raw, torque: str, reason: str) -> str:
     """A figure brought from the quick sums becomes the first group's torque, with where it came from as its reason."""
     group = doc["groups"][0]["id"]
     doc.setdefault("targets", {})[group] = {"kind": "torque", "torque": torque, "reason": reason or "from a quick sum"}
+    return f"figure-{group}"
+
+
+@an_act
+def take_remedy(doc: Raw, group: str, torque: str = "", angle: str = "") -> str:
+    """The figure of a remedy: another torque, or another angle of the figure and of the last pass that turns it."""
+    target = doc.setdefault("targets", {}).get(group, {})
+    passes = [p for s in doc.get("stages", []) if group in s.get("groups", []) for p in s.get("passes") or []]
+    figures = [target.get("torque"), *(t for s in doc.get("sources", []) for t in s.get("says", {}).get("torque") or [])]
+    for one in passes:
+        # a cap that is the figure goes with it
+        if one.get("cap") in figures:
+            one["cap"] = torque
+    reason = {"reason": target["reason"]} if target.get("reason") else {}
+    if not angle:
+        extra = {"angle": target["angle"]} if "angle" in target else {}
+        doc["targets"][group] = {"kind": "torque+angle" if extra else "torque", "torque": torque, **extra, **reason}
+        return f"figure-{group}"
+    doc["targets"][group] = {**{k: v for k, v in target.items() if k != "source"}, "kind": "torque+angle", "torque": torque,
+                             "angle": angle}
+    turns = [p for p in passes if p.get("do") == "angle"]
+    # the last of several steps takes the difference; its window went with its turn
+    rest = math.degrees(parse(angle, "angle").base - sum(parse(p["turn"], "angle").base for p in turns[:-1]))
+    if turns and rest > 0:
+        turns[-1]["turn"] = f"{rest:g} deg"
+        turns[-1].pop("window", None)
     return f"figure-{group}"
