@@ -80,6 +80,9 @@ def test_a_new_machine_and_its_joint_are_planned_from_nothing(someone: Person) -
     page.get_by_label("New plan, title").fill("Close the suction flange")
     page.keyboard.press("Enter")
     open_section(page, "The joint")
+    # a fold opened inside a section leaves the section open
+    page.get_by_role("button", name="stud, shank").click()
+    expect(page.get_by_text("stud with two nuts")).to_be_visible()
     field(page, "Bolts").fill("20")
     expect(page.get_by_text("20 × M20 on Ø 400 mm")).to_be_visible()
     page.get_by_role("button", name="Release").click()
@@ -166,3 +169,20 @@ def test_a_plan_goes_out_as_a_file_and_comes_back(someone: Person) -> None:
     expect(page.get_by_text("Not current")).to_be_visible()
     open_section(page, "The joint")
     expect(page.get_by_text("“M7.3q” is not a thread")).to_be_visible()
+
+
+def test_loads_at_work_are_asked_for_where_they_matter_and_a_remedy_is_taken_over(someone: Person) -> None:
+    page = begun(someone, "Hold the jacket flange")
+    open_section(page, "Find the figure")
+    expect(page.get_by_text("Axial load of one bolt")).to_have_count(0)
+    page.get_by_text("+ temperature at work").click()
+    # without the clamped parts nobody knows who takes what: said at the field, nothing computed
+    expect(page.get_by_text("need the clamped stack").first).to_be_visible()
+    page.get_by_text("room temperature").click()
+    expect(page.get_by_text("Not current")).to_have_count(0)
+    field(page, "Joint needs").fill("1 kN")
+    field(page, "At most, % of yield").fill("5")
+    over = page.get_by_role("listitem").filter(has_text="is above the chosen 5 % of yield")
+    over.get_by_text("take this figure").click()
+    expect(over).to_have_count(0)
+    assert someone.axe() == []

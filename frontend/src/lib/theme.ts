@@ -21,6 +21,7 @@ export const theme: ThemeConfig = {
   tableBodyRow: 'bg-transparent border-hairline align-top',
   tableBodyCell: 'px-2 py-1 whitespace-normal font-normal text-ink',
   alert: 'rounded-[5px] border p-3 text-base text-ink',
+  accordion: 'border-0 rounded-none',
   accordionItem: {
     base: 'font-normal',
     button:

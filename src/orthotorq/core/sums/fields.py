@@ -168,6 +168,21 @@ def _read(one: Field, text: str) -> Any:
     return readers[one.kind](text)
 
 
+def listed(one: Field, given: Any) -> list[str]:
+    """The texts of a field that may be given several times: a list, or one text with semicolons; bare numbers may have blanks
+    between them.
+
+    >>> listed(Field("torque", "torque", "Torque", repeat=True), "318 N·m; 330 N·m")
+    ['318 N·m', '330 N·m']
+    >>> listed(Field("ratio", "ratio", "Ratio", repeat=True), "5 4")
+    ['5', '4']
+    """
+    if not isinstance(given, str):
+        return list(given or ())
+    parts = [part.strip() for part in given.split(";") if part.strip()]
+    return parts if one.kind in FACTORS or len(parts) != 1 else parts[0].split()
+
+
 def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
     """Base values by key from texts by field name; fields left out are None (empty tuples where repeatable), and under
     `units` the unit that each quantity was typed in.
@@ -179,7 +194,7 @@ def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
         given = texts.get(one.name)
         try:
             if one.repeat:
-                out[one.key] = tuple(_read(one, t) for t in (given or ()))
+                out[one.key] = tuple(_read(one, t) for t in listed(one, given))
             elif given is None or given == "":
                 if one.required:
                     raise Impossible(Message.MISSING_FIELD)

@@ -36,7 +36,7 @@ class SumPath(BaseModel):
 class SumIn(BaseModel):
     """Texts by field name; repeatable fields take a list."""
 
-    texts: dict[str, Annotated[str, Field(max_length=80)] | list[Annotated[str, Field(max_length=80)]]]
+    texts: dict[str, Annotated[str, Field(max_length=2000)] | list[Annotated[str, Field(max_length=80)]]]
 
 
 class FigureOut(BaseModel):

@@ -14,14 +14,16 @@
   <legend class="text-sm text-soft">Clamped parts, from the turned side on</legend>
   {#each group.stack ?? [] as layer, i (i)}
     {@const here = `${at}/stack/${i}`}
-    <div class="grid grid-cols-[1fr_90px_90px_auto_auto] items-end gap-2">
+    <div class="grid grid-cols-[1fr_90px_90px_auto] items-end gap-2">
       <Typed {bench} part={layer} at={here} name="material" label="Part {i + 1}" list={catalogue.value?.materials} />
       <Typed {bench} part={layer} at={here} name="thickness" label="thick" />
       <Typed {bench} part={layer} at={here} name="outside" label="outside Ø" example="3 × face" />
-      {#each catalogue.value?.layer_fields ?? [] as spec (spec.name)}
-        <span class="pb-2"><FormField {spec} part={layer} label="Part {i + 1} is a washer" shown={spec.label} /></span>
-      {/each}
       <Word class="pb-2 text-sm" label="Take out part {i + 1}" onclick={() => group.stack!.splice(i, 1)}>out</Word>
+      {#each catalogue.value?.layer_fields ?? [] as spec (spec.name)}
+        <div class="col-span-4 -mt-1 text-sm">
+          <FormField {spec} part={layer} label="Part {i + 1}: {spec.label}" shown={spec.label} />
+        </div>
+      {/each}
     </div>
   {/each}
   <Word class="justify-self-start text-sm" onclick={() => bench.act('add_layer', { group: group.id })}>+ part</Word>

@@ -27,10 +27,10 @@ export class Sum {
   async ask(asked: Schemas['SumOut'], now: Record<string, string>): Promise<void> {
     const own = ++this.turn;
     this.stale = true;
-    const texts: Record<string, string | string[]> = {};
+    const texts: Record<string, string> = {};
     for (const field of asked.fields) {
       const text = now[field.name]?.trim();
-      if (text) texts[field.name] = field.repeat ? text.split(/[;\s]+/) : text;
+      if (text) texts[field.name] = text;
     }
     const { data, error } = await api
       .POST('/api/v1/sums/{name}', { params: { path: { name: asked.name } }, body: { texts } })

@@ -27,6 +27,7 @@ from ...forms.order import Order
 from ...forms.stage import PassLoadOut, StageOut
 from ...mechanics.angle import preload_gain
 from ...mechanics.preload import torque_split
+from ...units import show
 from ..layouts import Point
 from .bound_of import Bound
 from .bounds import bounds_of
@@ -99,7 +100,8 @@ def _sources(chosen: Chosen | None) -> list[SourceOut]:
                    else "bound" if reading.torque is None and bound else "silent" if reading.torque is None else "valid")
         limits = [f"at most {source.says.at_most}" if source.says.at_most else "",
                   f"at least {source.says.at_least}" if source.says.at_least else ""]
-        says = "; ".join(x for x in (reading.how, *limits) if x) or "no figure"
+        angle = f" + {show(math.degrees(reading.angle), 3)}°" if reading.angle and reading.how else ""
+        says = "; ".join(x for x in (reading.how + angle, *limits) if x) or "no figure"
         out.append(SourceOut(id=source.id, by=source.by, reference=source.reference, says=says,
                              torque_Nm=reading.torque / 1e3 if reading.torque is not None else None,
                              verdict=verdict, why=reading.struck or ""))

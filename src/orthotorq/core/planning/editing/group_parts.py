@@ -65,7 +65,7 @@ PARTS: tuple[GroupPart, ...] = (
 #: what a bolt may have beside thread, head and seat; what a clamped part may be
 BOLT_FIELDS = (field("stud", "stud with two nuts", "tick"), field("shank_length", "Shank without thread", "quantity", "none"),
                field("shank_diameter", "Shank Ø", "quantity", "as the thread"))
-LAYER_FIELDS = (field("washer", "washer", "tick"),)
+LAYER_FIELDS = (field("washer", "a washer, which spreads the load", "tick"),)
 
 
 @an_act
