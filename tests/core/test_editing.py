@@ -8,12 +8,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from orthotorq.core.documents.joint import Group
 from orthotorq.core.errors import OrthotorqError
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.kinds.registry import PASS_KINDS
 from orthotorq.core.kinds.stage_registry import STAGE_KINDS
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.editing import ACTS, edit
+from orthotorq.core.planning.editing.group_parts import PARTS
 from orthotorq.core.planning.outline import outline
 from orthotorq.demo.load import plan_document, plan_names
 from tests.plans import small
@@ -165,3 +167,31 @@ def test_a_finding_marks_the_section_it_is_about() -> None:
     document["tools"]["w"]["length"] = "290 mm"
     marks = {s.key: s.mark for s in outline(document, compute(document))}
     assert marks["tool-w"] == "caution" and marks["joint-b"] == "good"
+
+
+@pytest.mark.parametrize("target", [
+    {"kind": "yield_fraction", "fraction": 0.5}, {"kind": "torque", "torque": "180 N·m", "reason": "so"},
+    {"kind": "preload", "preload": "70 kN"}])
+def test_the_figure_of_a_remedy_replaces_any_kind_of_target(target: Raw) -> None:
+    document = small()
+    document["targets"]["b"], document["groups"][0]["limits"] = target, {"yield_fraction": 0.3}
+    one = next(f for f in compute(document).findings if f.code == "over_share")
+    after, opens = done(document, "take_remedy", **one.sets)
+    assert opens == "figure-b" and after["targets"]["b"]["kind"] == "torque"
+    assert after["targets"]["b"].get("reason") == target.get("reason")
+    assert "over_share" not in {f.code for f in compute(after).findings}
+
+
+def test_a_part_of_a_group_comes_and_goes_with_what_needs_it() -> None:
+    document = small()
+    for part in PARTS:
+        document, _ = done(document, "set_part", group="b", part=part.name, on="yes")
+        assert part.name in document["groups"][0]
+    document["groups"][0]["stack"] = [{"material": "carbon steel", "thickness": "40 mm"}]
+    compute(document)
+    document, _ = done(document, "set_part", group="b", part="gasket", on="no")
+    assert "component" not in document["groups"][0] and "work" in document["groups"][0]
+    # every field that is offered is one of the document's
+    for part in PARTS:
+        form = Group.model_fields[part.name].annotation.__args__[0]
+        assert {f.name for f in part.fields} <= set(form.model_fields), part.name

@@ -133,7 +133,7 @@ def take_remedy(doc: Raw, group: str, torque: str = "", angle: str = "") -> str:
     figures = [target.get("torque"), *(t for s in doc.get("sources", []) for t in s.get("says", {}).get("torque") or [])]
     for one in passes:
         # a cap that is the figure goes with it
-        if one.get("cap") in figures:
+        if one.get("cap") is not None and one["cap"] in figures:
             one["cap"] = torque
     reason = {"reason": target["reason"]} if target.get("reason") else {}
     if not angle:
