@@ -91,6 +91,7 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.MAY_STRIP, put(INTO, {"kind": "tapped", "material": "aluminium", "engaged": "6.5 mm"})),
     (Finding.STRIPS_FIRST, put(INTO, {"kind": "tapped", "material": "carbon steel", "engaged": "16 mm", "shear": "120 MPa"})),
     (Finding.FEW_TURNS, put(INTO, {"kind": "tapped", "material": "grey iron", "engaged": "20 mm"})),
+    (Finding.NO_THREAD, put(INTO, {"kind": "tapped", "material": "carbon steel", "engaged": "10 mm", "spacer": "12 mm"})),
     (Finding.BOTTOMS, put(INTO, {"kind": "tapped", "engaged": "24 mm", "depth": "26 mm", "reach": "27 mm"})),
     (Finding.PRESSES_IN, put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "150 MPa"}])),
     (Finding.MAY_PRESS_IN, put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "330 MPa"}])),

@@ -27,6 +27,19 @@ def paths(value: Any, at: tuple[Any, ...] = ()) -> Iterator[tuple[Any, ...]]:
         yield from paths(inner, (*at, key))
 
 
+def shapes(document: Any) -> list[tuple[Any, ...]]:
+    """One path of every shape: fields of alike list items, of stages and passes of one kind, are one."""
+    found: dict[tuple[Any, ...], tuple[Any, ...]] = {}
+    for path in paths(document):
+        at, key = document, []
+        for part in path:
+            at = at[part]
+            kind = at.get("kind") or at.get("do") if isinstance(at, dict) else None
+            key.append(("*", kind) if isinstance(part, int) else part)
+        found.setdefault(tuple(key), path)
+    return list(found.values())
+
+
 def put(document: Any, path: tuple[Any, ...], value: Any) -> Any:
     out = copy.deepcopy(document)
     at = out
@@ -44,11 +57,28 @@ def finite(value: Any) -> bool:
     return all(finite(v) for v in value) if isinstance(value, list) else True
 
 
-@pytest.mark.parametrize("make", [cover, wheel])
+def at_work() -> Any:
+    """The cover with everything that a group may have beside."""
+    document = cover()
+    document["service"] = ["food"]
+    document["groups"][0].update(
+        work={"axial": "9 kN", "axial_low": "-2 kN", "introduction": 0.4, "transverse": "1 kN", "slip_friction": 0.2, "faces": 1,
+              "alternates": True, "pressure": "6 bar", "sealed_diameter": "400 mm", "thread": "cut"},
+        at_work={"bolt": "90 °C", "parts": "120 °C"},
+        component={"target_stress": "60 MPa", "relaxation": 0.8, "bolt_min": "90 MPa", "bolt_max": "400 MPa",
+                   "flange_max": "420 MPa", "gasket_rotation": "0.3 deg", "flange_rotation": "0.6 deg"})
+    document["groups"][0]["gasket"].update(thickness="3 mm", modulus="900 MPa")
+    document["groups"][0]["fastener"].update(stud=True, shank_length="20 mm", shank_diameter="22 mm")
+    document["groups"][0]["stack"][0]["washer"] = True
+    document["sources"][0].update(holds="first", because="a letter")
+    return document
+
+
+@pytest.mark.parametrize("make", [at_work, wheel])
 def test_every_field_with_every_bad_value(make) -> None:
     document = make()
     tried = 0
-    for path in paths(document):
+    for path in shapes(document):
         for value in BAD:
             tried += 1
             try:

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from orthotorq.core.errors import UnknownName
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.mechanics import stiffness as stiff
 from orthotorq.core.planning.compute import compute
@@ -116,6 +117,15 @@ def test_compounds_and_gaskets_have_a_range_and_a_table_an_end() -> None:
     document["groups"][0]["at_work"] = {"bolt": "700 °C", "parts": "90 °C"}
     with pytest.raises(DocumentErrors, match=r"at_work/bolt.*700 °C"):
         compute(document)
+
+
+def test_what_is_hot_and_what_swings_has_its_working() -> None:
+    steps = working(hot("120 °C", "90 °C"), "b/hot").steps
+    assert [s.name for s in steps] == ["preload lost", "preload hot"]
+    steps = working(at_work(axial="10 kN", axial_low="-4 kN"), "b/swing").steps
+    assert {s.name for s in steps} >= {"load factor", "alternating stress", "endurance limit"}
+    with pytest.raises(UnknownName):
+        working(plan(), "b/hot")
 
 
 # flange by component

@@ -134,7 +134,7 @@ def _hub() -> Doc:
 
 
 def _centre() -> Doc:
-    stack = [{"material": "carbon steel", "thickness": "90 mm", "outside": "80 mm"}]
+    stack = [{"material": "steel 42CrMo4 quenched and tempered", "thickness": "90 mm", "outside": "80 mm"}]
     group = _group(_ONE, "M24x2", "engine-oil", 0.85, stack=stack,
                    into={"kind": "tapped", "material": "carbon steel", "engaged": "36 mm"},
                    fastener={"grade": "ISO 898-1 10.9", "condition": "new", "single_use": True})

@@ -29,6 +29,7 @@
     ['split', 'Split'],
     ['losses', 'Losses'],
     ...(group.stiffness ? [['stiffness', 'Stiffness']] : []),
+    ...(group.preload?.hot_typical_N != null ? [['hot', 'Hot']] : []),
     ...(group.teeth ? [['teeth', 'Thread']] : []),
   ] as [string, string][]);
 </script>

@@ -135,7 +135,8 @@ def _code_bounds(facts: Facts) -> list[Bound]:
     assert gasket is not None
     base, bolts = f"groups/{facts.group.id}/gasket", float(facts.group.layout.count)
     widths = gas.gasket_widths(gasket.outside.base, gasket.inside.base, _inches(gasket))
-    note = f"b is the effective seating width, {widths.effective:.4g} mm."
+    note = (f"b is the effective seating width, {widths.effective:.4g} mm, with the factor 2.52; the code's SI edition "
+            "rounds it to 2.5.")
     out = []
     if gasket.y is not None:
         load = explain(gas.seating_load, effective=widths.effective, reaction_diameter=widths.reaction_diameter,

@@ -7,6 +7,7 @@ from ...mechanics import losses as loss
 from ...mechanics import preload as pre
 from ...mechanics import stiffness as stiff
 from ...mechanics import strength as lim
+from ...mechanics import thermal as the
 from ...mechanics import tools as mech
 from ...mechanics.formula import Step, explain
 from ...thresholds import STIFFNESS_SCATTER
@@ -16,6 +17,7 @@ from .facts import Facts
 from .friction_steps import bracket, per_preload
 from .losses import loss_of
 from .seen import Seen, Setting
+from .service import Hot, swing_of
 from .settings import Chain
 from .stiffness import fastener_modulus
 
@@ -107,6 +109,26 @@ def losses(facts: Facts) -> Derived:
         steps.append(explain(loss.creep_share, total=out.creep_share, hours=1000.0, reference=1000.0))
         notes.append(f"Gasket creep {out.creep_share * 100:g} % in the first 1000 h, in the logarithm of time.")
     return steps, notes
+
+
+def hot(at_work: Hot | None, seen: Seen) -> Derived | None:
+    """What temperature leaves of the typical load after losses; None where no temperature is given."""
+    if at_work is None:
+        return None
+    lost = at_work.step(seen.after.typical)
+    return [lost, explain(the.preload_hot, preload=seen.after.typical, lost=lost.value)], [
+        "Expansion and modulus from a table, in a straight line between its rows" + (", some of them unsure." if at_work.unsure
+                                                                                  else "; typical figures."),
+        "Steady temperatures. Cold again, what was left after losses is there again as long as nothing has yielded."]
+
+
+def swing(facts: Facts, seen: Seen) -> Derived | None:
+    """The alternating stress and what the thread bears; None where the load is steady."""
+    found = swing_of(facts, seen.band.typical)
+    if found is None or facts.group.work is None:
+        return None
+    return list(found.steps), [
+        f"Thread {facts.group.work.thread}: it bears ±{found.limit:.3g} MPa. Cut, plated or rusty ones bear less."]
 
 
 def chain_steps(chain: Chain, torque_at_bolt: float, percent: float) -> Derived:

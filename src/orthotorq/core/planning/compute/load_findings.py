@@ -199,6 +199,9 @@ def _teeth_findings(chosen: Chosen, teeth: Teeth | None, said: set[Finding], fam
         yield find(Finding.BOTTOMS, where, group=group, reach=str(reach), depth=str(into.depth))
     if teeth is None:
         return
+    if teeth.engaged <= 0:
+        yield find(Finding.NO_THREAD, where, group=group)
+        return
     rule = plain_rule(family, facts.thread.diameter)
     # a nut is made to match its bolt, thin ones on purpose; a handful of turns is the least
     short = teeth.turns < NUT_TURNS.value if into.kind == "nut" else teeth.engaged < rule * (1 - 1e-9)

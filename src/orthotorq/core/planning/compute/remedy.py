@@ -145,7 +145,8 @@ def _crossing(off: Callable[[float], float], torque: float) -> float | None:
     first, second = off(one), off(two)
     for _ in range(20):
         if abs(second - first) < 1e-15:
-            return None
+            # nothing changes here, as where losses take everything
+            return _halved(off, torque)
         three = two - second * (two - one) / (second - first)
         if not 0 < three < 1e11:
             return _halved(off, torque)

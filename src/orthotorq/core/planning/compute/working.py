@@ -1,6 +1,7 @@
 """Working: the derivation of any figure of a result, made when it is opened and never stored.
 
 Figures are named `GROUP/torque`, `GROUP/preload`, `GROUP/stiffness`, `GROUP/losses`, `GROUP/teeth`, `GROUP/split`,
+`GROUP/hot`, `GROUP/swing`,
 `GROUP/limit/ID` and `STAGE/PASS/GROUP/setting/CHAIN`.
 """
 from __future__ import annotations
@@ -75,6 +76,10 @@ def _of_group(load: Loaded, parts: list[str]) -> derive.Derived | None:
         "stiffness": lambda: derive.stiffness(facts), "losses": lambda: derive.losses(facts),
         "split": lambda: (bracket(facts, "typical"), [
             "The three terms are what stretches the bolt, what rubs in the thread, what rubs under the head."])}
+    if parts == ["hot"]:
+        return derive.hot(load.load.world.context.hot.get(facts.group.id), load.seen)
+    if parts == ["swing"]:
+        return derive.swing(facts, load.seen)
     if parts == ["teeth"]:
         return _of_group(load, ["limit", "stripping"])
     return figures[parts[0]]() if len(parts) == 1 and parts[0] in figures else None

@@ -20,6 +20,7 @@ class Finding(StrEnum):
     MAY_STRIP = "may_strip"
     STRIPS_FIRST = "strips_first"
     FEW_TURNS = "few_turns"
+    NO_THREAD = "no_thread"
     BOTTOMS = "bottoms"
     PRESSES_IN = "presses_in"
     MAY_PRESS_IN = "may_press_in"

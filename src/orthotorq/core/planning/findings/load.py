@@ -47,6 +47,9 @@ RULES: dict[Finding, Rule] = {
     Finding.FEW_TURNS: caution(
         "{group}: only {turns} turns of thread are engaged; the plain rule for {material} asks {rule}.",
         "A longer bolt, a thinner spacer, or the maker's word."),
+    Finding.NO_THREAD: stop(
+        "{group}: no thread is left engaged: the spacer takes all of it.",
+        "A longer bolt or a thinner spacer."),
     Finding.BOTTOMS: stop(
         "{group}: the bolt reaches {reach} into a hole with {depth} of thread: it bottoms and clamps nothing.",
         "A shorter bolt or a washer under the head; measure the hole."),

@@ -1,0 +1,106 @@
+"""What a mutation of the code once survived: exact figures, exact words, equal sides."""
+from __future__ import annotations
+
+import copy
+import math
+from typing import Any
+
+import pytest
+
+from orthotorq.core.documents.read import read_plan
+from orthotorq.core.planning.compute import compute
+from orthotorq.core.planning.compute.bound import with_ceilings
+from orthotorq.core.planning.compute.sum_card import sum_card
+from orthotorq.core.planning.compute.words import kilonewton, newton_metre, percent
+from orthotorq.core.running import record_of
+from orthotorq.core.sums import answer
+from orthotorq.demo.load import plan_document
+from tests.core.play import Play
+from tests.plans import small
+
+Raw = dict[str, Any]
+
+
+def codes(document: Raw) -> set[str]:
+    return {f.code for f in compute(document).findings}
+
+
+def test_figures_are_said_with_as_many_digits_as_they_deserve() -> None:
+    assert percent(1 / 3) == "33.3 %" and percent(1 / 3, 2) == "33 %"
+    assert kilonewton(12_345.6) == "12.3 kN" and newton_metre(123_456.0) == "123.5 N·m"
+
+
+@pytest.mark.parametrize(("reach", "bottoms"), [("25.9 mm", False), ("26 mm", False), ("26.1 mm", True)])
+def test_a_bolt_bottoms_beyond_its_hole_and_not_at_its_end(reach: str, bottoms: bool) -> None:
+    document = small()
+    document["groups"][0]["into"] = {"kind": "tapped", "material": "carbon steel", "engaged": "24 mm", "depth": "26 mm",
+                                     "reach": reach}
+    assert ("bottoms" in codes(document)) is bottoms
+
+
+@pytest.mark.parametrize(("kind", "accuracy"), [("click wrench", 0.04), ("dial wrench", 0.04), ("electronic wrench", 0.04),
+                                                ("beam wrench", 0.06), ("preset driver", 0.06)])
+def test_a_wrench_without_a_certificate_has_the_accuracy_of_its_class(kind: str, accuracy: float) -> None:
+    document = small()
+    document["groups"][0]["friction"] = {"mu_thread": [0.12, 0.12, 0.12], "mu_bearing": [0.12, 0.12, 0.12]}
+    document["tools"]["w"] = {"kind": kind, "range": ["120 N·m" if kind == "preset driver" else "40 N·m", "120 N·m"]}
+    load = compute(document).groups[0].preload
+    assert load is not None
+    assert load.high_N / load.typical_N - 1 == pytest.approx(accuracy) == 1 - load.low_N / load.typical_N
+
+
+def test_places_are_given_to_a_ten_thousandth() -> None:
+    places = compute(small(7)).groups[0].places
+    for number, place in enumerate(places):
+        turn = 2 * math.pi * number / 7
+        assert place.x_mm == pytest.approx(100 * math.sin(turn), abs=6e-5)
+        assert place.y_mm == pytest.approx(100 * math.cos(turn), abs=6e-5)
+        assert place.number == number + 1
+
+
+def test_a_preset_that_differs_is_said_with_both_figures() -> None:
+    document = small()
+    document["tools"]["w"] = {"kind": "preset driver", "range": ["80 N·m", "80 N·m"]}
+    text = next(f.text for f in compute(document).findings if f.code == "preset_off" and "100 %" in f.text)
+    assert "80 N·m" in text and "120 N·m is wanted" in text
+
+
+def test_a_result_from_before_gets_its_ceilings_in_newton_metres() -> None:
+    document = plan_document("bellows-clamp")
+    plan, now = read_plan(document), compute(document)
+    before = copy.deepcopy(now)
+    for stage in before.stages:
+        for one in stage.passes:
+            one.ceiling_Nm = None
+    after = with_ceilings(plan, before)
+    caps = [(p.torque_Nm, p.ceiling_Nm) for s in after.stages for p in s.passes if p.do == "gap_round" and p.torque_Nm]
+    assert caps and all(ceiling == torque for torque, ceiling in caps)
+
+
+def test_the_card_of_a_sum_shows_the_scale() -> None:
+    card = sum_card(answer("scale", {"torque": "136 N·m", "mark": "10 N·m", "increment": "2 N·m"}))
+    assert card is not None and card.scale is not None
+    assert (card.scale.main, card.scale.collar, card.scale.mark) == ("130", "6", "10")
+    assert card.text == "136 N·m" and card.second == "100 ft·lbf"
+    # without a division the collar has ten lines
+    plain = sum_card(answer("scale", {"torque": "136 N·m", "mark": "10 N·m"}))
+    assert plain is not None and plain.scale is not None and plain.scale.collars[2] == "6"
+    assert sum_card(answer("pair", {"first": "250 N·m", "second": "184 ft·lbf"})) is None
+
+
+def test_a_record_ends_with_its_last_entry_and_says_what_stood_still() -> None:
+    play = Play(small(2))
+    play.finish()
+    record = record_of(play.result, play.facts, play.now)
+    assert record.started == play.facts[0].at and record.ended == play.facts[-1].at
+    cells = [c for table in record.tables for row in table.rows for c in row.cells if c is not None]
+    assert cells and all(c.still is (c.answer == "did_not_turn") for c in cells)
+    assert {c.still for c in cells} == {True, False}
+
+
+def test_a_spacer_longer_than_the_thread_leaves_none() -> None:
+    document = small()
+    document["groups"][0]["into"] = {"kind": "tapped", "material": "carbon steel", "engaged": "10 mm", "spacer": "10 mm"}
+    teeth = compute(document).groups[0].teeth
+    assert teeth is not None and (teeth.carries_N, teeth.required_mm, teeth.turns, teeth.engaged_mm) == (0, 0, 0, 0)
+    assert "no_thread" in codes(document)
