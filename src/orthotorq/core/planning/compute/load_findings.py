@@ -103,7 +103,7 @@ def _beyond(load: Load, one: Held, yields: bool, said: set[Finding]) -> Iterator
     hard, soft = _BEYOND.get(one.bound.code, (None, None))
     code = hard if not one.typical and hard else soft if not one.whole else None
     # yield is the finding, and the first gasket bound is: that milder ones are passed too says nothing more
-    if code is None or (yields and code in (_PAST_YIELD if load.chosen.angle else _YIELDING)) or code in said:
+    if code is None or (yields and code in (_PAST_YIELD if load.chosen.angle else _YIELDING)) or {code, hard} & said:
         return
     said.add(code)
     params, sets = _words(load, one, code is hard)

@@ -38,8 +38,8 @@ RULES: dict[Finding, Rule] = {
         "{group}: at {temperature} the gasket “{gasket}” is above what its kind bears (about {limit}).",
         "Another gasket, or waive this with its maker's word."),
     Finding.TEMPERATURE_TYPICAL: note(
-        "{group}: at work bolts are at {bolt}, parts at {parts}: of {cold} after losses {hot} is left. Typical figures of a "
-        "table{unsure}.",
+        "{group}: at work bolts are at {bolt}, parts at {parts}: the typical {cold} after losses become {hot} there. Typical "
+        "figures of a table{unsure}.",
         "Steady temperatures; look at start, stop and wash-down too."),
     Finding.SINGLE_USE_REUSED: stop(
         "{group}: these parts are for single use, and the plan takes used ones.",
