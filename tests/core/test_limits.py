@@ -37,6 +37,10 @@ def test_use_is_the_typical_load_over_the_limit() -> None:
     group = compute(cover()).groups[0]
     for one in group.limits:
         load = group.preload.typical_N
+        if one.code == "hot_yield":
+            # held against the load there: the cover grows more than its studs
+            assert one.use * one.typical_N > load
+            continue
         if one.code in ("required", "gasket_service", "gasket_m"):
             # what the joint needs must be there after losses
             load = min(group.preload.after_typical_N, group.preload.hot_typical_N)
