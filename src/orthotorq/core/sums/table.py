@@ -137,8 +137,8 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         Field("shear-internal", "stress", "Shear strength of the internal thread", required=True),
         Field("across-flats", "length", "Width across flats of the nut; a part when left out")), service.stripping_sum),
     Sum("friction", "Friction from own tests", (
-        _THREAD, Field("torque", "torque", "Torque of each test", repeat=True),
-        Field("preload", "force", "Clamp load of each test", repeat=True),
+        _THREAD, Field("torque", "torque", "Torque of each test; several with semicolons", repeat=True),
+        Field("preload", "force", "Clamp load of each test, in the same order", repeat=True),
         Field("thread-torque", "torque", "Torque in the thread of each test", repeat=True), *_FACE), service.friction_sum),
 )}
 
