@@ -40,7 +40,7 @@ from .load_findings import Load, load_findings, share_of_yield
 from .losses import loss_of
 from .moves import order_of
 from .remedy import World
-from .seen import Seen, Setting, pulls_of, turned_to
+from .seen import Seen, Setting, decisive, pulls_of, turned_to
 from .service_findings import service_findings
 from .teeth import teeth_of
 from .verdict import held, limit_outs, window_of
@@ -143,7 +143,7 @@ def loaded(context: Context, chosen: Chosen, stages: list[StageOut]) -> Loaded:
     losses, pulls = loss_of(chosen.facts), pulls_of(context, chosen.facts.group.id, stages)
     if chosen.angle:
         pulls = turned_to(pulls, chosen.angle)
-    world = World(context, chosen, pulls, losses)
+    world = World(context, chosen, pulls, losses, decisive=decisive(pulls))
     seen = world.seen()
     bounds = bounds_of(context.plan, chosen, seen.setting.most, context.hot.get(chosen.facts.group.id))
     for stage in stages:

@@ -21,13 +21,14 @@ _TRIES = 40
 
 @dataclass(frozen=True, slots=True)
 class World:
-    """A group as far as its load goes: what would be seen under another figure is asked here."""
+    """A group as far as its load goes: what would be seen under another figure is asked here, of the passes that decide."""
 
     context: Context
     chosen: Chosen
     pulls: list[Pull]
     losses: LossOut
     bounds: tuple[Bound, ...] = ()
+    decisive: list[Pull] = field(default_factory=list)
     asked: dict[tuple[float | None, float | None, bool], Seen] = field(default_factory=dict, compare=False)
 
     def seen(self, torque: float | None = None, angle: float | None = None, exact: bool = False) -> Seen:
@@ -40,7 +41,9 @@ class World:
     def _seen(self, torque: float | None, angle: float | None, exact: bool) -> Seen:
         chosen = replace(self.chosen, torque=self.chosen.torque if torque is None else torque,
                          angle=self.chosen.angle if angle is None else angle)
-        pulls = self.pulls if angle is None else turned_to(self.pulls, angle)
+        pulls = self.pulls if torque is None and angle is None else self.decisive
+        if angle is not None:
+            pulls = turned_to(pulls, angle)
         if torque is not None:
             # a cap that is the figure goes with it
             pulls = [replace(p, cap=torque) if p.cap and abs(p.cap / self.chosen.torque - 1) < 1e-6 else p for p in pulls]

@@ -141,6 +141,18 @@ def turned_to(pulls: list[Pull], angle: float) -> list[Pull]:
     return [changed if i == places[-1] else p for i, p in enumerate(pulls)]
 
 
+def decisive(pulls: list[Pull]) -> list[Pull]:
+    """The pulls that decide the most and the end: passes below the figure and a second pull alike add nothing."""
+    full = any(p.percent is not None and p.percent >= FULL.value for p in pulls)
+    out: list[Pull] = []
+    for pull in pulls:
+        if pull.percent is not None and full and (pull.percent < FULL.value or any(
+                replace(o, stage=pull.stage, name=pull.name) == pull for o in out)):
+            continue
+        out.append(pull)
+    return out
+
+
 def ways_of(pulls: list[Pull], context: Context) -> Iterator[list[Pull]]:
     """The passes of every way of doing it: one variant of each choice."""
     named = {v for p in pulls for v in p.variants}

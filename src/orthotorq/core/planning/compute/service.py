@@ -154,15 +154,17 @@ class Hot:
 
     def lost(self, load: float) -> float:
         """What temperature takes from a load [N]; negative where it adds."""
-        return self.step(load).value
+        return the.preload_lost(load, **self._inputs())
 
     def step(self, load: float) -> Step:
         """The same with its numbers."""
+        return explain(the.preload_lost, preload=load, **self._inputs())
+
+    def _inputs(self) -> dict[str, float]:
         s = self.facts.stiffness
         assert s is not None
-        return explain(the.preload_lost, preload=load, grip=s.grip, fastener=s.fastener, parts=s.parts,
-                       bolt_growth=self.bolt_growth, parts_growth=self.parts_growth, bolt_ratio=self.bolt_ratio,
-                       parts_ratio=self.parts_ratio)
+        return {"grip": s.grip, "fastener": s.fastener, "parts": s.parts, "bolt_growth": self.bolt_growth,
+                "parts_growth": self.parts_growth, "bolt_ratio": self.bolt_ratio, "parts_ratio": self.parts_ratio}
 
 
 def hot_of(plan: Plan, facts: Facts) -> Hot | None:
