@@ -286,13 +286,15 @@ def test_a_share_of_yield_in_a_source_stands_on_the_chosen_area() -> None:
     ("ISO 3506-1 A2-70", {"lubricant": "dry-zinc"}, {"kind": "nut", "material": "carbon steel"}, True),
     ("ISO 3506-1 A2-70", {"lubricant": "nickel-anti-seize"}, None, False),
     ("ISO 3506-1 A2-70", {"lubricant": "dry-steel"}, {"kind": "tapped", "material": "bronze"}, False),
-    ("works stainless", {"lubricant": "dry-steel"}, None, True),
+    ("works stainless", {"lubricant": "dry-steel"}, None, True), ("works A4-80", {"lubricant": "dry-steel"}, None, True),
+    ("works steel", {"lubricant": "dry-steel"}, None, False),
     ("ISO 898-1 8.8", {"lubricant": "dry-steel"}, None, False)])
 def test_stainless_galls_whatever_its_nut_is_made_of(grade: str, friction: Raw, into: Raw | None, galls: bool) -> None:
     document = plan({"kind": "torque", "torque": "60 N·m"}, friction=friction)
     document["groups"][0]["fastener"]["grade"] = grade
-    document["definitions"] = {"grades": {"works stainless": {"yield_strength": "450 MPa", "tensile": "700 MPa",
-                                                              "family": "stainless"}}}
+    own = {"yield_strength": "450 MPa", "tensile": "700 MPa"}
+    document["definitions"] = {"grades": {"works stainless": {**own, "family": "stainless"}, "works A4-80": own,
+                                          "works steel": {**own, "family": "steel"}}}
     if into:
         document["groups"][0]["into"] = into
     assert ("galling" in codes(document)) is galls

@@ -1,2 +1,2 @@
 """The job itself: pure rules and computation (see README.md)."""
-CORE_VERSION = "0.1.0"
+CORE_VERSION = "0.2.0"

@@ -2,4 +2,4 @@
 
 The edition below is written into plans and results, so that a stored result says what it was computed from.
 """
-EDITION = "2026.1"
+EDITION = "2026.2"

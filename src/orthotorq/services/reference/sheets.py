@@ -5,7 +5,7 @@ from pydantic import BaseModel
 
 from ...core.planning.findings import RULES
 from ...core.planning.methods import METHODS
-from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, threads
+from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, thermal, threads
 from ...core.tables.reader import source_of
 from ...core.thresholds import TABLE as THRESHOLDS
 from ..context import Ctx
@@ -52,6 +52,14 @@ def _band(band: lubricants.Band) -> str:
     return " – ".join(f"{x:g}" for x in band)
 
 
+def _temperature() -> Sheet:
+    """What expansion, modulus and yield become at temperature."""
+    rows = [[family, f"{celsius:g}", f"{one.expansion * 1e6:g}", *map(_number, (one.modulus, one.yield_)), one.certainty]
+            for family, found in thermal.table().items() for celsius, one in found]
+    return Sheet(id="temperature", title="Temperature", source=source_of("thermal.csv"), rows=rows, certainty=5, columns=[
+        "family", "°C", "mean expansion from 20 °C, 1/MK", "modulus over that at 20 °C", "yield over that at 20 °C", "certainty"])
+
+
 @use_case
 def read_sheets(ctx: Ctx) -> SheetList:
     """Every shipped table as rows of text with its source and certainty."""
@@ -64,17 +72,18 @@ def read_sheets(ctx: Ctx) -> SheetList:
               rows=grade_rows, columns=[
                   "standard", "grade", "size mm", "proof MPa", "yield MPa", "tensile MPa", "certainty", "note"], certainty=6),
         Sheet(id="lubricants", title="Friction", stock=True, source=source_of("lubricants.csv"), columns=[
-            "id", "condition", "thread friction", "bearing friction", "nut factor", "goes on", "not on", "notes"],
+            "id", "condition", "thread friction", "bearing friction", "nut factor", "goes on", "not on", "used to °C", "notes"],
             rows=[[x.id, x.name, _band(x.mu_thread), _band(x.mu_bearing), _band(x.nut_factor), ", ".join(x.faces),
-                   ", ".join(x.forbidden), x.notes] for x in lubricants.table().values()]),
+                   ", ".join(x.forbidden), _number(x.hottest), x.notes] for x in lubricants.table().values()]),
         Sheet(id="materials", title="Part materials", source=source_of("materials.csv"), columns=[
             "material", "modulus MPa", "tensile MPa", "shear MPa", "bearing MPa", "certainty"],
             rows=[[m.name, *map(_number, (m.modulus, m.tensile, m.shear, m.bearing)), m.certainty]
                   for m in materials.table().values()]),
         Sheet(id="gaskets", title="Gaskets", source=source_of("gaskets.csv"), columns=[
-            "id", "type", "m", "y MPa", "seats MPa", "damaged MPa", "creep %", "notes"],
-            rows=[[g.id, g.name, *map(_number, (g.m, g.y, g.seating, g.damage, g.creep * 100)), g.notes]
+            "id", "type", "m", "y MPa", "seats MPa", "damaged MPa", "creep %", "used to °C", "notes"],
+            rows=[[g.id, g.name, *map(_number, (g.m, g.y, g.seating, g.damage, g.creep * 100, g.hottest)), g.notes]
                   for g in gaskets.table().values()]),
+        _temperature(),
         Sheet(id="drives", title="Square drives", source=source_of("drives.csv"), columns=["drive", "usual most N·m"],
               rows=[[k, _number(v / 1e3)] for k, v in materials.drives().items()]),
         Sheet(id="marks", title="Head marks", source=source_of("head_marks.csv"), columns=[

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -79,7 +80,16 @@ def _strength(plan: Plan, group: Group, thread: Thread) -> Strength:
     if own is None:
         return strength_of(group.fastener.grade, thread.diameter)
     return Strength(group.fastener.grade, own.proof.base if own.proof else None, own.yield_strength.base,
-                    own.tensile.base, "own entry", (), own.source, own.family)
+                    own.tensile.base, "own entry", (), own.source, _family(group.fastener.grade, own.family))
+
+
+#: names by which stainless is known where nobody said what an own grade is made of
+_STAINLESS = re.compile(r"\b(A[1-5]|D[2468]|F1|C[134])[- ]?(50|70|80|100|110)\b|stainless|inox|duplex|\b(304|316|B8M?)\b", re.I)
+
+
+def _family(name: str, said: str) -> str:
+    """What an own grade is made of: as said, else stainless where its name says so."""
+    return "stainless" if said == "other" and _STAINLESS.search(name) else said
 
 
 def _faces(group: Group, thread: Thread, hexa: Hexagon | None) -> tuple[float, float | None, float | None, float]:
