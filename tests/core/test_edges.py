@@ -104,3 +104,8 @@ def test_a_spacer_longer_than_the_thread_leaves_none() -> None:
     teeth = compute(document).groups[0].teeth
     assert teeth is not None and (teeth.carries_N, teeth.required_mm, teeth.turns, teeth.engaged_mm) == (0, 0, 0, 0)
     assert "no_thread" in codes(document)
+
+
+@pytest.mark.parametrize(("count", "spare"), [(1, False), (4, True)])
+def test_a_spare_is_brought_where_there_are_several(count: int, spare: bool) -> None:
+    assert any(line.text.startswith("spare M16") for line in compute(small(count)).kit) is spare
