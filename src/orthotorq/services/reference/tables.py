@@ -14,7 +14,7 @@ from ...core.kinds.registry import PASS_KINDS
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.kinds.stage_registry import STAGE_KINDS
 from ...core.planning.cautions import CAUTIONS
-from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS
+from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS, PLAN_FIELDS
 from ...core.planning.findings import RULES, Severity
 from ...core.planning.methods import METHODS
 from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, threads
@@ -137,6 +137,7 @@ class TablesOut(BaseModel):
     group_parts: list[GroupPartOut]
     bolt_fields: list[FieldSpec]
     layer_fields: list[FieldSpec]
+    plan_fields: list[FieldSpec]
     orders: dict[str, list[str]]
     meters: list[str]
     source_kinds: list[str]
@@ -211,5 +212,6 @@ def read_tables(ctx: Ctx) -> TablesOut:
                      methods=methods, cautions=CAUTIONS, findings=rules,
                      joint_kinds=_named(JOINT_KINDS), occasions=_named(OCCASIONS), stage_kinds=_stage_kinds(),
                      pass_kinds=_pass_kinds(), own_forms=_own_forms(), group_parts=_group_parts(),
-                     bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), orders=ORDERS, meters=list(METERS),
+                     bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), plan_fields=list(PLAN_FIELDS),
+                     orders=ORDERS, meters=list(METERS),
                      source_kinds=list(SAYING), tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)))

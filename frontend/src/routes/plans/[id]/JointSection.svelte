@@ -1,5 +1,7 @@
 <script lang="ts">
   import type { Bench } from '#lib/bench.svelte.ts';
+  import { catalogue } from '#lib/catalogue.svelte.ts';
+  import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { listOf } from '#lib/plan.ts';
@@ -46,6 +48,9 @@
     error={bench.errorIn('positions')}
     onchange={positions}
   />
+  {#each catalogue.value?.plan_fields ?? [] as spec (spec.name)}
+    <FormField {spec} part={bench.doc} error={bench.errorIn(spec.name)} />
+  {/each}
 {/if}
 <p class="flex gap-4 text-sm">
   <Word onclick={() => bench.act('add_group')}>+ other bolts</Word>

@@ -62,9 +62,11 @@ PARTS: tuple[GroupPart, ...] = (
     GroupPart("at_work", "+ temperature at work", "room temperature", "figure", {"bolt": "80 °C", "parts": "80 °C"}, (
         field("bolt", "Bolts at", "quantity"), field("parts", "Parts at", "quantity"))),
 )
-#: what a bolt may have beside thread, head and seat; what a clamped part may be
+#: what a bolt may have beside thread, head and seat; what a clamped part may be; what is said of the whole plan
 BOLT_FIELDS = (field("stud", "stud with two nuts", "tick"), field("shank_length", "Shank without thread", "quantity", "none"),
                field("shank_diameter", "Shank Ø", "quantity", "as the thread"))
+PLAN_FIELDS = (field("service", "What the machine handles, where compounds may harm it", "boxes", choices={
+    "oxygen": "oxygen", "food": "food"}),)
 LAYER_FIELDS = (field("washer", "a washer, which spreads the load", "tick"),)
 
 
