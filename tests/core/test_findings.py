@@ -183,6 +183,8 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.REACTION_HIGH, put("chains/m", ["w", {"multiplier": 4, "arm": "30 mm"}])),
     (Finding.NO_CHECK_ROUND, put("stages/0/passes/3/check", False)),
     (Finding.ENDS_BELOW_FULL, lambda d: d["stages"][0].update(passes=d["stages"][0]["passes"][:2])),
+    (Finding.ENDS_ABOVE_FULL, put("stages/0/passes/3/percent", 105)),
+    (Finding.ANGLE_LEFT_OUT, source("s", "equipment maker", {"torque": ["120 N·m"], "angle": "30 deg"})),
     (Finding.PERCENT_FALLS, put("stages/0/passes/2/percent", 40)),
     (Finding.NO_RISING_PASSES, both(put("groups/0/gasket", GASKET), put("stages/0/passes/1/percent", 60))),
     (Finding.ANGLE_WITHOUT_SNUG, lambda d: d["stages"][0]["passes"].insert(0, {"id": "a", "do": "angle", "turn": "30 deg"})),

@@ -113,6 +113,21 @@ def test_rounds_above_the_figure_set_the_highest_load() -> None:
     assert "in the rounds at 110 %" in found(more, "soft_part_over").text
 
 
+def test_a_last_pass_above_the_figure_is_what_is_left() -> None:
+    last = plan(passes=[{"id": "full", "do": "torque", "percent": 100}, {"id": "over", "do": "torque", "percent": 110}])
+    plain = plan(passes=[{"id": "full", "do": "torque", "percent": 100}])
+    assert load(last).typical_N == pytest.approx(1.1 * load(plain).typical_N)
+    assert "ends_above_full" in codes(last) and "ends_above_full" not in codes(plain)
+
+
+@pytest.mark.parametrize(("torque", "at", "figure"), [("300 N·m", "even at typical friction", "typical_N"),
+                                                      ("210 N·m", "at low friction", "high_N")])
+def test_yield_is_said_with_the_load_of_the_end_it_names(torque: str, at: str, figure: str) -> None:
+    document = plan({"kind": "torque", "torque": torque})
+    text = found(document, "yields").text
+    assert at in text and f"{getattr(load(document), figure) / 1e3:.3g} kN" in text
+
+
 def test_the_locking_hub_of_the_demo_is_not_called_fine_above_its_limit() -> None:
     hub = compute(plan_document("drum-locking-hub"))
     assert hub.groups[0].window.verdict != "fine"

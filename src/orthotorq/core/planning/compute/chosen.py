@@ -156,6 +156,9 @@ def choice_findings(chosen: Chosen) -> Iterator[Found]:
                    says=_says(differs), difference=", ".join(p for p in parts if p) or "no figure to compare")
     if taken is not None and taken.struck is not None:
         yield find(Finding.STRUCK_SOURCE_TAKEN, where, group=group.name, reason=taken.struck)
+    elif first is not None and first.angle and not (chosen.angle or chosen.calculated) and first is not chosen.differs:
+        yield find(Finding.ANGLE_LEFT_OUT, where, group=group.name, taken=chosen.words,
+                   first=f"{name_of(first.source)} ({first.words})")
     elif first is not None and first.source.id != chosen.source and first is not chosen.differs \
             and not first.gives(chosen.torque, chosen.angle):
         code = Finding.OVERRULED if chosen.reason else Finding.OVERRULED_WITHOUT_REASON

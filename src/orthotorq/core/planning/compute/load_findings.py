@@ -131,11 +131,12 @@ def _yield_finding(load: Load) -> Found | None:
     if shares[worst] < beyond:
         return None
     fix = remedy(load.world, lambda s: min(1 - (getattr(s.peak, e) / getattr(s.yields, e)) / beyond for e in shares), True, True)
-    words: dict[str, object] = {"group": facts.group.name, "limit": kilonewton(getattr(seen.yields, worst)), "torque": fix.words,
+    end = "typical" if shares["typical"] >= beyond else worst
+    words: dict[str, object] = {"group": facts.group.name, "limit": kilonewton(getattr(seen.yields, end)), "torque": fix.words,
                                 "but": fix.but}
     if not chosen.angle:
-        at = "even at typical friction" if shares["typical"] >= beyond else "at low friction"
-        return Found(Finding.YIELDS, where, {**words, "high": kilonewton(getattr(seen.peak, worst)), "at": at}, fix.sets(chosen))
+        at = {"typical": "even at typical friction", "high": "at low friction", "low": "at high friction"}[end]
+        return Found(Finding.YIELDS, where, {**words, "high": kilonewton(getattr(seen.peak, end)), "at": at}, fix.sets(chosen))
     if shares["typical"] < beyond:
         return Found(Finding.ANGLE_MAY_YIELD, where, words, fix.sets(chosen))
     typical = remedy(load.world, lambda s: 1 - s.peak.typical / s.yields.typical / beyond, True, False)

@@ -229,8 +229,8 @@ class _Walk:
         if self.high_by is None or bands[top].high > self.high:
             self.high, self.high_by = bands[top].high, settings[top]
         if percent >= FULL.value:
+            # the last full pass says what is left: rounds above it come back to it, a last pass above it does not
             self.torques += [s.torque for s in settings]
-        if percent == FULL.value:
             self.full, self.setting = found, settings[0]
             self.low_by = settings[bands.index(min(bands, key=lambda b: b.low))]
 

@@ -77,6 +77,8 @@ def _sequence(plan: Plan, every: list[tuple[TightenStage, Pass]], fact: Facts) -
             yield find(Finding.PERCENT_FALLS, where, group=name, percent=f"{after.percent:g}", before=f"{before.percent:g}")
     if max(p.percent for p in seen) < FULL.value:
         yield find(Finding.ENDS_BELOW_FULL, where, group=name, percent=f"{seen[-1].percent:g}")
+    if seen[-1].percent > FULL.value:
+        yield find(Finding.ENDS_ABOVE_FULL, where, group=name, percent=f"{seen[-1].percent:g}")
     if not _proved(plan, every, seen, fact):
         yield find(Finding.NO_CHECK_ROUND, where, group=name)
     if plan.joint_kind == "gasketed_cover" and fact.group.gasket is not None and seen[0].percent > RISING_FROM.value:

@@ -23,6 +23,9 @@ RULES: dict[Finding, Rule] = {
     Finding.STRUCK_SOURCE_TAKEN: stop_unless("planner",
         "{group}: the chosen source does not hold here: {reason}.",
         "Choose a valid source, or waive this with a reason."),
+    Finding.ANGLE_LEFT_OUT: stop_unless("planner",
+        "{group}: {taken} is taken and {first} turns the bolts on by an angle after its torque: most of the clamp comes from it.",
+        "Take the source's figure with its angle, or waive this with the reason why a torque alone is enough."),
     Finding.OWN_FIGURE: caution(
         "{group}: {taken} is the planner's own figure: {source} says {says} ({difference}).",
         "Take the source's figure, or take the source away from it and give the reason."),

@@ -23,6 +23,9 @@ RULES: dict[Finding, Rule] = {
         "Add a check round at 100 %, in circle or in cross."),
     Finding.ENDS_BELOW_FULL: stop(
         "{group}: the last pass is at {percent} %: the bolts never get the chosen torque.", "End with 100 %."),
+    Finding.ENDS_ABOVE_FULL: caution(
+        "{group}: the last pass is at {percent} %: the bolts end above the chosen torque.",
+        "End with a round at 100 % that shows that none moves, or choose the higher torque."),
     Finding.PERCENT_FALLS: caution(
         "{group}: the pass at {percent} % follows one at {before} %: a wrench never lowers a load.",
         "Put the passes in rising order."),
