@@ -113,6 +113,7 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.YIELDS_AT_WORK, both(put("targets/b/torque", "195 N·m"), work(axial="250 kN", introduction=1.0))),
     (Finding.MAY_YIELD_AT_WORK, both(put("targets/b/torque", "195 N·m"), work(axial="75 kN", introduction=1.0))),
     (Finding.FATIGUE, work(axial="30 kN", axial_low="-300 kN", introduction=1.0)),
+    (Finding.NOTHING_LEFT, hot("carbon steel", "300 °C", "60 °C")),
     (Finding.YIELDS_HOT, both(put("targets/b/torque", "200 N·m"), hot("carbon steel", "400 °C", "400 °C"))),
     (Finding.MAY_YIELD_HOT, both(put("targets/b/torque", "160 N·m"), hot("carbon steel", "400 °C", "400 °C"))),
     (Finding.TEMPERATURE_TYPICAL, hot("carbon steel", "60 °C", "60 °C")),

@@ -289,5 +289,5 @@ def seen_of(context: Context, chosen: Chosen, pulls: list[Pull], losses: LossOut
         min((w.low_by for w in set_by if w.low_by), key=lambda s: s.low, default=setting),
         max((w for w in walks if w.high_by), key=lambda w: w.high, default=_Walk(chosen, None, yields, exact)).high_by or setting,
         max([FULL.value, *(p.percent for p in pulls if p.percent is not None)]),
-        Ends(*(f - hot.lost(f) for f in after)) if hot else None,
-        Ends(*(f - hot.lost(f) for f in (peak.low, peak.typical, peak.high))) if hot else None)
+        Ends(*(max(0.0, f - hot.lost(f)) for f in after)) if hot else None,
+        Ends(*(max(0.0, f - hot.lost(f)) for f in (peak.low, peak.typical, peak.high))) if hot else None)

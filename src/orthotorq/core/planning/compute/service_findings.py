@@ -1,6 +1,7 @@
 """Findings about the joint at work beyond its bounds: the swing of the bolt, temperature, compounds where they must not be."""
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
 from ...documents.plan import Plan
@@ -13,6 +14,9 @@ from .load_findings import Load
 from .service import component_target, swing_of
 from .stiffness import material_of
 from .words import kilonewton
+
+#: kinds of joint whose clamp is taken away again on purpose
+_SET_LOOSE = ("bearing_nut",)
 
 
 def _megapascal(stress: float) -> str:
@@ -28,6 +32,10 @@ def service_findings(context: Context, load: Load) -> Iterator[Found]:
         assert facts.group.work is not None
         yield find(Finding.FATIGUE, where, group=facts.group.name, swing=_megapascal(swing.amplitude),
                    limit=_megapascal(swing.limit), thread=facts.group.work.thread)
+    left = min(load.seen.after.typical, load.seen.hot.typical if load.seen.hot else math.inf)
+    if left <= 0 and context.plan.joint_kind not in _SET_LOOSE:
+        yield find(Finding.NOTHING_LEFT, where, group=facts.group.name, typical=kilonewton(load.seen.band.typical),
+                   when="at working temperature" if load.seen.after.typical > 0 else "after settling and creep")
     yield from _hot(context, load, where)
     yield from _component(load, where)
     yield from _compounds(context.plan, chosen, where)

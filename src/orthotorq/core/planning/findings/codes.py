@@ -41,6 +41,7 @@ class Finding(StrEnum):
     YIELDS_AT_WORK = "yields_at_work"
     MAY_YIELD_AT_WORK = "may_yield_at_work"
     FATIGUE = "fatigue"
+    NOTHING_LEFT = "nothing_left"
     YIELDS_HOT = "yields_hot"
     MAY_YIELD_HOT = "may_yield_hot"
     TEMPERATURE_TYPICAL = "temperature_typical"

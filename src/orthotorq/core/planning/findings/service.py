@@ -33,6 +33,9 @@ RULES: dict[Finding, Rule] = {
     Finding.FATIGUE: stop_unless("planner",
         "{group}: the bolt swings by ±{swing} at work; its thread bears ±{limit} ({thread}).",
         "A softer bolt (longer, reduced shank), stiffer parts, more bolts; a thread that is cut, plated or rusty bears less."),
+    Finding.NOTHING_LEFT: stop_unless("planner",
+        "{group}: of the typical preload {typical} nothing is left {when}: the joint is open.",
+        "A longer grip, more preload, materials that grow alike; or say why it need not stay closed."),
     Finding.YIELDS_HOT: stop(
         "{group}: at working temperature the bolt yields: {typical}, and {limit} is what it bears there.",
         "Take {torque} or less{but}; or a grade for that temperature."),
