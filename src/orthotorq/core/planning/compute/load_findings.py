@@ -91,7 +91,8 @@ def _words(load: Load, one: Held, hard: bool) -> tuple[dict[str, object], dict[s
         "group": group.name, "typical": load.typical(one), "high": kilonewton(one.worst), "low": kilonewton(one.worst),
         "limit": kilonewton(limit), "share": percent(group.limits.yield_fraction or 0), "nu": percent(group.limits.nu),
         "torque": fix.words, "but": fix.but, "which": _weaker(teeth, bound.code) if teeth else "",
-        "engaged": f"{teeth.engaged:.3g} mm" if teeth else "", "part": bound.name.removeprefix("pressure on ").removesuffix(", at work"),
+        "engaged": f"{teeth.engaged:.3g} mm" if teeth else "",
+        "part": bound.name.removeprefix("pressure on ").removesuffix(", at work"),
         "bound": bound.name.removeprefix("component: ")}
     return words, fix.sets(load.chosen)
 
