@@ -165,7 +165,7 @@ def preload_under_the_head(at_rest: float, extra: float) -> float:
 def rolled_after(limit: float, preload: float, at_yield: float) -> float:
     """Endurance limit [MPa] of a thread rolled after heat treatment: more the less it is tightened. Source: VDI 2230-1.
 
-    >>> rolled_after(46.0, 60_000.0, 100_000.0)
+    >>> round(rolled_after(46.0, 60_000.0, 100_000.0), 3)
     64.4
     """
     return limit * (2 - preload / at_yield)
