@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from orthotorq.core.running import record_of, state_of
+from orthotorq.demo.load import plan_document
 from tests.core.play import SUPERVISOR, Play
 from tests.plans import cover, small, wheel
 
@@ -225,3 +226,48 @@ def test_record_of_a_finished_run_is_complete() -> None:
     assert [(t.position, len(t.rows), len(t.columns)) for t in record.tables] == [("L", 6, 4), ("R", 6, 4)]
     assert all(cell is not None for t in record.tables for row in t.rows for cell in row.cells)
     assert {line.answer for line in record.lines} == {"Done", "Good", "0.3 mm", "Yes, it is"}
+
+
+def alone(play: Play) -> None:
+    """Every list that Run draws by key has each key once."""
+    state, step = play.state, play.step
+    for keys in ([b.id for b in state.tape], [d.id for d in state.deviations], [w.step for w in state.waiting],
+                 [r.event for r in state.recent], [b.answer for b in step.buttons]):
+        assert len(keys) == len(set(keys)), (step.step, keys)
+
+
+@pytest.mark.parametrize("way", ["watch", "redo"])
+def test_what_run_lists_has_keys_of_its_own_when_a_stage_is_done_again(way: str) -> None:
+    document = plan_document("drum-locking-hub")
+    watch = next(s["id"] for s in document["stages"] if s["kind"] == "watch")
+    tight = next(s["id"] for s in document["stages"] if s["kind"] == "tighten")
+    play, asked = Play(document), False
+    while play.state.instruction is not None:
+        alone(play)
+        step = play.step
+        if not asked and f"{watch}/" in step.step and any(b.answer == "moved" for b in [*step.buttons, *step.wrong]):
+            if way == "watch":
+                play.answer("moved")
+            else:
+                assert play.send("redo", step.step, {"stage": tight, "reason": "a screw was changed"})[0] == "accepted"
+            asked = True
+        else:
+            play.usual()
+    assert asked and sum("~2" in band.id for band in play.state.tape) >= 2
+
+
+def test_what_went_wrong_in_a_repeat_stays_in_the_record() -> None:
+    play = Play(small(2))
+    play.until("/check/")
+    step = play.step.step
+    assert play.send("redo", step, {"stage": "t", "reason": "a bolt was changed"})[0] == "accepted"
+    while "/full/" not in play.step.step:
+        play.usual()
+    assert play.step.step.endswith("/a2")
+    play.answer("refuses")
+    play.answer("accept", reason="seized, left for the next stop")
+    assert "refuses" in play.codes
+    play.finish()
+    assert "refuses" in play.codes
+    assert any(d.code == "refuses" for d in record_of(play.result, play.facts, play.now).deviations)
+    assert "deviating" in {b.state for b in play.state.bolts}

@@ -15,11 +15,12 @@ from .step_id import end_of, step_id
 from .walk import Pending, Settled, Walk
 
 
-def band_of(walk: Walk, segment: Segment, one: PassOut, round_: int, total: int, answers: list[str],
+def band_of(unit: Unit, segment: Segment, one: PassOut, round_: int, total: int, answers: list[str],
             moved: list[int]) -> TapeBand:
-    """One band of the tape; `moved` names the ticks at which a check found movement."""
+    """One band of the tape, with an id of its own when its stage is done again; `moved` names the ticks at which a check
+    found movement."""
     kind = PASS_KINDS[one.do]
-    name = f"{segment.base()}/r{round_}"
+    name = f"{segment.base()}/r{round_}" + (f"~{unit.cycle}" if unit.cycle > 1 else "")
     if len(segment.stage.groups) > 1:
         name = f"{name}/{one.group}"
     return TapeBand(id=name, label=one.name if round_ == 1 else f"{one.name}, round {round_}", position=segment.position,
@@ -31,7 +32,7 @@ def sketch(walk: Walk, unit: Unit, segment: Segment) -> None:
     """A pass that is still to come, for the tape."""
     one = segment.one
     if one is not None and one.order:
-        walk.tape.append(band_of(walk, segment, one, 1, len(one.order), [], []))
+        walk.tape.append(band_of(unit, segment, one, 1, len(one.order), [], []))
 
 
 def _place(move: Sequence[str]) -> str | None:
@@ -95,7 +96,7 @@ def _round(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, 
         if kind.goes_on(one, given):
             goes_on = True
             moved += [number - 1] if one.check else []
-    walk.tape.append(band_of(walk, segment, one, round_, len(moves), answers, moved))
+    walk.tape.append(band_of(unit, segment, one, round_, len(moves), answers, moved))
     return pending, goes_on
 
 

@@ -145,7 +145,7 @@ class Walk:
         while True:
             step = step_id(base, asked.round, asked.place, attempt, asked.pull)
             given = self.log.answers.get(step)
-            if given is None:
+            if given is None or self._redone_before(step, given):
                 return Settled(None, attempt, step, replace(asked, attempt=attempt))
             self.asked[given.fact.id] = asked, attempt
             if given.answer is None or given.word in repeats:
@@ -165,13 +165,19 @@ class Walk:
             self.used[key] = attempt
             return Settled(given, attempt, step, None, fail, str((then.answer or {}).get("reason", "")))
 
+    def _redone_before(self, step: str, given: Given) -> bool:
+        """Whether a stage was done again at this step before it was answered: on this visit it is then still open, and what
+        was done again comes first. Without this, what happened in the repeat would be lost once the step is answered."""
+        asked, seen = self.log.redos.get(step, []), self.redone.get(step, 0)
+        return seen < len(asked) and asked[seen].sequence < given.fact.sequence
+
     def _then(self, step: str, question: Pending) -> tuple[Given | None, str]:
         """(what was done about a failed step, the decision's step that is open)."""
         attempt = 1
         while True:
             name = then_of(step, attempt)
             then = self.log.answers.get(name)
-            if then is None:
+            if then is None or self._redone_before(name, then):
                 return None, name
             self.asked[then.fact.id] = replace(question, decision=name), question.attempt
             if then.answer is not None:
