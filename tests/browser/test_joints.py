@@ -151,3 +151,24 @@ def test_wheel_at_the_roadside_is_provisional(someone: Person) -> None:
     headings = work_to_the_end(page)
     assert any("wheel brace" in h for h in headings)
     expect(page.locator(".side")).to_contain_text("provisional")
+
+
+def test_a_stage_is_done_again_and_the_screen_stays_alive(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Trolley wheel")
+    work_until(page, "Snug, 40 %")
+    press_on(page)
+    before = instruction(page)
+    page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')")
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("t")
+    page.get_by_role("button", name="Do a stage again …").click()
+    page.get_by_label("Why").fill("a stud was changed")
+    page.get_by_role("button", name="Keep").click()
+    page.wait_for_function("before => document.querySelector('.side')?.innerText !== before", arg=before)
+    for _ in range(2):
+        press_on(page)
+    page.reload()
+    instruction(page)
+    expect(page.get_by_text("Internal Error")).to_have_count(0)
+    press_on(page)
