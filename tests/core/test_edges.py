@@ -109,3 +109,53 @@ def test_a_spacer_longer_than_the_thread_leaves_none() -> None:
 @pytest.mark.parametrize(("count", "spare"), [(1, False), (4, True)])
 def test_a_spare_is_brought_where_there_are_several(count: int, spare: bool) -> None:
     assert any(line.text.startswith("spare M16") for line in compute(small(count)).kit) is spare
+
+
+def said(document: Raw, code: str) -> str:
+    return next(f.text for f in compute(document).findings if f.code == code)
+
+
+def test_differences_between_figures_are_said_exactly() -> None:
+    document = small()
+    document["groups"][0]["stack"] = [{"material": "carbon steel", "thickness": "60 mm"}]
+    document["sources"] = [
+        {"id": "m", "by": "equipment maker", "reference": "3", "says": {"torque": ["60 N·m"], "angle": "20 deg"}},
+        {"id": "r", "by": "site rule", "says": {"torque": ["75 N·m"], "angle": "20 deg"}}]
+    document["targets"]["b"] = {"kind": "torque+angle", "torque": "40 N·m", "angle": "25 deg", "source": "m"}
+    assert "40 N·m + 25° is the planner's own figure: equipment maker, 3 says 60 N·m + 20° (-33 % torque, +5°)" in said(
+        document, "own_figure")
+    assert "site rule (75 N·m + 20°) is +25 % off equipment maker, 3 (60 N·m + 20°), which ranks higher" in said(
+        document, "source_conflict")
+    document["targets"]["b"] = {"kind": "torque+angle", "torque": "75 N·m", "angle": "20 deg", "reason": "yard test"}
+    assert said(document, "overruled") == (
+        "Bolts: 75 N·m + 20° is taken and not equipment maker, 3 (60 N·m + 20°), because: yard test.")
+    document["sources"][0]["says"] = {"torque": ["60 N·m", "40 ft·lbf"]}
+    assert "“60 N·m” and “40 ft·lbf”" in said(document, "pair_undecided") and "1.11 times" in said(document, "pair_undecided")
+
+
+def test_passes_below_the_figure_alone_still_have_remedies() -> None:
+    document = small()
+    document["groups"][0]["limits"] = {"soft_part": "10 kN"}
+    document["stages"][0]["passes"] = [{"id": "half", "do": "torque", "percent": 60}]
+    one = next(f for f in compute(document).findings if f.code == "soft_part_over")
+    assert one.sets and float(one.sets["torque"].split()[0]) < 60
+
+
+def test_what_a_fix_may_break_is_named_by_its_strictest_bound() -> None:
+    document = small()
+    document["groups"][0].update(required_clamp="60 kN", limits={"yield_fraction": 0.5, "soft_part": "48 kN"})
+    document["tools"]["w"]["range"] = ["10 N·m", "400 N·m"]
+    one = next(f for f in compute(document).findings if f.code == "below_required")
+    assert "(but that takes the typical load past “soft part”: other bolts or another need, not another torque)" in one.remedy
+    soft = next(f for f in compute(document).findings if f.code == "may_exceed_soft_part")
+    assert "(but that leaves the typical load short of “joint needs”" in soft.remedy
+
+
+def test_the_swing_of_a_bolt_is_said_with_what_it_bears() -> None:
+    document = small()
+    document["groups"][0].update(stack=[{"material": "carbon steel", "thickness": "60 mm"}],
+                                 work={"axial": "30 kN", "axial_low": "-300 kN", "introduction": 1.0})
+    stiff = compute(document).groups[0].stiffness
+    assert stiff is not None
+    swing = stiff.parts_mm_per_N / (stiff.parts_mm_per_N + stiff.fastener_mm_per_N) * 330e3 / 2 / 156.67
+    assert f"swings by ±{swing:.3g} MPa at work; its thread bears ±46.2 MPa" in said(document, "fatigue")
