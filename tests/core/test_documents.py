@@ -6,11 +6,15 @@ import math
 from typing import Any
 
 import pytest
+import rfc8785
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from orthotorq.core.documents.read import canonical, document_hash, parse_json, read_plan
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.sums import answer
+from orthotorq.demo.load import plan_document, plan_names
 from tests.plans import cover, small, wheel
 
 
@@ -180,3 +184,28 @@ def test_large_whole_numbers_and_deep_nesting_do_no_harm() -> None:
     with pytest.raises(DocumentErrors):
         compute(document)
     assert parse_json('{"a": 1}') == {"a": 1}
+
+
+PLAIN = st.recursive(
+    st.none() | st.booleans() | st.integers(-2**60, 2**60) | st.floats() | st.text(max_size=12) | st.sampled_from(
+        ["\u2028", "\x7f", "\x1f", '"\\', "é", "💥", 3.0, 1e-5, 0.0001, 1e16, 0.1, -0.0, 2**53 - 1, 2**53]),
+    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=6), inner, max_size=4), max_leaves=15)
+
+
+@settings(max_examples=400, deadline=None)
+@given(PLAIN)
+def test_the_canonical_text_is_the_librarys(value: Any) -> None:
+    try:
+        wanted: str | None = rfc8785.dumps(value).decode()
+    except ValueError:
+        wanted = None
+    try:
+        found: str | None = canonical(value)
+    except ValueError:
+        found = None
+    assert found == wanted
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_the_canonical_text_of_every_plan_is_the_librarys(name: str) -> None:
+    assert canonical(plan_document(name)) == rfc8785.dumps(plan_document(name)).decode()

@@ -53,9 +53,37 @@ def check_characters(text: str | bytes, data: Any) -> None:
         raise BadDocument(Message.NOT_JSON, reason="a text holds NUL or half of a surrogate pair")
 
 
+#: integers that every reader of JSON keeps (RFC 8785, 3.2.2.3)
+_SAFE = 2**53 - 1
+
+
+def _alike(value: Any) -> bool:
+    """Whether Python's own encoder writes a value as RFC 8785 wants it: plain texts and keys, safe integers, and numbers that
+    need neither an exponent nor the loss of a “.0”."""
+    kind = type(value)
+    if kind is str or kind is bool or value is None:
+        return True
+    if kind is float:
+        return not value.is_integer() and 1e-4 <= abs(value) < 1e16
+    if kind is int:
+        return bool(-_SAFE <= value <= _SAFE)
+    if kind is dict:
+        return all(type(key) is str and key.isascii() for key in value) and all(map(_alike, value.values()))
+    return kind is list and all(map(_alike, value))
+
+
 def canonical(document: Any) -> str:
-    """The canonical text of a JSON value (RFC 8785)."""
-    return rfc8785.dumps(document).decode()
+    """The canonical text of a JSON value (RFC 8785). Raises ValueError for what has none.
+
+    The library is exact and slow (a fifth of a compute); where Python's encoder writes the same, that is taken. A test holds
+    the two to each other.
+    """
+    if not _alike(document):
+        return rfc8785.dumps(document).decode()
+    text = json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    # half of a surrogate pair has no canonical text
+    text.encode()
+    return text
 
 
 def document_hash(document: Any) -> str:
