@@ -57,19 +57,27 @@ def check_characters(text: str | bytes, data: Any) -> None:
 _SAFE = 2**53 - 1
 
 
-def _alike(value: Any) -> bool:
-    """Whether Python's own encoder writes a value as RFC 8785 wants it: plain texts and keys, safe integers, and numbers that
-    need neither an exponent nor the loss of a “.0”."""
+class _Unlike(Exception):
+    """A value that Python's own encoder would write otherwise."""
+
+
+def _shaped(value: Any) -> Any:
+    """A value as Python's own encoder writes it the way RFC 8785 wants it: whole numbers without “.0”. Raises _Unlike for
+    large integers, numbers that need an exponent, keys beyond ASCII, and what is no JSON."""
     kind = type(value)
     if kind is str or kind is bool or value is None:
-        return True
-    if kind is float:
-        return not value.is_integer() and 1e-4 <= abs(value) < 1e16
-    if kind is int:
-        return bool(-_SAFE <= value <= _SAFE)
-    if kind is dict:
-        return all(type(key) is str and key.isascii() for key in value) and all(map(_alike, value.values()))
-    return kind is list and all(map(_alike, value))
+        return value
+    if kind is float and value.is_integer():
+        value, kind = int(value), int
+    if kind is int and -_SAFE <= value <= _SAFE:
+        return value
+    if kind is float and 1e-4 <= abs(value) < 1e16:
+        return value
+    if kind is dict and all(type(key) is str and key.isascii() for key in value):
+        return {key: _shaped(one) for key, one in value.items()}
+    if kind is list:
+        return [_shaped(one) for one in value]
+    raise _Unlike
 
 
 def canonical(document: Any) -> str:
@@ -78,9 +86,10 @@ def canonical(document: Any) -> str:
     The library is exact and slow (a fifth of a compute); where Python's encoder writes the same, that is taken. A test holds
     the two to each other.
     """
-    if not _alike(document):
+    try:
+        text = json.dumps(_shaped(document), sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    except _Unlike:
         return rfc8785.dumps(document).decode()
-    text = json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
     # half of a surrogate pair has no canonical text
     text.encode()
     return text
