@@ -9,6 +9,7 @@ import pytest
 
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
+from orthotorq.core.sums import answer
 from orthotorq.core.thresholds import TABLE
 from tests.core.play import Play
 from tests.plans import small
@@ -329,6 +330,44 @@ def test_after_a_stage_is_done_again_the_next_one_follows_as_before() -> None:
     assert len(stages) == 2 and stages[0].startswith("t") and stages[1].startswith("second"), stages
     # every bolt of the stage is done again: hand, half, full, check
     assert sum(s.startswith("t") for s in seen) >= 8
+
+
+def pair(second: str, *others: str, first: str = "120 N·m") -> set[str]:
+    """Findings of a figure misprinted in two units beside other sources."""
+    document = small()
+    document["sources"] = [{"id": "m", "by": "equipment maker", "says": {"torque": [first, second]}}]
+    document["sources"] += [{"id": f"o{i}", "by": "site rule", "says": {"torque": [o]}} for i, o in enumerate(others)]
+    document["targets"]["b"] = {"kind": "ranked"}
+    return {f.code if f.code != "pair_undecided" else f"pair_undecided{' slip' if 'perhaps' in f.text else ''}"
+            for f in compute(document).findings}
+
+
+@pytest.mark.parametrize(("found", "code"), [
+    # within five percent of one reading alone (120 and 101.7 N·m)
+    (pair("75 ft·lbf", "114.5 N·m"), "pair_mismatch"), (pair("75 ft·lbf", "113.5 N·m"), "pair_undecided slip"),
+    # three times nearer to one, in the logarithm (100 and 200 N·m: 118.9)
+    (pair("147.5 ft·lbf", "118.5 N·m", first="100 N·m"), "pair_mismatch"),
+    (pair("147.5 ft·lbf", "119.5 N·m", first="100 N·m"), "pair_undecided"),
+    # a ratio within two percent of ten
+    (pair("300.6 ft·lbf", first="40 N·m"), "pair_undecided slip"), (pair("301.4 ft·lbf", first="40 N·m"), "pair_undecided")])
+def test_what_decides_a_misprint_on_both_sides(found: set[str], code: str) -> None:
+    assert code in found
+
+
+@pytest.mark.parametrize(("alternates", "clamp"), [(False, 1.2), (True, 1.8)])
+def test_slip_is_held_with_its_safety(alternates: bool, clamp: float) -> None:
+    for load, code in (("9.9 kN", False), ("10.1 kN", True)):
+        document = small()
+        typical = compute(document).groups[0].preload
+        assert typical is not None
+        need = float(load.split()[0]) / 10 * typical.typical_N / clamp * 0.15
+        document["groups"][0]["work"] = {"transverse": f"{need:.3f} N", "slip_friction": 0.15, "alternates": alternates}
+        assert ("slips" in codes(document)) is code
+
+
+@pytest.mark.parametrize(("mu", "said"), [("0.2", False), ("0.201", True)])
+def test_the_exact_form_is_given_above_a_fifth(mu: str, said: bool) -> None:
+    assert any("exact" in n for n in answer("torque", {"thread": "M20", "preload": "90 kN", "mu-thread": mu}).notes) is said
 
 
 def test_every_threshold_says_what_it_decides_and_where_it_comes_from() -> None:
