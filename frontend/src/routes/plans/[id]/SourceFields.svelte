@@ -38,7 +38,14 @@
   {/if}
   {#if said.length === 2}
     <Typed {bench} part={source} {at} name="holds" label="If they differ, it is" choices={readings} />
-    {#if source.holds}<Typed {bench} part={source} {at} name="because" label="who says so" example="letter, call, measured" />{/if}
+    {#if source.holds}<Typed
+        {bench}
+        part={source}
+        {at}
+        name="because"
+        label="who says so"
+        example="letter, call, measured"
+      />{/if}
   {/if}
   <Typed {bench} part={source} {at} name="by" label="By" choices={by} />
   <Typed {bench} part={source} {at} name="reference" label="Reference" />
