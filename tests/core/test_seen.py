@@ -87,6 +87,17 @@ def test_friction_is_the_same_all_through_a_case_of_torque_and_angle() -> None:
     assert combined.clamp_N == pytest.approx(limit(0.10, 0.9), rel=1e-4)
 
 
+def test_a_check_at_the_snug_torque_after_the_angle_lowers_nothing() -> None:
+    document = angled()
+    before = load(document)
+    document["stages"][0]["passes"].append({"id": "check", "do": "torque", "percent": 100, "check": True})
+    assert load(document) == before
+    # tightened anew after it was slackened, the snug torque is all there is until the angle comes again
+    document["stages"][0]["passes"] += [{"id": "off", "do": "back_off", "turn": "1 turn"},
+                                        {"id": "snug2", "do": "torque", "percent": 100}]
+    assert load(document).typical_N < before.typical_N
+
+
 def test_an_angle_may_yield_a_bolt_first_where_its_friction_is_high() -> None:
     """The gain is the same whatever the friction; the torsion is not."""
     document = angled(friction={"mu_thread": [0.05, 0.06, 0.30], "mu_bearing": [0.05, 0.06, 0.06]}, limits={"nu": 1.0})

@@ -145,11 +145,15 @@ def decisive(pulls: list[Pull]) -> list[Pull]:
     """The pulls that decide the most and the end: passes below the figure and a second pull alike add nothing."""
     full = any(p.percent is not None and p.percent >= FULL.value for p in pulls)
     out: list[Pull] = []
+    since = 0
     for pull in pulls:
         if pull.percent is not None and full and (pull.percent < FULL.value or any(
-                replace(o, stage=pull.stage, name=pull.name) == pull for o in out)):
+                replace(o, stage=pull.stage, name=pull.name) == pull for o in out[since:])):
             continue
         out.append(pull)
+        if pull.slack:
+            # what was slackened is tightened anew
+            since = len(out)
     return out
 
 
@@ -190,6 +194,7 @@ class _Walk:
     exact: bool
     load: PreloadBand = _NOTHING
     full: PreloadBand | None = None
+    turned: bool = False
     setting: Setting | None = None
     low_by: Setting | None = None
     high_by: Setting | None = None
@@ -205,7 +210,7 @@ class _Walk:
         elif pull.turn is not None:
             self._angle(pull.turn)
         elif pull.slack:
-            self.load = _NOTHING
+            self.load, self.turned = _NOTHING, False
         elif pull.cap is not None:
             most = self._band(pull.cap, ()).high
             self.load = replace(self.load, high=max(self.load.high, most), high_rss=max(self.load.high_rss, most))
@@ -231,6 +236,9 @@ class _Walk:
         if percent >= FULL.value:
             # the last full pass says what is left: rounds above it come back to it, a last pass above it does not
             self.torques += [s.torque for s in settings]
+            if self.turned:
+                # a check at the snug torque after the angle clicks and lowers nothing
+                return
             self.full, self.setting = found, settings[0]
             self.low_by = settings[bands.index(min(bands, key=lambda b: b.low))]
 
@@ -238,6 +246,7 @@ class _Walk:
         facts, scatter = self.chosen.facts, STIFFNESS_SCATTER.value
         if facts.stiffness is None:
             return
+        self.turned = True
         gain = Ends(*(preload_gain(facts.thread.pitch, angle, facts.stiffness.both) for angle in turn))
         self.load = band_after_angle(self.load, gain, scatter, self.yields)
         if self.full is not None:
