@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import pytest
+from hypothesis import settings
 from sqlalchemy import create_engine, text
 from sqlalchemy.engine import URL, make_url
 from sqlalchemy.orm import Session, sessionmaker
@@ -16,6 +17,10 @@ from orthotorq.services.database import open_sessions
 from orthotorq.services.schema import upgrade
 
 APP_ROLE = "orthotorq_app"
+
+# tests assert no times: a machine that pauses fails nothing
+settings.register_profile("untimed", deadline=None)
+settings.load_profile("untimed")
 
 
 def _needed(name: str) -> URL:
