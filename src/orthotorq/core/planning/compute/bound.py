@@ -34,7 +34,8 @@ def with_ceilings(plan: Plan, result: Result) -> Result:
     if any(p.ceiling_Nm is not None for s in result.stages for p in s.passes):
         return result
     errors = FieldErrors()
-    ceilings = context_of(plan, errors).ceilings
+    context = context_of(plan, errors)
+    ceilings = {name: context.ceiling(chosen) for name, chosen in context.chosen.items()}
     out = result.model_copy(deep=True)
     for stage in out.stages:
         for one in stage.passes:

@@ -49,7 +49,8 @@ class Context:
     facts: dict[str, Facts]
     sources: dict[str, Sources]
     chosen: dict[str, Chosen]
-    ceilings: dict[str, float | None]
+    #: torque [N·mm] by group that nothing may pass, whatever the figure
+    allowed: dict[str, float | None]
     passes: dict[str, list[Pass]]
     chains: dict[str, Chain]
     hot: dict[str, Hot] = field(default_factory=dict)
@@ -62,6 +63,14 @@ class Context:
             if isinstance(stage, TightenStage) and (group is None or group in stage.groups) \
                     and (occasion is None or occasion in stage.in_):
                 yield stage
+
+    def ceiling(self, chosen: Chosen) -> float | None:
+        """Torque [N·mm] that rounding may not pass: what is allowed at most; a share of yield is not passed itself."""
+        name = chosen.facts.group.id
+        allowed = self.allowed[name]
+        if self.plan.targets[name].kind != "yield_fraction":
+            return allowed
+        return chosen.torque if allowed is None else min(chosen.torque, allowed)
 
     def follows(self, later: str, earlier: str) -> bool:
         """Whether a stage comes after another on the occasion install, by dependencies."""
@@ -77,12 +86,11 @@ class Context:
         return False
 
 
-def ceiling_of(plan: Plan, chosen: Chosen) -> float | None:
-    """Torque [N·mm] that rounding may not pass: a chosen share of yield at typical friction, or what a code allows at most."""
+def _allowed(chosen: Chosen) -> float | None:
+    """Torque [N·mm] that is allowed at most, whatever the figure: by a code, or a chosen share of yield at typical friction."""
     facts = chosen.facts
-    tops = [chosen.torque] if plan.targets[facts.group.id].kind == "yield_fraction" else []
     allowed = (r.source.says.at_most for r in chosen.sources.readings if r.struck is None)
-    tops += [most.base for most in allowed if most is not None]
+    tops = [most.base for most in allowed if most is not None]
     if not chosen.angle and (share := share_bound(facts)) is not None:
         tops.append(torque_from_preload(share.clamp, facts.joint.band_per_preload().typical, facts.joint.prevailing))
     return min(tops, default=None)
@@ -108,6 +116,6 @@ def context_of(plan: Plan, errors: FieldErrors) -> Context:
             if target is not None:
                 chosen[name] = target
     return Context(
-        plan, facts, sources, chosen, {name: ceiling_of(plan, one) for name, one in chosen.items()},
+        plan, facts, sources, chosen, {name: _allowed(one) for name, one in chosen.items()},
         {s.id: stage_passes(plan, s) for s in plan.stages if isinstance(s, TightenStage)},
         {name: chain_of(plan, name) for name in plan.chains}, hot, {o: resolved_after(plan.stages, o) for o in OCCASIONS})

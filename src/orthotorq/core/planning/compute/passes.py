@@ -61,7 +61,8 @@ def passes_of(context: Context, stage: TightenStage, errors: FieldErrors) -> lis
             moves: list[list[str]] = []
             with errors.at("stages", index, "passes", number, "order"):
                 moves = order_of(context.facts[group].group, order)
-            fields = kind.planned(one, _Figure(context.chosen.get(group), context.ceilings.get(group)))
+            chosen = context.chosen.get(group)
+            fields = kind.planned(one, _Figure(chosen, context.ceiling(chosen) if chosen else None))
             made = PassOut(id=one.id, name=kind.name(one), group=group, do=one.do, note=one.note, order_kind=order.kind,
                            order=moves, settings=_settings(context, stage, group, fields), **fields)
             made.height = kind.height(made)

@@ -20,7 +20,7 @@ from ...mechanics.angle import preload_gain
 from ...mechanics.window import Ends, PreloadBand, band_after_angle, preload_band
 from ...thresholds import FULL, STIFFNESS_SCATTER
 from .chosen import Chosen
-from .context import Context, ceiling_of
+from .context import Context
 from .losses import after_losses
 from .settings import Chain, set_at_bolt
 
@@ -267,7 +267,7 @@ def seen_of(context: Context, chosen: Chosen, pulls: list[Pull], losses: LossOut
 
     Raises Impossible where the prevailing torque eats the low end of the figure.
     """
-    ceiling = ceiling_of(context.plan, chosen)
+    ceiling = context.ceiling(chosen)
     yields = chosen.facts.yields()
     walks = []
     for way in ways_of(pulls, context):

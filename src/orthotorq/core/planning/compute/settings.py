@@ -4,6 +4,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ...documents.plan import Plan
 from ...documents.tooling import Adapter, Multiplier, Tool
@@ -72,11 +73,13 @@ def wrench_unit(tool: Tool) -> str:
 def figure(value: float, unit: str, increment: float | None) -> str:
     """A setting in the wrench's unit with as many digits as its increment has."""
     shown = convert(value, "torque", unit)
-    if increment is None:
-        return show(shown, 4)
+    return show(shown, 4) if increment is None else f"{shown:.{_decimals(increment, unit)}f}"
+
+
+@lru_cache(maxsize=256)
+def _decimals(increment: float, unit: str) -> int:
     step = convert(increment, "torque", unit)
-    decimals = next((d for d in range(4) if abs(round(step, d) - step) < 1e-6), 3)
-    return f"{shown:.{decimals}f}"
+    return next((d for d in range(4) if abs(round(step, d) - step) < 1e-6), 3)
 
 
 def scale_out(value: float, unit: str, mark: float, increment: float) -> ScaleOut:
