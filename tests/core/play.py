@@ -24,6 +24,7 @@ class Play:
         self.result: Result = compute(document)
         self.now, self.pace = BEGIN, pace
         self.facts: list[Fact] = []
+        self._seen: tuple[int, float, RunState] | None = None
         if start:
             self._keep("-", "start", start, True)
 
@@ -34,7 +35,10 @@ class Play:
 
     @property
     def state(self) -> RunState:
-        return state_of(self.result, self.facts, self.now)
+        """The state now; walked once as long as nothing happens."""
+        if self._seen is None or self._seen[:2] != (len(self.facts), self.now):
+            self._seen = len(self.facts), self.now, state_of(self.result, self.facts, self.now)
+        return self._seen[2]
 
     def state_for(self, roles: frozenset[str]) -> RunState:
         """The state as somebody in these roles sees it."""

@@ -40,10 +40,10 @@ def test_cover_figures() -> None:
 def test_cover_passes_are_set_and_read_on_the_scale() -> None:
     stage = next(s for s in compute(cover()).stages if s.id == "close")
     assert [p.settings[0].text if p.settings else None for p in stage.passes] == [
-        None, "136 N·m", "316 N·m", "450 N·m", "450 N·m"]
+        None, "158 N·m", "316 N·m", "450 N·m", "450 N·m"]
     scale = stage.passes[1].settings[0].scale
     assert scale is not None
-    assert (scale.main, scale.collar) == ("130", "6")
+    assert (scale.main, scale.collar) == ("150", "8")
     assert stage.passes[1].order[:4] == [["studs.1"], ["studs.9"], ["studs.5"], ["studs.13"]]
     assert stage.passes[4].order == [[f"studs.{i}"] for i in range(1, 17)]
 

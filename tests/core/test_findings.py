@@ -201,6 +201,16 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.TEMPORARY_STAYS, first(id="pin", kind="fit", what="pin", temporary=True)),
     (Finding.REMOVED_BEFORE_FITTED, both(first(id="pin", kind="fit", what="pin", temporary=True),
                                          first(id="out", kind="remove", fit="pin"))),
+    (Finding.STATE_NOT_BROUGHT, put("title", "as it is")),
+    (Finding.STATE_FORBIDDEN, both(put("joint_kind", "wheel"), first(id="on", kind="fit", what="wheel", brings=["wheel hanging"]))),
+    (Finding.STATE_NOT_LEFT, both(put("joint_kind", "wheel"), first(id="on", kind="fit", what="wheel", brings=["wheel hanging"]))),
+    (Finding.WATCHED_LOCKED, both(first(id="w", kind="watch", what="marks"),
+                                  first(id="s", kind="prepare", items=[{"id": "i", "text": "Lock"}], brings=["locked out"]))),
+    (Finding.SAFEGUARD_UNNAMED, first(id="s", kind="prepare", items=[{"id": "i", "text": "Lock"}], cautions=["lockout"])),
+    (Finding.BARE_FACES, put("title", "as it is")),
+    (Finding.PART_STAYS_ON, stage(id="l", kind="loosen", groups=["b"], **{"in": ["dismantle"]})),
+    (Finding.NOT_SEEN_EMPTY, both(stage(id="l", kind="loosen", groups=["b"], **{"in": ["dismantle"]}),
+                                  stage(id="o", kind="remove", what="cover", **{"in": ["dismantle"]}))),
     (Finding.CHECK_AFTER_SET, both(first(**LOCKER, before=["t"]), stage(**AGAIN, condition=["cold"]))),
     (Finding.SETS_TOO_SOON, first(**LOCKER, before=["t"])),
     (Finding.APPLIED_TOO_LATE, stage(**LOCKER)),
@@ -213,7 +223,8 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.RECHECK_WITHOUT_STAGES, put("rechecks", [{"id": "r", "meter": "h", "at": ["100 h"]}])),
 ]
 #: findings that the small plan has as it stands
-ALREADY = {Finding.FRICTION_TYPICAL, Finding.NO_EARLY_RECHECK, Finding.COMPOUND_NOT_APPLIED}
+ALREADY = {Finding.FRICTION_TYPICAL, Finding.NO_EARLY_RECHECK, Finding.COMPOUND_NOT_APPLIED, Finding.STATE_NOT_BROUGHT,
+           Finding.BARE_FACES}
 
 
 def codes(document: Doc) -> set[str]:

@@ -26,8 +26,9 @@ def test_one_stage_at_all_positions_before_the_next() -> None:
     done = Play(wheel()).finish()
     heads = [s.split("/")[:2] for s in done]
     blocks = [a for a, b in zip(heads, [[], *heads], strict=False) if a != b]
-    assert blocks == [["-", "safe"], ["L", "seats"], ["R", "seats"], ["L", "snug"], ["R", "snug"], ["-", "lower"],
-                      ["L", "full"], ["R", "full"], ["L", "paint"], ["R", "paint"]]
+    assert blocks == [["-", "safe"], ["-", "stand"], ["L", "seats"], ["R", "seats"], ["L", "wheelon"], ["R", "wheelon"],
+                      ["L", "snug"], ["R", "snug"], ["-", "lower"], ["L", "full"], ["R", "full"], ["L", "paint"], ["R", "paint"],
+                      ["-", "down"], ["-", "unlock"]]
 
 
 def test_rounds_go_on_until_none_moves_and_a_round_is_finished() -> None:
@@ -211,7 +212,7 @@ def test_the_instruction_says_what_to_set_and_what_comes() -> None:
     step = play.step
     assert step.label == "9"
     assert step.upcoming == ["5", "13"]
-    assert step.settings[0].text == "136 N·m"
+    assert step.settings[0].text == "158 N·m"
     assert not step.changed_setting
     play.until("/second/")
     assert play.step.changed_setting

@@ -160,7 +160,7 @@ def test_settings_for_a_bound_tool_and_one_that_does_not_reach() -> None:
     plan, result = read_plan(cover()), compute(cover())
     coarse = Tool.model_validate({"kind": "click wrench", "range": ["100 N·m", "500 N·m"], "increment": "10 N·m"})
     found = bound_settings(plan, result, {"w": ("TW-1", coarse)})
-    assert [found[f"close/{p}/studs"][0].text for p in ("first", "second", "full")] == ["140 N·m", "320 N·m", "450 N·m"]
+    assert [found[f"close/{p}/studs"][0].text for p in ("first", "second", "full")] == ["160 N·m", "320 N·m", "450 N·m"]
     short = Tool.model_validate({"kind": "click wrench", "range": ["100 N·m", "400 N·m"]})
     with pytest.raises(Impossible, match="TW-2 goes from 100 to 400"):
         bound_settings(plan, result, {"w": ("TW-2", short)})

@@ -65,7 +65,7 @@ def test_a_shank_stiffens_the_fastener(grip: float, share: float) -> None:
     arguments = (STEEL, 0.5, 0.4, STEEL)
     plain = stiffness.fastener_resilience(16, thread.minor_area, grip, 0, *arguments)
     shanked = stiffness.fastener_resilience(16, thread.minor_area, grip, grip * share, *arguments)
-    assert shanked <= plain
+    assert shanked <= plain * (1 + 1e-12)
 
 
 @pytest.mark.parametrize(("grip", "shank"), [(0, 0), (-5, 0), (50, 51), (50, -1)])

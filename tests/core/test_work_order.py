@@ -41,7 +41,8 @@ def test_neighbouring_stages_go_whole_position_by_position() -> None:
         stage.pop("across", None)
     heads = ["/".join(b.split("/")[:2]) for b in bases(document)]
     assert list(dict.fromkeys(heads)) == [
-        "-/safe", "L/seats", "L/snug", "R/seats", "R/snug", "-/lower", "L/full", "L/paint", "R/full", "R/paint"]
+        "-/safe", "-/stand", "L/seats", "L/wheelon", "L/snug", "R/seats", "R/wheelon", "R/snug", "-/lower", "L/full", "L/paint",
+        "R/full", "R/paint", "-/down", "-/unlock"]
 
 
 def test_a_plan_without_positions_is_done_once() -> None:
@@ -72,7 +73,8 @@ def test_every_kind_of_step_offers_its_answers_and_keys() -> None:
         ("reading", False): [("value", "enter")], ("check", False): [("good", "space"), ("not_good", "g")],
         ("hand", False): [("done", "space"), ("refuses", "r"), ("not_sure", "n")],
         ("pull", False): [("turned", "space"), ("did_not_turn", "d"), ("not_sure", "n")],
-        ("pull", True): [("did_not_turn", "space"), ("turned", "m"), ("not_sure", "n")]}
+        ("pull", True): [("did_not_turn", "space"), ("turned", "m"), ("not_sure", "n")],
+        ("watch", False): [("still", "space"), ("moved", "m")]}
 
 
 def test_cautions_and_conditions_stand_at_their_step() -> None:

@@ -39,6 +39,8 @@ MOVED_ABOVE = _t("moved_above", 5, "deg", "a bolt that turned more has moved, wh
                  "about the turn that hand and eye can tell")
 RISING_FROM = _t("rising_from", 50, "%", "a gasket whose first torque pass is above this closes unevenly")
 FULL = _t("full", 100, "%", "passes that stay below it never give the chosen torque", "the figure itself")
+HANGING_MOST = _t("hanging_most", 60, "%", "a wheel that hangs is seated with no more than this share of the figure",
+                  "so that it neither turns nor shifts the machine on its stands")
 ANGLE_SAME = _t("angle_same", 0.5, "deg", "angles of figure and passes that differ by more are two figures",
                 "rounding of flats")
 # drawing: what a bolt is filled to after a pass without a share

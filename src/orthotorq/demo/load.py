@@ -19,7 +19,7 @@ from .runs import finish_run
 from .tools import TOOLS
 
 PEOPLE = (("mira", "Mira Oslund", ["planner"]), ("tam", "Tam Hollis", ["fitter"]),
-          ("runa", "Runa Keel", ["supervisor"]), ("jory", "Jory Vane", ["administrator"]))
+          ("runa", "Runa Tesk", ["supervisor"]), ("jory", "Jory Vane", ["administrator"]))
 #: tag, name, area, joints as (tag, name, kind, plan file)
 EQUIPMENT = (
     ("AG-2", "Agitator 2", "Boiling house", (("coupling", "Agitator coupling", "centre_bolt", "agitator-coupling"),)),

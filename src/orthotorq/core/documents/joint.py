@@ -47,7 +47,7 @@ class Fastener(Model):
 
     thread: Annotated[str, Field(min_length=1, max_length=40)]
     grade: Name
-    head: Literal["hex", "heavy hex", "socket head", "other"] = "hex"
+    head: Literal["hex", "heavy hex", "socket head", "set screw", "other"] = "hex"
     face: Face | None = None
     across_flats: Length | None = None
     shank_length: Length | None = None
@@ -215,3 +215,8 @@ class Group(Model):
     roughness: Literal["below 10 µm", "10 to 40 µm", "40 to 160 µm"] = "10 to 40 µm"
     limits: Limits = Limits()
     note: Words = ""
+
+    @property
+    def seated_stud(self) -> bool:
+        """Whether these are studs that are screwed into a part: they have no head to hold them by."""
+        return self.fastener.head == "other" and self.into is not None and self.into.kind == "tapped"

@@ -147,7 +147,8 @@ def resolved_after(stages: Sequence[Stage], occasion: str) -> dict[str, list[str
             out[stage.id] = [previous] if previous else []
         else:
             out[stage.id] = [a for a in stage.after if a in names]
-        previous = stage.id
+        # what is done only when others are done again is waited for by nobody
+        previous = previous if stage.only_again else stage.id
     return out
 
 

@@ -39,12 +39,13 @@ class Tool(Model):
 
 
 class Multiplier(Model):
-    """A torque multiplier in a chain; efficiency low, typical, high."""
+    """A torque multiplier in a chain; efficiency low, typical, high; `drive` is that of its output, which the socket has."""
 
     multiplier: Annotated[float, Field(gt=1, le=200)]
     efficiency: Annotated[list[Share], Field(min_length=3, max_length=3)] = [1.0, 1.0, 1.0]
     arm: Length | None = None
     rests_on: Name | None = None
+    drive: Drive | None = None
 
     @model_validator(mode="after")
     def _band(self) -> Multiplier:

@@ -99,5 +99,5 @@ class OneOfKinds:
         return out
 
 
-Reading = Annotated[QuantityText, OneOfKinds(("length", "angle", "torque", "force", "stress", "time"), True)]
+Reading = Annotated[QuantityText, OneOfKinds(("length", "angle", "torque", "force", "stress", "time", "temperature"), True)]
 Amount = Annotated[QuantityText, OneOfKinds(("time", "length", "cycles"), most=1e13)]

@@ -41,12 +41,14 @@ class VariantOut(Out):
 
 
 class KitLine(Out):
-    """Something to bring, and what for."""
+    """Something to bring, and what for; on which occasions, and with which variants where not with all."""
 
     kind: Literal["tool", "socket", "wrench", "multiplier", "adapter", "compound", "gauge", "sundry", "part", "consumable"]
     text: str
     count: int
     for_: str
+    occasions: list[str] = []
+    variants: list[str] = []
 
 
 class ToolOut(Out):

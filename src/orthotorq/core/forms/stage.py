@@ -42,14 +42,18 @@ class PassOut(Out):
     order: list[list[str]]
     rounds_max: int = 1
     until: Literal["once", "none_moves", "gap", "free"] = "once"
+    falls: bool = False
     moved_above_deg: float | None = None
     repeat_still: int | None = None
     repeat_max: int | None = None
     before_each: str | None = None
     slacken_first: bool = False
+    left_loose: bool = False
+    never: list[str] = []
     turn_deg: float | None = None
     window_deg: list[float] | None = None
     read_by: str | None = None
+    counts_on: bool = False
     max_spread_mm: float | None = None
     stop_at_mm: float | None = None
     wait_s: float | None = None
@@ -75,11 +79,17 @@ class ItemOut(Out):
     gauge: str | None = None
     places: list[str] = []
     on_fail: list[str] = []
+    back: str | None = None
+    good: str | None = None
+    bad: str | None = None
     wait_s: float | None = None
 
 
 class StageOut(Out):
-    """One stage in the order of the document; `after` names, by occasion, what it comes after."""
+    """One stage in the order of the document; `after` names, by occasion, what it comes after.
+
+    `brings` are states of the joint that hold after it, `puts_in` what must come out again, `takes_out` what does.
+    """
 
     id: str
     kind: str
@@ -90,6 +100,10 @@ class StageOut(Out):
     after: dict[str, list[str]] = {}
     across: Literal["once", "position_by_position", "all_positions_first"]
     condition: list[str]
+    brings: list[str] = []
+    puts_in: list[str] = []
+    takes_out: list[str] = []
+    only_again: bool = False
     cautions: list[str]
     impact: str | None = None
     watch_for: str | None = None

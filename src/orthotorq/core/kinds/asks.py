@@ -41,11 +41,24 @@ REPAIR = Choice("repair", "Repaired", "1")
 REPLACE = Choice("replace", "Replaced", "2")
 ACCEPT = Choice("accept", "Leave it, with a reason", "3", reason=True)
 SKIP = Choice("skip", "Skipped", "k")
+BACK = Choice("back", "Back", "b")
+PENETRANT = Choice("penetrant", "Penetrant, waited: try again", "1")
+EASE = Choice("ease", "A little tighter, then back: try again", "2")
+HEAT = Choice("heat", "Heated under permit: try again", "4", reason=True)
+CUT = Choice("cut", "Cut off, parts replaced", "5", reason=True)
+DRILL = Choice("drill", "Drilled out, thread restored", "6", reason=True)
 
 #: what may be done about something that failed, unless the step says otherwise
 AFTER_A_FAILURE = ("repair", "replace", "accept")
-_DECISIONS = {"repair": REPAIR.saying("Repaired, look again"), "replace": REPLACE.saying("Replaced, look again"),
-              "accept": ACCEPT}
+#: what may be done about a fastener that does not come loose
+AFTER_A_REFUSAL = ("penetrant", "ease", "heat", "cut", "drill", "accept")
+#: after these the step is done again
+TRIED = ("repair", "replace", "penetrant", "ease", "heat")
+#: what may be done, as it is said of something looked at; of a bolt
+_DECISIONS = {c.word: c for c in (ACCEPT, BACK, PENETRANT, EASE, HEAT, CUT, DRILL)}
+_LOOKED_AT = {"repair": REPAIR.saying("Repaired, look again"), "replace": REPLACE.saying("Replaced, look again")}
+_OF_A_BOLT = {"repair": REPAIR.saying("Cleaned or mended, do it again"),
+              "replace": REPLACE.saying("Bolt or nut replaced, do it again")}
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,6 +94,9 @@ class Ask:
 CONDITION = Ask("condition", (DONE.saying("Yes, it is"), NOT_GOOD.saying("No")), skippable=False, shows="words",
                 instruction="Is the joint in this condition now?", repeats=("not_sure", "not_good"),
                 hint="If not, bring it there first: the work is valid in this condition only.")
+SLACKEN = Ask("slacken", (DONE.saying("Slackened, it runs free"), NOT_SURE), (REFUSES.saying("It does not come loose"),),
+              instruction="Slacken this bolt alone, until it runs free. All others hold.",
+              hint="Nobody knows what it has been through: a click on it as it stands would prove nothing.")
 WAIT = Ask("wait", (DONE.saying("Go on"),), instruction="Nothing is turned until then.", hint="Nothing is turned until then.",
            timed=True, shows="clock")
 #: what is asked about an item, by the answer the item wants
@@ -93,6 +109,8 @@ ITEMS: dict[str, Ask] = {
 }
 
 
-def decision(choices: tuple[str, ...]) -> Ask:
-    """What is asked about something that failed."""
-    return Ask("decision", tuple(_DECISIONS[word] for word in choices), skippable=False, instruction="What was done about it?")
+def decision(choices: tuple[str, ...], back: str = "", bolt: bool = False) -> Ask:
+    """What is asked about something that failed: a look, or a bolt; `back` names the stage that can mend it."""
+    said = _DECISIONS | (_OF_A_BOLT if bolt else _LOOKED_AT)
+    return Ask("decision", tuple(said[word].saying(f"Back to “{back}”") if word == "back" else said[word] for word in choices),
+               skippable=False, instruction="What was done about it?")

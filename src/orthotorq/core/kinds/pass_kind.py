@@ -10,7 +10,7 @@ from ..forms.base import Id, Model, Name, Words
 from ..forms.order import CIRCLE, Order
 from ..forms.stage import PassOut
 from ..units import parse, show
-from .asks import AFTER_A_FAILURE, Ask, Choice
+from .asks import AFTER_A_FAILURE, AFTER_A_REFUSAL, Ask, Choice
 from .fields import FieldSpec
 
 #: what must be said about a deviation and what to do about it, by its code
@@ -42,11 +42,13 @@ class Answered(Protocol):
 
 @dataclass(frozen=True, slots=True)
 class Fail:
-    """An answer that is not good: code of the deviation, its parameters, what may be done about it."""
+    """An answer that is not good: code of the deviation, its parameters, what may be done about it; `back` is the stage
+    that can mend it."""
 
     code: str
     params: dict[str, object]
     choices: tuple[str, ...] = AFTER_A_FAILURE
+    back: str | None = None
 
 
 @dataclass(slots=True)
@@ -72,10 +74,11 @@ class At:
 
 @dataclass(slots=True)
 class History:
-    """What a pass has had so far, by place: the last answer and whether it was left as failed."""
+    """What a pass has had so far, by place: the last answer, whether it was left as failed, whether it ever moved in a check."""
 
     answers: dict[str, Answered] = field(default_factory=dict)
     left: set[str] = field(default_factory=set)
+    moved: list[str] = field(default_factory=list)
 
 
 class Planned(Protocol):
@@ -246,7 +249,10 @@ class PassKind:
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
         """Whether an answer at a bolt is a stop condition."""
         if given.word in self.failures or given.word == "refuses":
-            return Fail(given.word, {"label": label, "name": one.name})
+            choices: tuple[str, ...] = AFTER_A_FAILURE
+            if self.back and given.word == "refuses":
+                choices = tuple(c for c in AFTER_A_REFUSAL if c not in one.never)
+            return Fail(given.word, {"label": label, "name": one.name}, choices)
         return None
 
     def order_of_round(self, one: PassOut, history: History) -> Sequence[list[str]]:
@@ -256,6 +262,10 @@ class PassKind:
     def goes_on(self, one: PassOut, given: Answered) -> bool:
         """Whether an answer asks for another round."""
         return given.word in self.moving
+
+    def moved(self, one: PassOut, given: Answered) -> bool:
+        """Whether a bolt moved: what another round is about, and what a check counts."""
+        return self.goes_on(one, given)
 
     def verdict(self, one: PassOut, history: History) -> list[tuple[str, dict[str, object]]]:
         """Deviations that only the whole pass shows."""

@@ -15,12 +15,18 @@ from ..forms.base import DO, Model, Name
 from . import passes
 from .asks import (
     ACCEPT,
+    BACK,
+    CUT,
     DONE,
+    DRILL,
+    EASE,
     GOOD,
+    HEAT,
     MOVED,
     NOT_GOOD,
     NOT_SURE,
     NOTHING_MOVED,
+    PENETRANT,
     REFUSES,
     REPAIR,
     REPLACE,
@@ -69,4 +75,4 @@ class OwnMethod(Model):
 ANSWERS: dict[str, str] = {
     **{c.word: c.label for k in PASS_KINDS.values() for c in (*k.ask.choices, *k.ask.wrong)},
     **{c.word: c.label for c in (DONE, GOOD, NOT_GOOD, TURNED, STILL_THERE, NOT_SURE, VALUE, REFUSES, TURNS_ON, MOVED,
-                                 NOTHING_MOVED, REPAIR, REPLACE, ACCEPT, SKIP)}}
+                                 NOTHING_MOVED, REPAIR, REPLACE, ACCEPT, SKIP, BACK, PENETRANT, EASE, HEAT, CUT, DRILL)}}

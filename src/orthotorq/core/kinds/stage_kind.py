@@ -37,6 +37,12 @@ class StageForm(Model):
     after: Annotated[list[Id], Field(max_length=30)] | None = None
     variants: Annotated[list[Id], Field(max_length=20)] = []
     condition: Annotated[list[Text], Field(max_length=10)] = []
+    #: states it brings about, and what it puts in for the work; what it undoes again, or leaves in for who comes next
+    brings: Annotated[list[Text], Field(max_length=10)] = []
+    undoes: Annotated[list[Text], Field(max_length=10)] = []
+    hands_over: Annotated[list[Text], Field(max_length=10)] = []
+    #: done only when the stages around it are done again
+    only_again: bool = False
     cautions: Annotated[list[Caution], Field(max_length=16)] = []
     note: Words = ""
 
@@ -116,10 +122,8 @@ class StagePlanning(Protocol):
 
 @dataclass(frozen=True, slots=True)
 class Effect:
-    """What answering an item of a stage does in a run: something is in, something is out, a compound begins to set."""
+    """What answering an item of a stage does in a run: a compound begins to set."""
 
-    fits: str | None = None
-    takes_out: str | None = None
     sets: str | None = None
 
 
@@ -172,7 +176,6 @@ class StageKind:
     turns: ClassVar[bool] = False
     proves: ClassVar[bool] = False
     makes_safe: ClassVar[bool] = False
-    skippable: ClassVar[bool] = True
 
     def beginning(self, doc: Raw) -> Raw:
         """What a new stage begins with beside id and kind; complete, so that the plan goes on being computed."""
@@ -189,6 +192,14 @@ class StageKind:
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """What is ticked, checked, read or waited for."""
         return []
+
+    def brings(self, stage: Any) -> list[str]:
+        """States it brings about, and what it puts in for the work."""
+        return list(stage.brings)
+
+    def undoes(self, stage: Any, plan: PlanView) -> list[str]:
+        """What was put in and comes out again."""
+        return list(stage.undoes)
 
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
         """Fields of the result that only this kind has."""

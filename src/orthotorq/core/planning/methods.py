@@ -21,10 +21,10 @@ def _hand(kind: str = "circle") -> dict[str, Any]:
 #: id -> (name, when it is used, passes)
 METHODS: dict[str, tuple[str, str, list[dict[str, Any]]]] = {
     "rising_cross": ("Rising cross passes", "gasketed covers: rising shares in cross order, then a round that checks", [
-        _hand("cross"), _torque("first", "First, 30 %", 30, "cross"), _torque("second", "Second, 70 %", 70, "cross"),
+        _hand("cross"), _torque("first", "First, 35 %", 35, "cross"), _torque("second", "Second, 70 %", 70, "cross"),
         _torque("full", "Full, 100 %", 100, "cross"), _torque("check", "Check round", 100, "circle", **_CHECK)]),
     "snug_steps_circle": ("Snug, steps, full, circle", "flat joints without a soft gasket", [
-        _hand(), _torque("snug", "Snug, 20 %", 20, "cross"), _torque("step", "Step, 60 %", 60, "cross"),
+        _hand(), _torque("snug", "Snug, 25 %", 25, "cross"), _torque("step", "Step, 65 %", 65, "cross"),
         _torque("full", "Full, 100 %", 100, "cross"),
         _torque("round", "Full round in circle", 100, "circle", check=True)]),
     "wheel": ("Wheel: full and once more", "wheels, after snug in star order while hanging", [
@@ -36,7 +36,7 @@ METHODS: dict[str, tuple[str, str, list[dict[str, Any]]]] = {
                 rounds={"until": "none_moves", "max": 2}, falls="over-torque rounds come back to the target")]),
     "torque_angle": ("Torque plus angle", "single-use bolts: a snug torque, then an angle", [
         _hand(), _torque("snug", "Snug torque", 100, "cross"),
-        {"id": "angle", "name": "Angle", "do": "angle", "turn": "60 deg", "window": ["55 deg", "65 deg"],
+        {"id": "angle", "name": "Angle", "do": "angle", "turn": "50 deg", "window": ["45 deg", "55 deg"],
          "read_by": "angle disc", "order": {"kind": "cross"}}]),
     "back_off": ("Torque, back off, lock", "bearing nuts: seat while turning, back by flats, lock, measure", [
         _hand(), _torque("seat", "Seat while turning", 100, "circle"),
@@ -45,7 +45,7 @@ METHODS: dict[str, tuple[str, str, list[dict[str, Any]]]] = {
         _hand(), {"id": "draw", "name": "Even draw", "do": "gap_round", "turn": "30 deg", "max_spread": "0.5 mm",
                   "stop_at": "2 mm", "max": 20}]),
     "single_repeat": ("Single, repeat", "large studs: rising increments, then pulls until three in a row show no turn", [
-        _torque("first", "30 %", 30, "middle_out"), _torque("second", "60 %", 60, "middle_out"),
+        _torque("first", "35 %", 35, "middle_out"), _torque("second", "65 %", 65, "middle_out"),
         _torque("full", "100 %, until three pulls show no turn", 100, "middle_out", repeat={"still": 3, "max": 10},
                 check=True)]),
     "settle": ("Settle and look again", "stacks that settle: full, wait, full again", [

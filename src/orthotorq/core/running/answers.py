@@ -16,7 +16,8 @@ Problem = tuple[Refusal, dict[str, object]]
 _TURN = 2 * math.pi
 #: the most a reading of a kind can be, in base units, and what to write
 _MOST = {"length": (10_000.0, "0.4 mm"), "angle": (MOST_TURNS.value * _TURN, "30 deg"), "torque": (1e9, "120 N·m"),
-         "force": (1e8, "12 kN"), "stress": (1e4, "3 bar"), "time": (3.2e7, "10 min")}
+         "force": (1e8, "12 kN"), "stress": (1e4, "3 bar"), "time": (3.2e7, "10 min"),
+         "temperature": (900.0, "48 °C")}
 
 
 def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
@@ -29,13 +30,15 @@ def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Pro
     for field in ("note", "reason"):
         if not isinstance(payload.get(field, ""), str) or len(payload.get(field, "")) > MAX_TEXT:
             return Refusal.TEXT_TOO_LONG, {"field": field, "most": MAX_TEXT}
-    if answer in ("skip", "accept") and not str(payload.get("reason", "")).strip():
+    wants = next((c.reason for c in pending.ask.choices if c.word == answer), answer == "skip")
+    if wants and not str(payload.get("reason", "")).strip():
         return Refusal.SAY_WHY, {}
     if pending.ask.timed and answer == "done" and pending.ready_at is not None and now < pending.ready_at:
         return Refusal.STILL_WAITING, {"minutes": math.ceil((pending.ready_at - now) / 60)}
     if answer == "value" or (answer == "cap" and "value" in payload):
         item = pending.segment.item
-        below = item is not None and any(x is not None and x < 0 for x in (item.min, item.max))
+        below = pending.ask.wanted == "temperature" or (
+            item is not None and any(x is not None and x < 0 for x in (item.min, item.max)))
         return _value(payload.get("value"), pending.ask.wanted or "length", below)
     return _reading(pending, payload.get("reading"))
 

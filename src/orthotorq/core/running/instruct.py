@@ -96,7 +96,7 @@ def _ahead(walk: Walk, pending: Pending) -> list[Ahead]:
     """The later bolts of the same round, for walking on without network: only first attempts without an answer."""
     one = pending.segment.one
     plain = pending.fail is None and any(c.follows for c in pending.ask.choices)
-    if one is None or not plain or one.repeat_still or not pending.place:
+    if one is None or not plain or one.repeat_still or pending.slackens or not pending.place:
         return []
     out = []
     base = pending.segment.base()

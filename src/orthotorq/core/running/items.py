@@ -4,25 +4,29 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..forms.stage import ItemOut
-from ..kinds.asks import AFTER_A_FAILURE, CONDITION, ITEMS
+from ..kinds.asks import AFTER_A_FAILURE, CONDITION, ITEMS, Choice
 from ..kinds.pass_kind import Fail, reading_base
 from .fold import Given
 from .program import Segment, Unit
 from .step_id import step_id
 from .walk import Pending, Walk
 
+#: so often a failed look sends back; after that it is mended otherwise, or left with a supervisor's word
+_MOST_BACK = 3
 
-def _judge(item: ItemOut, place: str, given: Given) -> Fail | None:
+
+def _judge(item: ItemOut, place: str, cycle: int, given: Given) -> Fail | None:
     answer = given.answer or {}
-    choices = tuple(item.on_fail) or AFTER_A_FAILURE
+    back = item.back if cycle <= _MOST_BACK else None
+    choices = (*(("back",) if back else ()), *(item.on_fail or AFTER_A_FAILURE))
     if given.word == "not_good":
         note = f": {answer['note']}" if answer.get("note") else ""
-        return Fail("not_good", {"text": item.text + place, "note": note}, choices)
+        return Fail("not_good", {"text": item.text + place, "note": note}, choices, back)
     if given.word == "value":
         value = reading_base(answer.get("value"), item.quantity or "length")
         if value is not None and ((item.min is not None and value < item.min) or (item.max is not None and value > item.max)):
             return Fail("out_of_limit", {"text": item.text, "place": place, "value": answer.get("value"),
-                                         "limit": item.limit_text}, choices)
+                                         "limit": item.limit_text}, choices, back)
     return None
 
 
@@ -33,9 +37,16 @@ def asked_of(walk: Walk, unit: Unit, segment: Segment) -> Pending:
         return Pending(unit, segment, CONDITION)
     number = item.places.index(segment.place) + 1 if segment.place else 1
     ready = walk.last_at + (item.wait_s or 0.0) if item.answer == "wait" else None
-    return Pending(unit, segment, replace(ITEMS[item.answer], wanted=item.quantity), None,
+    ask = replace(ITEMS[item.answer], wanted=item.quantity)
+    return Pending(unit, segment, replace(ask, choices=_said(item)) if item.good or item.bad else ask, None,
                    (segment.place,) if segment.place else (), number=number,
                    order=tuple((p,) for p in item.places), ready_at=ready)
+
+
+def _said(item: ItemOut) -> tuple[Choice, ...]:
+    """The answers to something watched, in the plan's own words."""
+    still, moved = ITEMS["moved"].choices
+    return still.saying(item.good or still.label), moved.saying(item.bad or moved.label)
 
 
 def walk_item(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
@@ -48,7 +59,7 @@ def walk_item(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
             walk.step_done(found.given, segment.position)
         return found.pending
     where = f" at bolt {walk.label(segment.place)}" if segment.place else ""
-    found = walk.settle(asked, lambda given: _judge(item, where, given))
+    found = walk.settle(asked, lambda given: _judge(item, where, unit.cycle, given))
     if found.given is None:
         return found.pending
     step = step_id(segment.base(), None, segment.place, found.attempt)
@@ -60,21 +71,22 @@ def walk_item(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
         if segment.place:
             walk.bolts[segment.position, segment.place] = replace(walk.bolt(segment.position, segment.place), state="deviating")
     elif found.given.word == "moved" and unit.kind.again(unit.stage, "moved") is None:
-        walk.deviate(step, "moved", text=item.text)
+        walk.deviate(step, "moved", text=item.text, seen=(item.bad or "it moved").lower())
     _effects(walk, unit, found.given)
     return None
 
 
 def _effects(walk: Walk, unit: Unit, given: Given) -> None:
-    """What a ticked stage does: something is in, something is out, a compound begins to set."""
+    """What a ticked item does: a compound begins to set."""
     effect = unit.kind.effect(unit.stage, given.word)
-    if effect is None:
-        return
-    if effect.fits is not None:
-        walk.fitted[unit.key] = effect.fits
-    if effect.takes_out is not None:
-        here = (unit.position, None)
-        walk.fitted = {k: v for k, v in walk.fitted.items()
-                       if k[0] != effect.takes_out or (k[1] not in here and unit.position is not None)}
-    if effect.sets is not None:
+    if effect is not None and effect.sets is not None:
         walk.clocks[unit.key] = (effect.sets, given.fact.happened + (unit.stage.sets_in_s or 0.0), tuple(unit.stage.sets_before))
+
+
+def stage_done(walk: Walk, unit: Unit) -> None:
+    """What a finished stage leaves: something is in until it is taken out, everywhere or at its position."""
+    for what in unit.stage.puts_in:
+        walk.fitted[what, unit.position] = what
+    for what in unit.stage.takes_out:
+        walk.fitted = {key: one for key, one in walk.fitted.items()
+                       if key[0] != what or (unit.position is not None and key[1] not in (unit.position, None))}

@@ -171,7 +171,7 @@ def _sign_off(case: _Case) -> Judgement:
     if case.status == "running":
         return _refuse(Refusal.NOT_FINISHED)
     if case.walk.fitted:
-        return _refuse(Refusal.STILL_FITTED, what=", ".join(case.walk.fitted.values()))
+        return _refuse(Refusal.STILL_FITTED, what=", ".join(dict.fromkeys(case.walk.fitted.values())))
     if case.status not in rule.when:
         return _conflict(Refusal.FITTER_SIGNED) if role == "fitter" else _refuse(Refusal.FITTER_FIRST)
     return ACCEPTED if role == "fitter" else _all_settled(case)

@@ -6,6 +6,7 @@ from functools import partial
 
 from ..forms.run import TapeBand
 from ..forms.stage import PassOut
+from ..kinds.asks import SLACKEN
 from ..kinds.pass_kind import At, Fail, History, PassKind
 from ..kinds.registry import PASS_KINDS
 from .fold import Given
@@ -56,13 +57,18 @@ def walk_pass(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
             return pending
         begun = any(step_id(segment.base(), round_ + 1, _place(m)) in walk.log.answers for m in one.order)
         if not goes_on and not begun:
-            return None
+            break
         if round_ == one.rounds_max and goes_on and kind.exhausted is not None:
             walk.deviate(f"{segment.base()}/r{round_}/-", kind.exhausted, name=one.name, max=one.rounds_max)
+    _verdict(walk, segment, one, kind, history)
+    return None
+
+
+def _verdict(walk: Walk, segment: Segment, one: PassOut, kind: PassKind, history: History) -> None:
+    """What only the whole pass shows."""
     for code, params in kind.verdict(one, history):
         place = params.get("place")
         walk.deviate(end_of(segment.base()), code, **params, label=walk.label(str(place)) if place else "")
-    return None
 
 
 def _pause(walk: Walk, unit: Unit, segment: Segment, one: PassOut, kind: PassKind) -> Pending | None:
@@ -93,9 +99,13 @@ def _round(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, 
         history.answers[move[0]] = given
         if left:
             history.left.add(move[0])
-        if kind.goes_on(one, given):
+        slack = slackens(walk, one, round_, 1)
+        if slack or kind.goes_on(one, given):
+            # what was slackened turned because of that: it is checked in another round, and has not moved
             goes_on = True
-            moved += [number - 1] if one.check else []
+            if one.check and not slack:
+                moved.append(number - 1)
+                history.moved.append(move[0])
     walk.tape.append(band_of(unit, segment, one, round_, len(moves), answers, moved))
     return pending, goes_on
 
@@ -116,6 +126,8 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
     for pull in range(1, most + 1):
         counted = pull if wanted else None
         at = At(one, round_, counted, slackens=slackens(walk, one, round_, counted))
+        if at.slackens and (open_step := _slacken(walk, unit, segment, one, round_, move, number, order)) is not None:
+            return open_step, None, False
         found = walk.settle(Pending(unit, segment, kind.asked(at), round_, move, 1, number, counted, order,
                                     slackens=at.slackens), judge)
         given = found.given
@@ -133,6 +145,21 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
     walk.deviate(step_id(segment.base(), round_, _place(move)), "pulls_exhausted", label=walk.label(move[0]), max=most,
                  name=one.name)
     return None, given, False
+
+
+def _slacken(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, move: tuple[str, ...], number: int,
+             order: tuple[tuple[str, ...], ...]) -> Pending | None:
+    """The bolt slackened, as a step of its own before its first pull: the open step, or None."""
+    asked = Pending(unit, segment, SLACKEN, round_, move, 1, number, 0, order, slackens=True)
+    found = walk.settle(asked, partial(_judged, PASS_KINDS["loosen"], one, walk, move[0]))
+    if found.given is None:
+        return found.pending
+    walk.step_done(found.given, segment.position)
+    if found.fail is not None:
+        walk.deviate(found.step, found.fail.code, reason=found.reason, **found.fail.params)
+    elif found.given.word == "skip":
+        walk.skipped(found.step, f"bolt {walk.label(move[0])}, slackening", found.given)
+    return None
 
 
 def _judged(kind: PassKind, one: PassOut, walk: Walk, place: str, given: Given) -> Fail | None:

@@ -10,6 +10,7 @@ from ..forms.stage import ItemOut, PassOut, StageOut
 from ..kinds.registry import PASS_KINDS
 from ..kinds.stage_kind import StageKind
 from ..kinds.stage_registry import STAGE_KINDS
+from ..planning.work_order import in_work_order
 from .setup import Setup
 from .step_id import base_of, step_id
 
@@ -61,29 +62,20 @@ def segments_of(unit: Unit) -> Iterator[Segment]:
         yield Segment(stage, position, one=one)
 
 
-def sorted_stages(result: Result, setup: Setup) -> list[StageOut]:
-    """The stages of a run so that each comes after what it waits for; otherwise in the order of the plan."""
-    left = [s for s in result.stages if setup.takes(s)]
-    names = {s.id for s in left}
-    out: list[StageOut] = []
-    done: set[str] = set()
-    while left:
-        ready = next((s for s in left if all(a in done or a not in names for a in s.after.get(setup.occasion, []))), left[0])
-        left.remove(ready)
-        done.add(ready.id)
-        out.append(ready)
-    return out
+def sorted_stages(result: Result, setup: Setup, again: bool = False) -> list[StageOut]:
+    """The stages of a run in work order; those done only when others are done again, where asked for."""
+    return in_work_order([s for s in result.stages if setup.takes(s) and (again or not s.only_again)], setup.occasion)
 
 
-def units_of(result: Result, setup: Setup) -> list[Unit]:
-    """Every unit in work order.
+def units_of(result: Result, setup: Setup, again: bool = False) -> list[Unit]:
+    """Every unit in work order; those done only again, where asked for.
 
     Neighbouring stages that go position by position form a block that is done whole at one position before the next;
     a stage at all positions first is a block of its own; a stage done once has no position.
     """
     positions: list[str | None] = [p.id for p in result.positions] or [None]
     out: list[Unit] = []
-    for across, block in groupby(sorted_stages(result, setup), key=lambda s: s.across):
+    for across, block in groupby(sorted_stages(result, setup, again), key=lambda s: s.across):
         members = list(block)
         if across == "once":
             out += [Unit(s, None) for s in members]
@@ -94,9 +86,27 @@ def units_of(result: Result, setup: Setup) -> list[Unit]:
     return out
 
 
-def waits_for(unit: Unit, units: list[Unit], setup: Setup) -> list[Unit]:
+def waited_for(result: Result, setup: Setup) -> dict[str, set[str]]:
+    """By stage, the stages of this run that it comes after; one that another variant has hands on what it waits for."""
+    after = {s.id: s.after.get(setup.occasion, []) for s in result.stages}
+    taken = {s.id for s in result.stages if setup.takes(s)}
+    out: dict[str, set[str]] = {}
+    for name in taken:
+        todo, seen, found = list(after[name]), set[str](), set[str]()
+        while todo:
+            one = todo.pop()
+            if one in taken:
+                found.add(one)
+            elif one not in seen:
+                seen.add(one)
+                todo += after.get(one, [])
+        out[name] = found
+    return out
+
+
+def waits_for(unit: Unit, units: list[Unit], waited: dict[str, set[str]]) -> list[Unit]:
     """The units a unit comes after: of the named stages, at the same position where both have one."""
-    named = set(unit.stage.after.get(setup.occasion, []))
+    named = waited.get(unit.stage.id, set())
     return [u for u in units if u.stage.id in named
             and (u.position is None or unit.position is None or u.position == unit.position
                  or u.stage.across == "all_positions_first" == unit.stage.across)]

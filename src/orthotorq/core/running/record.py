@@ -40,13 +40,16 @@ def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str) -> Cell 
     if not pulls:
         return None
     given, number = pulls[-1][-1], len(pulls)
-    moved = one.check and PASS_KINDS[one.do].goes_on(one, given)
+    # a bolt that was slackened before it was pulled turns because of that
+    slackened = bool(_tries(walk.log, base, round_, place, 0))
+    moved = one.check and not slackened and PASS_KINDS[one.do].moved(one, given)
     answer = given.answer or {}
     reading = answer.get("reading") or {}
     then = _tries_then(walk.log, given)
     text = answer_text(given.answer, walk.step_of(given.fact.id))
     if then is not None:
         text = f"{text}; {answer_text(then.answer)}"
+    text = f"slackened; {text}" if slackened else text
     return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
                 angle=reading.get("angle"), value=answer.get("value"), still=given.word == "did_not_turn",
                 notable=given.word in _NOTABLE or moved, moved=moved,

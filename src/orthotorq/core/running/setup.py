@@ -11,6 +11,7 @@ from ..forms.stage import PassOut, StageOut
 from ..kinds.stage_kind import OCCASIONS
 from ..kinds.stage_registry import STAGE_KINDS
 from ..messages import Refusal
+from ..planning.work_order import takes
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +37,7 @@ class Setup:
 
     def takes(self, stage: StageOut) -> bool:
         """Whether a stage is done in this run."""
-        return self.occasion in stage.occasions and (not stage.variants or bool(set(stage.variants) & set(self.variants)))
+        return takes(stage, self.occasion, self.variants)
 
     def settings_of(self, stage: StageOut, one: PassOut) -> list[SettingOut]:
         """Settings of a pass: those of the bound tools, else those of the plan."""

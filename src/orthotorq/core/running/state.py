@@ -9,9 +9,9 @@ from ..kinds.stage_kind import OCCASIONS
 from .actions import HELD, NEXT_SIGNATURE, STATUS, offered_to
 from .fold import Fact, Given, Log, fold
 from .instruct import answer_text, choices_of, instruction_for, what_of
-from .items import walk_item
+from .items import stage_done, walk_item
 from .passes import sketch, walk_pass
-from .program import Unit, segments_of, units_of, waits_for
+from .program import Unit, segments_of, units_of, waited_for, waits_for
 from .setup import to_unload
 from .step_id import base_of, parse, step_id
 from .texts import deviation_texts
@@ -31,15 +31,24 @@ def _walk_unit(walk: Walk, unit: Unit) -> Pending | None:
             pending = walk_item(walk, unit, segment)
         else:
             pending = walk_pass(walk, unit, segment)
+        if walk.back is not None:
+            return None
+    if pending is None:
+        stage_done(walk, unit)
     return pending
 
 
-def _again(past: list[Unit], current: Unit, stage: str) -> list[Unit]:
-    """Copies of the units from a stage's last visit up to the current one, at its position, to be done again."""
-    start = next((i for i in range(len(past) - 1, -1, -1) if past[i].stage.id == stage
-                  and (past[i].position == current.position or None in (past[i].position, current.position))), len(past) - 1)
-    same = [u for u in past[start:] if u.position == current.position or u.position is None or current.position is None]
-    return [Unit(u.stage, u.position, u.cycle + 1) for u in {u.key: u for u in same}.values()]
+def _again(every: list[Unit], past: list[Unit], current: Unit, stage: str) -> list[Unit]:
+    """Copies of the units from a stage up to the current one, at its position, to be done again; with what is done only then.
+
+    What was never reached is not done again: it still comes in its own turn.
+    """
+    cycles = {u.key: u.cycle for u in past}
+    end = next(i for i, u in enumerate(every) if u.key == current.key)
+    start = next((i for i in range(end, -1, -1) if every[i].stage.id == stage
+                  and (every[i].position == current.position or None in (every[i].position, current.position))), end)
+    same = [u for u in every[start : end + 1] if u.position == current.position or None in (u.position, current.position)]
+    return [Unit(u.stage, u.position, cycles.get(u.key, 1) + 1) for u in same if u.key in cycles or u.stage.only_again]
 
 
 def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
@@ -51,11 +60,14 @@ def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
             walk.redone[pending.step] = seen + 1
             return str(asked[seen].payload.get("stage"))
         return None
+    if walk.back is not None:
+        back, walk.back = walk.back, None
+        return back
     for item in unit.stage.items:
         base = base_of(unit.position, unit.stage.id, item.id)
         given = walk.log.answers.get(step_id(base, None, None, walk.used.get(step_id(base, None, None), 0) or 1))
-        if given is not None and (back := unit.kind.again(unit.stage, given.word)) is not None:
-            return back
+        if given is not None and (again := unit.kind.again(unit.stage, given.word)) is not None:
+            return again
     return None
 
 
@@ -74,14 +86,15 @@ def walk_run(result: Result, log: Log, now: float = 0.0) -> tuple[Walk, Pending 
     """Walk the whole work order: (the walk, the step that is offered, waits that run meanwhile)."""
     walk = Walk(result, log, now, last_at=log.start.happened if log.start else 0.0)
     queue = units_of(result, log.setup)
-    every = list(queue)
+    every = units_of(result, log.setup, again=True)
+    waited = waited_for(result, log.setup)
     open_: list[Pending] = []
     begun: set[int] = set()
     closed: list[Unit] = []
     incomplete: set[tuple[str, str | None]] = set()
     while queue:
         unit = queue.pop(0)
-        if any(u.key in incomplete for u in waits_for(unit, every, log.setup)):
+        if any(u.key in incomplete for u in waits_for(unit, every, waited)):
             incomplete.add(unit.key)
             for segment in segments_of(unit):
                 sketch(walk, unit, segment)
@@ -91,7 +104,7 @@ def walk_run(result: Result, log: Log, now: float = 0.0) -> tuple[Walk, Pending 
         closed.append(unit)
         again = _redo_of(walk, unit, pending)
         if again is not None:
-            queue[:0] = _again(closed, unit, again)
+            queue[:0] = _again(every, closed, unit, again)
         elif pending is not None:
             incomplete.add(unit.key)
             open_.append(pending)
@@ -184,7 +197,7 @@ def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str]
         next_signature=NEXT_SIGNATURE.get(status),
         variants=list(log.setup.variants), history="unknown" if log.setup.history == "unknown" else "known",
         provisional=walk.provisional, waiting=[instruction_for(walk, w) for w in waits] if running else [],
-        clocks=walk.clock_outs(), fitted=list(walk.fitted.values()), conflicts=conflicts, sequence=log.sequence,
+        clocks=walk.clock_outs(), fitted=list(dict.fromkeys(walk.fitted.values())), conflicts=conflicts, sequence=log.sequence,
         instruction=instruction_for(walk, pending) if pending is not None and running else None, position=position,
         bolts=walk.bolt_states(position), tape=walk.tape, deviations=deviations, sign_offs=sign_offs_of(log),
         last=recent[0] if recent else None, recent=recent, done=walk.done,

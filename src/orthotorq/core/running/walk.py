@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 from ..forms.group import GroupOut
 from ..forms.result import Result
 from ..forms.run import BoltState, Clock, Deviation, TapeBand
-from ..kinds.asks import Ask, decision
+from ..kinds.asks import TRIED, Ask, decision
 from ..kinds.pass_kind import Fail, Look
 from .fold import Given, Log
 from .program import Segment, Unit
@@ -55,8 +55,8 @@ class Pending:
         return step_id(self.segment.base(), self.round, self.place, self.attempt, self.pull)
 
     def may_skip(self) -> bool:
-        """Whether the step may be skipped with a reason: taking out what was fitted may not."""
-        return self.ask.skippable and self.unit.kind.skippable
+        """Whether the step may be skipped with a reason: taking out what was put in may not."""
+        return self.ask.skippable and not self.unit.stage.takes_out
 
     def takes(self) -> tuple[str, ...]:
         """Answers the step takes; any other is refused."""
@@ -97,6 +97,8 @@ class Walk:
     position: str | None = None
     in_hand: tuple[str, ...] | None = None
     provisional: bool = False
+    #: the stage that a failed look sends the run back to
+    back: str | None = None
     groups: dict[str, GroupOut] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -155,15 +157,31 @@ class Walk:
             if fail is None:
                 self.used[key] = attempt
                 return Settled(given, attempt, step)
-            question = replace(asked, attempt=attempt, fail=fail, ask=decision(fail.choices))
+            question = replace(asked, attempt=attempt, fail=fail, ask=decision(
+                fail.choices, self.title(fail.back), asked.segment.one is not None))
             then, open_step = self._then(step, question)
             if then is None:
                 return Settled(None, attempt, step, replace(question, decision=open_step))
-            if then.word in ("repair", "replace"):
+            if then.word in TRIED:
+                if then.word == "heat":
+                    self.deviate(open_step, "heated", label=self.what(asked), reason=(then.answer or {}).get("reason", ""))
                 attempt += 1
                 continue
+            if then.word in ("cut", "drill"):
+                fail = replace(fail, code={"cut": "cut_off", "drill": "drilled_out"}[then.word])
+            elif then.word == "back":
+                self.back = fail.back
+                fail = None
             self.used[key] = attempt
             return Settled(given, attempt, step, None, fail, str((then.answer or {}).get("reason", "")))
+
+    def title(self, stage: str | None) -> str:
+        """A stage in words."""
+        return next((s.title for s in self.result.stages if s.id == stage), "")
+
+    def what(self, asked: Pending) -> str:
+        """The bolt of a step, or its item."""
+        return self.label(asked.place) if asked.place else asked.segment.item.text if asked.segment.item else ""
 
     def _redone_before(self, step: str, given: Given) -> bool:
         """Whether a stage was done again at this step before it was answered: on this visit it is then still open, and what

@@ -7,7 +7,7 @@ from functools import lru_cache
 from .reader import rows
 from .threads import Thread
 
-_HEADS = ("hex", "heavy hex", "socket head")
+_HEADS = ("hex", "heavy hex", "socket head", "set screw")
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +55,24 @@ def other_flats(thread: Thread) -> tuple[tuple[float, str], ...]:
     ((19.0, 'older width'),)
     """
     return _other().get(thread.size, ())
+
+
+@lru_cache(maxsize=1)
+def _keys() -> dict[tuple[str, str], float]:
+    return {(r["head"], r["name"]): float(r["across_flats_mm"]) for r in rows("keys.csv")}
+
+
+def key_width(thread: Thread, head: str) -> float | None:
+    """Width [mm] of the hexagon key of a head that has one, or None where the tables end.
+
+    >>> from .threads import parse_thread
+    >>> key_width(parse_thread("M5"), "set screw"), key_width(parse_thread("M5"), "socket head")
+    (2.5, 4.0)
+    """
+    if head == "socket head":
+        found = hexagon(thread, head)
+        return found.across_flats if found else None
+    return _keys().get((head, thread.size))
 
 
 def head_kinds() -> tuple[str, ...]:

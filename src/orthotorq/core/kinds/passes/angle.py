@@ -20,12 +20,16 @@ READ_BY = {"angle disc": "angle disc", "electronic wrench": "electronic wrench",
 
 
 class AnglePass(PassForm):
-    """An angle after snug, in one or more steps, each in order; `window` is what is accepted, `read_by` how it is seen."""
+    """An angle after snug, in one or more steps, each in order; `window` is what is accepted, `read_by` how it is seen.
+
+    `zero` says from where a disc or a wrench counts: from where the bolt stands, or on from the step before.
+    """
 
     do: Literal["angle"]
     turn: Turn
     window: Annotated[list[Turn], Field(min_length=2, max_length=2)] | None = None
     read_by: Literal["electronic wrench", "angle disc", "marks", "flats"] = "angle disc"
+    zero: Literal["here", "before"] = "here"
     order: Order = CROSS
 
     @model_validator(mode="after")
@@ -35,7 +39,9 @@ class AnglePass(PassForm):
         return self
 
 
-_HINTS = {"angle disc": "Set the disc to zero at the snug torque, hold its arm against something that does not turn.",
+ZERO = {"here": "from where the bolt stands now", "before": "on from the step before"}
+_ON = "Do not set it to zero again: it counts on from the step before."
+_HINTS = {"angle disc": "Set the disc to zero where the bolt stands now; its arm rests on something that does not turn.",
           "marks": "Mark socket and part before you turn; the marks must meet.",
           "flats": "One flat of a hexagon is 60°.",
           "electronic wrench": "The wrench counts the angle; start from a standing nut."}
@@ -45,10 +51,11 @@ class Angle(PassKind):
     """An angle after snug."""
 
     do, form, word, place = "angle", AnglePass, "Angle", 40
-    listed = {"angle": {"do": "angle", "turn": "60 deg", "window": ["55 deg", "65 deg"], "read_by": "angle disc",
+    listed = {"angle": {"do": "angle", "turn": "50 deg", "window": ["45 deg", "55 deg"], "read_by": "angle disc",
                         "order": {"kind": "cross"}}}
     fields = (field("turn", "Turn", "quantity"),
-              field("read_by", "Seen by", "choice", choices=READ_BY, main=False))
+              field("read_by", "Seen by", "choice", choices=READ_BY, main=False),
+              field("zero", "Counted", "choice", choices=ZERO, main=False))
     needs_target = pulls = adds_angle = True
     seconds_each = 25.0
     ask = Ask("angle", (TURNED.saying("Turned to the mark"), Choice("stopped_early", "Stopped before the angle", "e"), NOT_SURE),
@@ -72,7 +79,8 @@ class Angle(PassKind):
     def planned(self, form: Any, group: Planned) -> dict[str, Any]:
         """The turn and its window, in degrees."""
         window = [round(math.degrees(w.base), 3) for w in form.window] if form.window else None
-        return {"turn_deg": round(math.degrees(form.turn.base), 3), "window_deg": window, "read_by": form.read_by}
+        return {"turn_deg": round(math.degrees(form.turn.base), 3), "window_deg": window, "read_by": form.read_by,
+                "counts_on": form.zero == "before"}
 
     def turned(self, form: Any) -> float:
         """Its turn."""
@@ -92,7 +100,7 @@ class Angle(PassKind):
 
     def asked(self, at: At) -> Ask:
         """With a hint for the way it is seen."""
-        return replace(self.ask, hint=_HINTS[at.one.read_by or "angle disc"])
+        return replace(self.ask, hint=_ON if at.one.counts_on else _HINTS[at.one.read_by or "angle disc"])
 
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
         """An angle read outside its window is a stop condition."""

@@ -1,6 +1,8 @@
 """Loosened a little at a time; made by the stage that loosens."""
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ...thresholds import LOOSENED_SHARE
 from ..asks import DONE, REFUSES, Ask
 from ..pass_kind import At, Look, PassKind
@@ -13,7 +15,11 @@ class Loosen(PassKind):
     frees = back = True
     ask = Ask("loosen", (DONE.saying("Loosened"), REFUSES.saying("It does not come loose")),
               exception="refuses", shows="turn", instruction="Loosen by {turn}, no more.",
-              hint="A little at a time, in this order. Stay out of line with the joint; never with the torque wrench.")
+              hint="A little at a time, in this order; never with the torque wrench.")
+
+    def asked(self, at: At) -> Ask:
+        """An order is spoken of where there is one."""
+        return self.ask if len(at.one.order) > 1 else replace(self.ask, hint="Never with the torque wrench.")
 
     def load(self, before: float, at: At) -> float:
         """Half of what it had, for the drawing."""

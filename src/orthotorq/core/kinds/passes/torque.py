@@ -16,7 +16,7 @@ from ...messages import Message
 from ...thresholds import MOST_PERCENT, MOVED_ABOVE, SNUG_OF_AN_ANGLE
 from ..asks import NOT_SURE, REFUSES, STILL_THERE, TURNED, TURNS_ON, Ask
 from ..fields import field
-from ..pass_kind import Answered, At, Fail, Look, PassForm, PassKind, Planned, Sayings, reading_base
+from ..pass_kind import Answered, At, Fail, History, Look, PassForm, PassKind, Planned, Sayings, reading_base
 
 
 class Rounds(Model):
@@ -79,7 +79,6 @@ _PROOF = replace(_PULL, choices=(STILL_THERE.saying("Did not move", "space"), TU
                  instruction="Pull steadily to the click. Did it move before the click?", proves=True, exception="turned",
                  hint="A click without movement proves only that this torque does not move the nut.")
 _AGAIN = replace(_PROOF, instruction="Pull again to the click. Did it turn?")
-_SLACKEN = "Slacken this one first, about a quarter turn, then pull: its history is unknown."
 
 
 class Torque(PassKind):
@@ -101,6 +100,8 @@ class Torque(PassKind):
                          "already tight?", "Slacken it, look at the thread, run it on by hand, pull again."),
         "rounds_exhausted": ("{name}: after {max} rounds bolts still moved. The joint has not settled.",
                              "Stop. Look for a soft part, a wrong gasket or dirt; ask before pulling on."),
+        "moved_after_still": ("{name}: {count} moved, bolt {label} first, though all had stood still above it.",
+                              "It has let go since: slacken, clean, and begin again; ask before the machine runs."),
         "pulls_exhausted": ("Bolt {label} still turned after {max} pulls at {name}.",
                             "It yields, strips or its seat sinks: take it out and look."),
     }
@@ -122,7 +123,8 @@ class Torque(PassKind):
                 "until": "none_moves" if rounds else "once",
                 "moved_above_deg": round(math.degrees(rounds.moved_above.base), 4) if rounds else None,
                 "repeat_still": repeat.still if repeat else None, "repeat_max": repeat.max if repeat else None,
-                "before_each": form.before_each, "slacken_first": form.slacken_first or (group.history_unknown and form.check),
+                "falls": form.falls is not None, "before_each": form.before_each,
+                "slacken_first": form.slacken_first or (group.history_unknown and form.check),
                 "torque_Nm": torque / 1e3, "ceiling_Nm": None if group.ceiling is None else group.ceiling / 1e3}
 
     def height(self, one: PassOut) -> float:
@@ -137,8 +139,8 @@ class Torque(PassKind):
         """Whether it turned; in a check, and in repeated pulls after the first, whether it moved."""
         if (at.pull or 1) > 1:
             return _AGAIN
-        ask = _PROOF if at.one.check else _PULL
-        return replace(ask, hint=_SLACKEN) if at.slackens else ask
+        # what was slackened a moment ago turns: that proves nothing
+        return _PROOF if at.one.check and not at.slackens else _PULL
 
     def moved(self, one: PassOut, given: Answered) -> bool:
         """Whether a bolt moved: by hand as answered; where an angle was read, more than the pass allows."""
@@ -153,6 +155,12 @@ class Torque(PassKind):
         """Another round when a bolt moved."""
         return self.moved(one, given)
 
+    def verdict(self, one: PassOut, history: History) -> list[tuple[str, dict[str, object]]]:
+        """What stood still above must not move below."""
+        if not one.falls or not history.moved:
+            return []
+        return [("moved_after_still", {"name": one.name, "place": history.moved[0], "count": len(set(history.moved))})]
+
     def suspicious(self, before: Look, look: Look, word: str, at: At) -> str | None:
         """Neighbours only lower a bolt's load: in a rising pass it should turn."""
         rising = look.percent > before.percent > 0 and at.round == 1 and not at.one.check and not at.one.repeat_still
@@ -161,7 +169,7 @@ class Torque(PassKind):
     def after(self, before: Look, given: Answered, at: At, failed: bool) -> tuple[Look, str | None]:
         """A check says whether a bolt moved; any other pass what it has."""
         look, code = super().after(before, given, at, failed)
-        if not failed and code is None and at.one.check and before.state != "deviating":
+        if not failed and code is None and at.one.check and not at.slackens and before.state != "deviating":
             look.state = "moved" if self.moved(at.one, given) else "checked"
         return look, code
 

@@ -71,9 +71,10 @@ class Apply(StageKind):
         *most, final = [str(face) for face in stage.faces] or [""]
         on = f"{', '.join(most)} and {final}" if most else final
         names = ", ".join(g.name for g in planning.plan.groups if g.id in stage.groups)
-        text = stage.what + (f", {stage.amount}" if stage.amount else "") + (f" on {on}" if on else "")
+        text = f"{stage.what}, {stage.amount}," if stage.amount else stage.what
+        text = f"{text} on {on}" if on else text.rstrip(",")
         text += (f" of {names}" if names else "") + (f"; keep dry: {stage.keep_dry}" if stage.keep_dry else "")
-        return done("apply", text)
+        return done("apply", text[:1].upper() + text[1:])
 
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
         """The clock, and which bolts."""

@@ -6,9 +6,8 @@ from typing import Any, Literal
 
 from ...forms.order import Text
 from ...forms.stage import ItemOut, StageOut
-from ...planning.findings import Finding
 from ..fields import field
-from ..stage_kind import Effect, Found, Raw, StageForm, StageKind, StagePlanning, done
+from ..stage_kind import Kit, Raw, StageForm, StageKind, StagePlanning, done
 
 
 class FitStage(StageForm):
@@ -37,16 +36,11 @@ class Fit(StageKind):
         """Whether it comes out again."""
         return {"temporary": stage.temporary, "what": stage.what}
 
-    def findings(self, stage: Any, planning: StagePlanning) -> Iterator[Found]:
-        """What is fitted for the work is taken out, on every occasion, and not before it is in."""
-        stages = list(planning.plan.stages)
-        out = next((s for s in reversed(stages) if getattr(s, "fit", None) == stage.id), None)
-        if stage.temporary and (out is None or not set(stage.in_) <= set(out.in_)):
-            yield Finding.TEMPORARY_STAYS, stage.id, {"what": stage.what}
-        elif out is not None and stages.index(out) < stages.index(stage):
-            yield Finding.REMOVED_BEFORE_FITTED, out.id, {"stage": out.words, "what": stage.what}
+    def kit(self, stage: Any, out: StageOut, planning: StagePlanning) -> Iterator[Kit]:
+        """The tool that is fitted for the work."""
+        if stage.temporary:
+            yield Kit("tool", stage.what)
 
-    def effect(self, stage: StageOut, word: str) -> Effect | None:
-        """In, until it is taken out."""
-        what = stage.what or stage.items[0].text.removeprefix("Fit: ")
-        return Effect(fits=what) if stage.temporary and word == "done" else None
+    def brings(self, stage: Any) -> list[str]:
+        """What is fitted for the work alone is in until it is taken out."""
+        return [*stage.brings, *([stage.what] if stage.temporary else [])]

@@ -17,7 +17,7 @@ from ..stage_kind import Kit, PlanView, Raw, StageForm, StageKind, StagePlanning
 
 OnFail = Literal["repair", "replace", "accept"]
 _GAUGES = {"length": "measuring tool for {text} ({limit})", "angle": "angle gauge for {text} ({limit})",
-           "torque": "indicating torque wrench for {text} ({limit})"}
+           "torque": "indicating torque wrench for {text} ({limit})", "temperature": "thermometer for {text} ({limit})"}
 
 
 class Limit(Model):
@@ -45,7 +45,8 @@ class Limit(Model):
 
 
 class Check(Model):
-    """Something looked at (good or not) or, with a limit, measured. `per` is once a position, once a run, or a group's bolts."""
+    """Something looked at (good or not) or, with a limit, measured. `per` is once a position, once a run, or a group's bolts;
+    `back` is the stage before it that can mend what fails, done again with everything since."""
 
     id: Id
     what: Text | None = None
@@ -53,6 +54,7 @@ class Check(Model):
     limit: Limit | None = None
     gauge: Text | None = None
     on_fail: Annotated[list[OnFail], Field(min_length=1, max_length=3)] = ["repair", "replace", "accept"]
+    back: Id | None = None
 
     @property
     def words(self) -> str:
@@ -80,8 +82,12 @@ class Inspect(StageKind):
     def errors(self, plan: PlanView, stage: Any, path: tuple[str | int, ...]) -> list[FieldError]:
         """What a check is done per is known."""
         known = [*(g.id for g in plan.groups), "position", "run"]
-        return [unknown("group", c.per, known, *path, "checks", j, "per")
-                for j, c in enumerate(stage.checks) if c.per not in known]
+        names = [s.id for s in plan.stages]
+        before = names[:names.index(stage.id)]
+        return [*(unknown("group", c.per, known, *path, "checks", j, "per")
+                  for j, c in enumerate(stage.checks) if c.per not in known),
+                *(unknown("stage before it", c.back, before, *path, "checks", j, "back")
+                  for j, c in enumerate(stage.checks) if c.back is not None and c.back not in before)]
 
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """Each check, at each bolt where it is asked for."""
@@ -90,7 +96,8 @@ class Inspect(StageKind):
     @staticmethod
     def _item(check: Check, count: int) -> ItemOut:
         limit, places = check.limit, [f"{check.per}.{i + 1}" for i in range(count)]
-        shared = {"id": check.id, "text": check.words, "gauge": check.gauge, "places": places, "on_fail": list(check.on_fail)}
+        shared = {"id": check.id, "text": check.words, "gauge": check.gauge, "places": places, "on_fail": list(check.on_fail),
+                  "back": check.back}
         if limit is None:
             return ItemOut(answer="good", **shared)
         end = limit.max or limit.min

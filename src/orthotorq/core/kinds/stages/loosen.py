@@ -16,22 +16,27 @@ from ..pass_kind import turn_words
 from ..stage_kind import Found, Kit, Raw, StageForm, StageKind, StagePlanning, all_groups, usual_condition
 from .under_load import condition_findings
 
+NEVER = {"heat": "heat", "cut": "cutting", "drill": "drilling"}
+
 
 class LoosenStage(StageForm):
-    """Nuts loosened a little at a time, in the order of tightening unless said otherwise."""
+    """Nuts loosened a little at a time, in the order of tightening unless said otherwise; `never` is what must not be done
+    here to a nut that refuses."""
 
     kind: Literal["loosen"]
     groups: Annotated[list[Id], Field(min_length=1, max_length=60)]
     turn: Turn = Field(default="1 flat", validate_default=True)
     rounds: Annotated[int, Field(ge=1, le=20)] = 2
     order: Order = CROSS
+    never: Annotated[list[Literal["heat", "cut", "drill"]], Field(max_length=3)] = []
 
 
 class Loosen(StageKind):
     """Loosened."""
 
     kind, form, word, listed, place = "loosen", LoosenStage, "Loosen", "Loosen", 20
-    fields = (field("turn", "Turn each", "quantity", "1 flat"), field("rounds", "Rounds", "count", "2"))
+    fields = (field("turn", "Turn each", "quantity", "1 flat"), field("rounds", "Rounds", "count", "2"),
+              field("never", "Never here, where a nut refuses", "boxes", choices=NEVER, main=False))
     turns = True
 
     def beginning(self, doc: Raw) -> Raw:
@@ -46,8 +51,9 @@ class Loosen(StageKind):
         """A little at a time: every bolt in every round, in the order given."""
         rounds = range(1, stage.rounds + 1)
         moves = {g: planning.moves(g, stage.order, "stages", index, "order") for g in stage.groups if planning.count(g)}
-        return [PassOut(id=f"round{n}", name=f"Loosen {turn_words(stage.turn)}, round {n} of {stage.rounds}", group=group,
-                        do="loosen", order_kind=stage.order.kind, order=moves[group],
+        of = f", round {{}} of {stage.rounds}" if stage.rounds > 1 else ""
+        return [PassOut(id=f"round{n}", name=f"Loosen {turn_words(stage.turn)}{of.format(n)}", group=group,
+                        do="loosen", order_kind=stage.order.kind, order=moves[group], never=list(stage.never),
                         turn_deg=round(math.degrees(stage.turn.base), 3)) for n in rounds for group in moves]
 
     def kit(self, stage: Any, out: StageOut, planning: StagePlanning) -> Iterator[Kit]:

@@ -1,4 +1,4 @@
-"""Things to be ticked before work goes on; cleaning has the same form."""
+"""Things to be ticked before work goes on; cleaning and undoing have the same form."""
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -9,6 +9,7 @@ from pydantic import Field
 from ...forms.base import Id, Model
 from ...forms.order import Text
 from ...forms.stage import ItemOut, StageOut
+from ...planning.states import axis_of
 from ..stage_kind import Across, Kit, Raw, StageForm, StageKind, StagePlanning
 
 
@@ -20,9 +21,9 @@ class Item(Model):
 
 
 class PrepareStage(StageForm):
-    """Things to be ticked before work goes on; once for the run unless said otherwise. Clean has the same form."""
+    """Things to be ticked before work goes on; once for the run unless said otherwise. Clean and undo have the same form."""
 
-    kind: Literal["prepare", "clean"]
+    kind: Literal["prepare", "clean", "undo"]
     across: Across = "once"
     items: Annotated[list[Item], Field(min_length=1, max_length=60)]
 
@@ -61,3 +62,18 @@ class Clean(Prepare):
     def kit(self, stage: Any, out: StageOut, planning: StagePlanning) -> Iterator[Kit]:
         """What cleans."""
         yield Kit("sundry", "wire brush, cleaner, lint-free cloth")
+
+
+class Undo(Prepare):
+    """What was put in for the work comes out, and the joint is handed back."""
+
+    kind, word, listed, place = "undo", "Undo and hand back", "Undo: locks, stands, slings off", 165
+    text = "Everybody clear, tools counted"
+
+    def beginning(self, doc: Raw) -> Raw:
+        """All that was put in so far and nothing takes out."""
+        stages = [s for s in doc.get("stages", []) if isinstance(s, dict)]
+        put = [w for s in stages for w in s.get("brings") or [] if axis_of(str(doc.get("joint_kind")), w) is None]
+        gone = {w for s in stages for w in (*(s.get("undoes") or []), *(s.get("hands_over") or []))}
+        still = [w for w in dict.fromkeys(put) if w not in gone]
+        return {**super().beginning(doc), **({"undoes": still} if still else {})}

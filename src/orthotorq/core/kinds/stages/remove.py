@@ -9,10 +9,10 @@ from ...errors import Impossible
 from ...forms.base import Id
 from ...forms.errors import FieldError, unknown
 from ...forms.order import Text
-from ...forms.stage import ItemOut, StageOut
+from ...forms.stage import ItemOut
 from ...messages import Message
 from ..fields import field
-from ..stage_kind import Effect, PlanView, Raw, StageForm, StageKind, StagePlanning, done
+from ..stage_kind import PlanView, Raw, StageForm, StageKind, StagePlanning, done
 from .fit import FitStage
 
 
@@ -36,9 +36,6 @@ class Remove(StageKind):
     kind, form, word, listed, place = "remove", RemoveStage, "Take out", "Take out or off", 40
     fields = (field("fit", "Comes out", "fitted", "something that was there"),
               field("what", "What comes off", example="what was fitted"))
-    #: what was fitted for the work comes out: that is not skipped
-    skippable = False
-
     def beginning(self, doc: Raw) -> Raw:
         """What was fitted and nothing takes out yet, else something that was there."""
         stages = doc.get("stages", [])
@@ -54,7 +51,7 @@ class Remove(StageKind):
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """Taken out."""
         fitted = next((s for s in planning.plan.stages if isinstance(s, FitStage) and s.id == stage.fit), None)
-        return done("remove", f"Take out: {stage.what or (fitted.what if fitted else '')}")
+        return done("remove", f"Take off: {stage.what}" if stage.what else f"Take out: {fitted.what if fitted else ''}")
 
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
         """Which stage put it in."""
@@ -64,6 +61,7 @@ class Remove(StageKind):
         """What comes off, or what put it in."""
         return str(raw.get("what") or (f"what “{raw['fit']}” put in" if raw.get("fit") else ""))
 
-    def effect(self, stage: StageOut, word: str) -> Effect | None:
-        """Out."""
-        return Effect(takes_out=stage.fit) if stage.fit is not None else None
+    def undoes(self, stage: Any, plan: PlanView) -> list[str]:
+        """What the named stage fitted."""
+        fitted = next((s for s in plan.stages if isinstance(s, FitStage) and s.id == stage.fit), None)
+        return [*stage.undoes, *([fitted.what] if fitted is not None else [])]

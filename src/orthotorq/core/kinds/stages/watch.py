@@ -18,10 +18,13 @@ class IfMoved(Model):
 
 
 class WatchStage(StageForm):
-    """Watched, usually at start-up; when it moved the named stage and all since are done again."""
+    """Watched, usually at start-up; when it moved the named stage and all since are done again. `good` and `bad` say what
+    is seen, where that is no movement."""
 
     kind: Literal["watch"]
     what: Text
+    good: Text | None = None
+    bad: Text | None = None
     if_moved: IfMoved | None = None
 
 
@@ -29,7 +32,8 @@ class Watch(StageKind):
     """Watched."""
 
     kind, form, word, listed, place = "watch", WatchStage, "Watch", "Watch at start-up", 160
-    fields = (field("what", "What"),)
+    fields = (field("what", "What"), field("bad", "What would be bad", example="It moved", main=False),
+              field("good", "What is good", example="Nothing moved", main=False))
 
     def beginning(self, doc: Raw) -> Raw:
         """The marks."""
@@ -44,7 +48,7 @@ class Watch(StageKind):
 
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """Moved or not."""
-        return [ItemOut(id="watch", text=stage.what, answer="moved")]
+        return [ItemOut(id="watch", text=stage.what, answer="moved", good=stage.good, bad=stage.bad)]
 
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
         """What is done again."""

@@ -111,6 +111,9 @@ def _faces(group: Group, thread: Thread, hexa: Hexagon | None) -> tuple[float, f
         if hexa is None:
             raise BadThread(Message.HEXAGON_UNKNOWN, thread=thread.designation)
         return (hexa.hole + hexa.across_flats) / 2, None, None, sine
+    if group.fastener.head == "set screw":
+        # no head: it turns on its flat point, about 0.7 of the thread wide (ISO 4026), on half of that in the mean
+        return 0.35 * thread.diameter, None, None, 1.0
     if hexa is None:
         raise BadThread(Message.HEXAGON_UNKNOWN, thread=thread.designation)
     return pre.effective_diameter(hexa.face_diameter, hexa.hole), hexa.face_diameter, hexa.hole, 1.0

@@ -11,8 +11,9 @@ from ...forms.stage import ItemOut, PassOut, StageOut
 from ...kinds.pass_kind import Look
 from ...kinds.registry import PASS_KINDS
 from ...kinds.stage_kind import OCCASIONS
-from ...kinds.stage_registry import STAGE_KINDS
+from ...kinds.stage_registry import STAGE_KINDS, Stage
 from ...kinds.stages.tighten import TightenStage
+from ..states import SAFEGUARDS, axis_of
 from .context import Context
 from .found import Found
 from .moves import order_of
@@ -86,9 +87,19 @@ def stages_of(work: Work) -> list[StageOut]:
             after={o: context.after[o][stage.id] for o in OCCASIONS if stage.id in context.after[o]},
             # a plan without positions is a plan for one: everything is done once
             across=stage.across if context.plan.positions else "once", condition=list(stage.condition),
-            cautions=list(stage.cautions), items=items, passes=passes,
+            **_stands(work, stage), only_again=stage.only_again, items=items, passes=passes,
             seconds=_seconds(items, work.timed[stage.id], bool(stage.condition)), **kind.more(stage, work)))
     return out
+
+
+def _stands(work: Work, stage: Stage) -> dict[str, list[str]]:
+    """States it brings about, what it puts in and takes out, and its cautions with those of undoing."""
+    kind, plan = STAGE_KINDS[stage.kind], work.plan
+    brings, out = kind.brings(stage), kind.undoes(stage, plan)
+    states = [word for word in brings if axis_of(plan.joint_kind, word)]
+    undoing = [caution for word in out if (caution := SAFEGUARDS.get(word)) is not None]
+    return {"brings": states, "puts_in": [word for word in brings if word not in states], "takes_out": [*out, *stage.hands_over],
+            "cautions": list(dict.fromkeys([*stage.cautions, *undoing]))}
 
 
 def kind_findings(work: Work) -> Iterator[Found]:

@@ -31,7 +31,7 @@ RULES: dict[Finding, Rule] = {
         "Put the passes in rising order."),
     Finding.NO_RISING_PASSES: caution(
         "{group}: the first torque pass is at {percent} %: the gasket closes unevenly.",
-        "Add rising passes, for example 30 and 70 %."),
+        "Add rising passes, for example 35 and 70 %."),
     Finding.ANGLE_WITHOUT_SNUG: stop(
         "Stage “{stage}”: the angle “{name}” has no torque before it to count from.",
         "Put a snug torque before the angle."),
@@ -53,12 +53,6 @@ RULES: dict[Finding, Rule] = {
     Finding.STAGE_ORDER: caution(
         "Stage “{stage}” stands before “{other}” but comes after it.",
         "Move it, so that paper and run show one order."),
-    Finding.TEMPORARY_STAYS: stop(
-        "“{what}” is fitted for the work and nothing takes it out again.",
-        "Add a stage that removes it."),
-    Finding.REMOVED_BEFORE_FITTED: stop(
-        "Stage “{stage}” takes out “{what}” before it is fitted.",
-        "Put the stages in order."),
     Finding.CHECK_AFTER_SET: stop(
         "Stage “{stage}” pulls bolts whose threadlocker (“{what}”) has set: the pull breaks the bond.",
         "Look at the marks, or slacken, clean and apply anew."),

@@ -1,0 +1,49 @@
+"""The order in which stages are done: what a run walks, what a sheet prints, what findings look at."""
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import product
+from typing import Protocol
+
+from ..forms.stage import StageOut
+
+
+class Choosable(Protocol):
+    """A variant: its id, and the choice that it is one of."""
+
+    @property
+    def id(self) -> str:
+        """Its id."""
+        ...
+
+    @property
+    def choice(self) -> str:
+        """The choice."""
+        ...
+
+
+def in_work_order(stages: Sequence[StageOut], occasion: str) -> list[StageOut]:
+    """Stages so that each comes after what it waits for; otherwise in the order given."""
+    left = list(stages)
+    names = {s.id for s in left}
+    out: list[StageOut] = []
+    done: set[str] = set()
+    while left:
+        ready = next((s for s in left if all(a in done or a not in names for a in s.after.get(occasion, []))), left[0])
+        left.remove(ready)
+        done.add(ready.id)
+        out.append(ready)
+    return out
+
+
+def takes(stage: StageOut, occasion: str, variants: Sequence[str]) -> bool:
+    """Whether a stage is done on an occasion, with these variants."""
+    return occasion in stage.occasions and (not stage.variants or bool(set(stage.variants) & set(variants)))
+
+
+def ways(variants: Sequence[Choosable], most: int = 64) -> list[tuple[str, ...]]:
+    """Every way in which variants can be chosen: one of each choice."""
+    by_choice: dict[str, list[str]] = {}
+    for one in variants:
+        by_choice.setdefault(one.choice, []).append(one.id)
+    return list(product(*by_choice.values()))[:most]

@@ -1,0 +1,191 @@
+"""Ways back: a failed look, a hub that slipped, a nut that refuses, bolts of unknown history, a slot out of line."""
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from orthotorq.core.running import record_of
+from orthotorq.demo.load import plan_document
+from tests.core.play import Play
+from tests.plans import small
+
+
+def stages_heard(play: Play) -> list[str]:
+    """Stages of the steps until the end, each time one begins."""
+    heard: list[str] = []
+    while (step := play.state.instruction) is not None:
+        if not heard or heard[-1] != step.stage_id:
+            heard.append(step.stage_id)
+        play.usual()
+    return heard
+
+
+def test_a_gap_out_of_its_limit_goes_back_to_another_round() -> None:
+    play = Play(plan_document("evaporator-cover"))
+    play.until("/gap/right")
+    play.answer("value", value="3.9 mm")
+    assert play.step.buttons[0].label == "Back to “Another round”"
+    play.answer("back")
+    assert play.step.stage_id == "round"
+    assert stages_heard(play) == ["round", "gap", "paint", "unlock", "fill"]
+    assert play.codes == [], "it was mended: nothing was left as it is"
+    assert play.state.fitted == []
+
+
+def test_what_is_done_only_again_is_not_heard_when_all_goes_well() -> None:
+    heard = stages_heard(Play(plan_document("evaporator-cover")))
+    assert "round" not in heard and heard.index("close") + 1 == heard.index("gap")
+
+
+def test_a_look_sends_back_only_so_often() -> None:
+    play = Play(plan_document("evaporator-cover"))
+    for _ in range(3):
+        play.until("/gap/top")
+        play.answer("value", value="3.9 mm")
+        play.answer("back")
+    play.until("/gap/top")
+    play.answer("value", value="3.9 mm")
+    assert "back" not in [b.answer for b in play.step.buttons]
+    play.answer("accept", reason="maker asked, leak test decides")
+    assert play.codes == ["out_of_limit"]
+
+
+def test_play_out_of_range_goes_back_to_seat_and_back_off() -> None:
+    play = Play(plan_document("elevator-bearing-nut"))
+    play.until("/play/play")
+    play.answer("value", value="0.15 mm")
+    play.answer("back")
+    assert stages_heard(play)[:6] == ["freeagain", "seat", "washer", "locknut", "play", "tab"]
+    assert play.codes == []
+
+
+def test_a_hub_that_slipped_is_locked_out_slackened_cleaned_and_drawn_again() -> None:
+    play = Play(plan_document("drum-locking-hub"))
+    play.until("/start/")
+    assert [b.label for b in play.step.buttons] == ["All lines in one piece", "It slipped"]
+    play.answer("moved")
+    heard = stages_heard(play)
+    assert heard == ["lock", "unload", "slackagain", "clean", "size", "oil", "place", "tight", "true", "paint", "back", "unlock",
+                     "start"]
+    assert play.state.fitted == [] and play.state.status == "finished"
+
+
+def test_what_moves_at_the_target_after_all_stood_still_above_it_is_a_deviation() -> None:
+    play = Play(plan_document("drum-locking-hub"))
+    play.until("/tight/check/r1/screws.3")
+    play.answer("turned")
+    play.until("/true/")
+    assert play.codes == ["moved_after_still"] and "1 moved, bolt 3 first" in play.state.deviations[0].text
+
+
+@pytest.mark.parametrize(("word", "again"), [
+    ("penetrant", True), ("ease", True), ("heat", True), ("cut", False), ("drill", False)])
+def test_a_nut_that_refuses_has_its_own_branch(word: str, again: bool) -> None:
+    play = Play(plan_document("evaporator-cover"), occasion="dismantle")
+    play.until("/crack/round1/r1/studs.13")
+    play.answer("refuses")
+    assert [b.answer for b in play.step.buttons] == ["penetrant", "ease", "heat", "cut", "drill", "accept"]
+    wants = next(b.reason for b in play.step.buttons if b.answer == word)
+    if wants:
+        assert play.send("answer", play.step.step, {"answer": word})[0] == "refused", "what was done is said"
+    play.answer(word, **({"reason": "permit 31; new nut and washer"} if wants else {}))
+    assert (play.step.label == "13") is again
+    codes = {"heat": ["heated"], "cut": ["cut_off"], "drill": ["drilled_out"]}.get(word, [])
+    assert play.codes == codes
+    play.finish()
+    assert play.codes == codes
+    if codes:
+        said = [d.text for d in record_of(play.result, play.facts).deviations]
+        assert any("permit 31" in text for text in said)
+
+
+def test_what_must_not_be_done_here_is_not_offered() -> None:
+    play = Play(plan_document("rail-stop-anchors"), occasion="dismantle")
+    play.until("/slack/round1/r1/")
+    play.answer("refuses")
+    assert "heat" not in [b.answer for b in play.step.buttons]
+
+
+def test_mending_is_said_of_a_bolt_as_of_a_bolt() -> None:
+    play = Play(small())
+    play.until("/h/r1/b.2")
+    play.answer("refuses")
+    assert [b.label for b in play.step.buttons][:2] == ["Cleaned or mended, do it again", "Bolt or nut replaced, do it again"]
+
+
+def recheck_of(**more: Any) -> dict[str, Any]:
+    document = small()
+    document["stages"].append({"id": "again", "kind": "tighten", "in": ["recheck"], "condition": ["cold"], "groups": ["b"],
+                               "chains": ["m"], "passes": [{"id": "c", "do": "torque", "percent": 100, "check": True, **more}]})
+    return document
+
+
+def test_a_bolt_of_unknown_history_is_slackened_in_a_step_of_its_own_and_has_not_moved() -> None:
+    play = Play(recheck_of(), occasion="recheck", history="unknown")
+    play.usual()
+    kinds = []
+    while (step := play.state.instruction) is not None:
+        kinds.append(step.kind)
+        play.answer("turned" if step.kind == "pull" else "done")
+    assert kinds == ["slacken", "pull"] * 4
+    table = record_of(play.result, play.facts).tables[0]
+    cells = [c for row in table.rows for c in row.cells if c is not None]
+    assert all(c.text.startswith("slackened; ") and not c.moved for c in cells)
+    assert not any(band.moved for band in play.state.tape)
+
+
+def test_after_slackening_another_round_checks() -> None:
+    play = Play(recheck_of(rounds={"until": "none_moves", "max": 3}), occasion="recheck", history="unknown")
+    play.usual()
+    for _ in range(8):
+        play.answer("turned" if play.step.kind == "pull" else "done")
+    assert (play.step.kind, play.step.round, play.step.check_round) == ("pull", 2, True)
+    play.answer("turned")
+    assert play.state.tape[-1].moved == [0]
+
+
+def test_a_bolt_that_does_not_come_loose_when_slackened_has_the_branch_too() -> None:
+    play = Play(recheck_of(), occasion="recheck", history="unknown")
+    play.usual()
+    play.answer("refuses")
+    assert "penetrant" in [b.answer for b in play.step.buttons]
+    play.answer("penetrant")
+    assert play.step.kind == "slacken" and play.step.step.endswith("/k0/a2")
+
+
+def test_a_slot_is_reached_by_going_on_and_never_further_than_allowed() -> None:
+    play = Play(plan_document("drum-journal-nut"))
+    play.until("/slot/")
+    assert play.step.kind == "align" and "at most 30°" in play.step.text
+    play.answer("not_in_line")
+    assert "new washer or a new nut" in play.step.hint
+    play.answer("replace")
+    play.answer("in_line")
+    assert play.codes == []
+    assert play.step.stage_id == "pin"
+
+
+def test_nuts_are_left_loose_where_parts_are_aligned() -> None:
+    play = Play(plan_document("gearbox-foot"))
+    play.until("/start/hand")
+    assert "leave it loose" in play.step.text and play.step.buttons[0].label == "Runs by hand, left loose"
+
+
+def test_a_second_angle_says_from_where_it_counts() -> None:
+    document = plan_document("agitator-coupling")
+    tight = next(s for s in document["stages"] if s["id"] == "tight")
+    tight["passes"][3]["zero"] = "before"
+    play = Play(document)
+    play.until("/first/")
+    assert "Set the disc to zero where the bolt stands now" in play.step.hint
+    play.until("/second/")
+    assert "Do not set it to zero again" in play.step.hint
+
+
+def test_a_leak_is_called_a_leak() -> None:
+    play = Play(plan_document("pump-casing-studs"))
+    play.until("/fill/")
+    assert [b.label for b in play.step.buttons] == ["Dry all round", "It leaks"]
+    play.answer("moved")
+    assert play.state.deviations[-1].text.endswith("it leaks.")
