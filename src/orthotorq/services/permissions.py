@@ -52,6 +52,7 @@ TABLE: dict[str, frozenset[str] | None] = {
     "planning.release": frozenset({"planner"}),
     "planning.read_revision": ALL,
     "planning.sheet_pdf": ALL,
+    "running.note_opened": frozenset({"planner", "fitter", "supervisor"}),
     "running.prepare_run": ALL,
     "running.start_run": frozenset({"fitter", "supervisor"}),
     "running.list_runs": ALL,

@@ -71,6 +71,11 @@ class Joint(Base):
     tag: Mapped[str] = mapped_column(String(60))
     name: Mapped[str] = mapped_column(String(120))
     kind: Mapped[str] = mapped_column(String(30))
+    #: how it stands by its record (core/running/standing.py), why, by which run, since when
+    standing: Mapped[str] = mapped_column(String(12), default="unknown")
+    standing_why: Mapped[str] = mapped_column(String(400), default="")
+    standing_run: Mapped[int | None]
+    standing_at: Mapped[datetime | None] = mapped_column(UTC)
     equipment: Mapped[Equipment] = relationship(back_populates="joints")
     plans: Mapped[list[Plan]] = relationship(back_populates="joint", order_by="Plan.created_at")
     __table_args__ = (UniqueConstraint("equipment_id", "tag"),)

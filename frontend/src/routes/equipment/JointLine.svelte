@@ -25,6 +25,7 @@
       <span class="soft ml-2">{joint.kind_text}</span>
     </p>
     <p>{joint.summary || 'No released plan yet.'}</p>
+    {#if joint.standing.due}<p class="text-sm font-semibold text-caution">{joint.standing.words}</p>{/if}
     <p class="soft text-sm">
       {#if plan?.revision_number}revision {plan.revision_number}, released {day(plan.released_at!)}{:else if plan}draft only{/if}
       {#if run}· last run <RunLink {run}>{run.number}</RunLink>, {run.status_text}{/if}

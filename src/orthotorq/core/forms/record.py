@@ -129,6 +129,7 @@ class Record(Out):
     variants: list[str]
     history: str
     provisional: bool
+    provisional_why: list[str] = []
     tools: list[ToolUsed]
     conflicts: list[Conflict]
     tables: list[GroupTable]

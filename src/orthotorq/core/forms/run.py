@@ -186,6 +186,7 @@ class RunState(Out):
     variants: list[str]
     history: Literal["known", "unknown"]
     provisional: bool
+    provisional_why: list[str] = []
     waiting: list[Instruction]
     clocks: list[Clock]
     fitted: list[str]

@@ -67,6 +67,7 @@ class Refusal(StrEnum):
     REVISION_REPLACED = "revision_replaced"
     BAD_DEVICE = "bad_device"
     BAD_HISTORY = "bad_history"
+    WORDS_TOO_LONG = "words_too_long"
     NO_SUCH_TOOL = "no_such_tool"
     NO_SUCH_SERIAL = "no_such_serial"
     TOOL_BLOCKED = "tool_blocked"
@@ -161,6 +162,7 @@ TEXTS: dict[Refusal, str] = {
         "{person} saved this plan first (version {version}). Your version was kept aside as a side draft; nothing is lost.",
     Refusal.REVISION_REPLACED: "A newer revision has replaced this one; start from that.",
     Refusal.BAD_DEVICE: "The device needs an id of 1 to 80 characters.",
+    Refusal.WORDS_TOO_LONG: "At most {most} characters.",
     Refusal.BAD_HISTORY: "The history is known or unknown.",
     Refusal.NO_SUCH_TOOL: "“{tool}” is not a tool of this plan.",
     Refusal.NO_SUCH_SERIAL: "No tool with the serial “{serial}” is registered.",

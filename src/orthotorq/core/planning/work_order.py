@@ -36,9 +36,23 @@ def in_work_order(stages: Sequence[StageOut], occasion: str) -> list[StageOut]:
     return out
 
 
-def takes(stage: StageOut, occasion: str, variants: Sequence[str]) -> bool:
-    """Whether a stage is done on an occasion, with these variants."""
-    return occasion in stage.occasions and (not stage.variants or bool(set(stage.variants) & set(variants)))
+class Timed(Protocol):
+    """What belongs to occasions, and to variants where not to all."""
+
+    @property
+    def occasions(self) -> list[str]:
+        """Its occasions."""
+        ...
+
+    @property
+    def variants(self) -> list[str]:
+        """Its variants; none for all."""
+        ...
+
+
+def takes(one: Timed, occasion: str, variants: Sequence[str]) -> bool:
+    """Whether a stage is done, or a tool is needed, on an occasion with these variants."""
+    return occasion in one.occasions and (not one.variants or bool(set(one.variants) & set(variants)))
 
 
 def ways(variants: Sequence[Choosable], most: int = 64) -> list[tuple[str, ...]]:

@@ -11,6 +11,7 @@ from ..kinds.registry import PASS_KINDS
 from .fold import Fact, Given, Log, fold
 from .instruct import answer_text
 from .program import Segment, segments_of, units_of
+from .provisional import provisional_why
 from .record_pictures import bolts_of, charts_of
 from .state import all_deviations, conflicts_of, sign_offs_of, status_of, walk_run
 from .step_id import parse, step_id
@@ -174,9 +175,12 @@ def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record
                 tables.append(_table(walk, group, position, own))
     lines = _lines(walk, [s for s in parts if s.one is None]) + _pauses(walk, parts)
     names = {v.id: v.name for v in result.variants}
+    status = status_of(log, pending)
+    why = provisional_why(result, walk, log, status)
     return Record(
-        status=status_of(log, pending), occasion=log.setup.occasion, variants=[names.get(v, v) for v in log.setup.variants],
-        history=log.setup.history, provisional=walk.provisional, tools=_tools(log, parts), conflicts=conflicts_of(log, walk),
+        status=status, occasion=log.setup.occasion, variants=[names.get(v, v) for v in log.setup.variants],
+        history=log.setup.history, provisional=bool(why),
+        provisional_why=why, tools=_tools(log, parts), conflicts=conflicts_of(log, walk),
         tables=tables, lines=sorted(lines, key=lambda x: x.at), notes=_notes(log), deviations=all_deviations(walk, log),
         sign_offs=sign_offs_of(log), started=listed[0].at if listed else None, ended=listed[-1].at if listed else None,
         people=sorted({f.person for f in listed}))

@@ -34,6 +34,7 @@ class Setup:
     history: str = "known"
     tools: tuple[Bound, ...] = ()
     settings: Mapping[str, list[SettingOut]] = field(default_factory=dict)
+    makeshift: str = ""
 
     def takes(self, stage: StageOut) -> bool:
         """Whether a stage is done in this run."""
@@ -62,7 +63,7 @@ def setup_of(payload: Mapping[str, Any]) -> Setup:
     tools = tuple(Bound(t["tool"], t["serial"], t["name"], t.get("until"), bool(t.get("expired")))
                   for t in payload.get("tools") or [])
     return Setup(str(payload.get("occasion", "install")), tuple(payload.get("variants") or ()),
-                 str(payload.get("history", "known")), tools, settings)
+                 str(payload.get("history", "known")), tools, settings, str(payload.get("makeshift") or ""))
 
 
 def occasions_of(result: Result) -> list[str]:
@@ -77,16 +78,24 @@ def tools_needed(result: Result, occasion: str, variants: Collection[str]) -> li
     return [t.id for t in result.tools if t.name in names]
 
 
+def choices_of(result: Result, occasion: str) -> list[str]:
+    """The choices that make a difference on an occasion, by name."""
+    named = {v for s in result.stages if occasion in s.occasions for v in s.variants}
+    return [c for c in dict.fromkeys(v.choice for v in result.variants)
+            if any(v.id in named for v in result.variants if v.choice == c)]
+
+
 def choices_errors(result: Result, occasion: str, variants: list[str]) -> tuple[Refusal, dict[str, object]] | None:
-    """Why these choices cannot start a run of a plan, or None: every choice has exactly one of its variants."""
+    """Why these choices cannot start a run of a plan, or None: every choice that matters then has exactly one of its variants."""
     known = {v.id: v for v in result.variants}
     if occasion not in occasions_of(result):
         return Refusal.NO_WORK_THEN, {"occasion": occasion}
     if unknown := [v for v in variants if v not in known]:
         return Refusal.NO_SUCH_VARIANT, {"variant": unknown[0]}
+    matter = choices_of(result, occasion)
     for choice in dict.fromkeys(v.choice for v in result.variants):
         named = [v for v in result.variants if v.choice == choice]
         taken = [v for v in named if v.id in variants]
-        if len(taken) != 1:
+        if len(taken) > 1 or (not taken and choice in matter):
             return Refusal.CHOOSE_ONE, {"names": " or ".join(v.name for v in named)}
     return None

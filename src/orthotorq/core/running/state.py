@@ -12,6 +12,7 @@ from .instruct import answer_text, choices_of, instruction_for, what_of
 from .items import stage_done, walk_item
 from .passes import sketch, walk_pass
 from .program import Unit, segments_of, units_of, waited_for, waits_for
+from .provisional import provisional_why
 from .setup import to_unload
 from .step_id import base_of, parse, step_id
 from .texts import deviation_texts
@@ -189,6 +190,7 @@ def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str]
         position = result.positions[0].id
     deviations, conflicts = all_deviations(walk, log), conflicts_of(log, walk)
     clear = all(d.accepted_by for d in deviations) and all(c.settled for c in conflicts)
+    why = provisional_why(result, walk, log, status)
     recent = [last_answer(walk, g) for g in log.order[-RECENT:]][::-1]
     return RunState(
         status=status, status_text=STATUS[status], occasion=log.setup.occasion,
@@ -196,7 +198,7 @@ def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str]
         held=list(HELD), actions=offered_to(roles, status, pending, bool(recent), clear),
         next_signature=NEXT_SIGNATURE.get(status),
         variants=list(log.setup.variants), history="unknown" if log.setup.history == "unknown" else "known",
-        provisional=walk.provisional, waiting=[instruction_for(walk, w) for w in waits] if running else [],
+        provisional=bool(why), provisional_why=why, waiting=[instruction_for(walk, w) for w in waits] if running else [],
         clocks=walk.clock_outs(), fitted=list(dict.fromkeys(walk.fitted.values())), conflicts=conflicts, sequence=log.sequence,
         instruction=instruction_for(walk, pending) if pending is not None and running else None, position=position,
         bolts=walk.bolt_states(position), tape=walk.tape, deviations=deviations, sign_offs=sign_offs_of(log),

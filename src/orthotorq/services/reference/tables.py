@@ -17,6 +17,7 @@ from ...core.planning.cautions import CAUTIONS
 from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS, PLAN_FIELDS
 from ...core.planning.findings import RULES, Severity
 from ...core.planning.methods import METHODS
+from ...core.planning.states import AXES, SAFEGUARDS
 from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, threads
 from ..context import Ctx
 from ..permissions import use_case
@@ -143,6 +144,9 @@ class TablesOut(BaseModel):
     source_kinds: list[str]
     tool_kinds: list[str]
     drives: list[str]
+    #: states by kind of joint, and what is put in for safety
+    states: dict[str, list[str]]
+    safeguards: list[str]
 
 
 def thread_names() -> list[str]:
@@ -214,4 +218,6 @@ def read_tables(ctx: Ctx) -> TablesOut:
                      pass_kinds=_pass_kinds(), own_forms=_own_forms(), group_parts=_group_parts(),
                      bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), plan_fields=list(PLAN_FIELDS),
                      orders=ORDERS, meters=list(METERS),
-                     source_kinds=list(SAYING), tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)))
+                     source_kinds=list(SAYING), tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)),
+                     states={kind: [w for axis in axes for w in axis.states] for kind, axes in AXES.items()},
+                     safeguards=list(SAFEGUARDS))

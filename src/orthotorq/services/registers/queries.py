@@ -12,6 +12,7 @@ from ...core.documents.plan import JOINT_KINDS
 from ...core.forms.group import PlacePoint
 from ...core.forms.result import Result
 from ...core.running.actions import STATUS
+from ...core.running.standing import STANDING
 from ...core.units import show
 from ...store.models import Equipment, Joint, Plan, Revision, Run
 from ..context import Ctx
@@ -63,6 +64,15 @@ class NextStep:
 
 
 @dataclass(frozen=True, slots=True)
+class Standing:
+    """How a joint stands by its record; `due`: somebody has to go there at once."""
+
+    word: str
+    words: str
+    due: bool
+
+
+@dataclass(frozen=True, slots=True)
 class JointView:
     """One joint with its plans and latest runs."""
 
@@ -78,6 +88,7 @@ class JointView:
     runs: list[RunLine]
     kind_text: str
     next_step: NextStep
+    standing: Standing
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,7 +134,15 @@ def _joint_view(ctx: Ctx, joint: Joint) -> JointView:
     runs = [RunLine(run.id, run.number, run.status, run.started_at, title, number, STATUS[run.status],
                     run.status == "running") for run, title, number in rows]
     return JointView(joint.id, joint.tag, joint.name, joint.kind, joint.equipment.tag, joint.equipment.name, summary, glyph,
-                     plans, runs, JOINT_KINDS[joint.kind], _next_step(ctx, plans))
+                     plans, runs, JOINT_KINDS[joint.kind], _next_step(ctx, plans),
+                     Standing(joint.standing, standing_words(joint), STANDING[joint.standing].due))
+
+
+def standing_words(joint: Joint) -> str:
+    """How a joint stands, why, and by which run."""
+    why = f" ({joint.standing_why})" if joint.standing_why else ""
+    run = f", run {joint.standing_run}" if joint.standing_run is not None and joint.standing in ("known", "provisional") else ""
+    return f"{STANDING[joint.standing].words}{why}{run}"
 
 
 def _next_step(ctx: Ctx, plans: list[PlanLine]) -> NextStep:

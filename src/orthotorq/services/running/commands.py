@@ -25,6 +25,7 @@ from ..errors import BadField, NotFound
 from ..permissions import use_case
 from .append import append, happened
 from .chain import facts_of
+from .standing import note_standing
 from .start import result_of
 
 MAX_BATCH = 100
@@ -205,6 +206,8 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
     batch = _Batch(ctx, run, result, fold(facts_of(ctx.session, run)), sent_at)
     answers = [_one_event(batch, raw) for raw in events]
     state = state_from(result, batch.log, ctx.now.timestamp(), ctx.person.roles)
-    run.status = state.status
+    if run.status != state.status:
+        run.status = state.status
+        note_standing(ctx, run, state)
     ctx.session.flush()
     return answers, state

@@ -4,14 +4,17 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass
 
-from ...core.forms.result import ToolOut
+from ...core.forms.result import KitLine, ToolOut
 from ...core.kinds.stage_kind import OCCASIONS
-from ...core.running import occasions_of, tools_needed
+from ...core.planning.work_order import takes
+from ...core.running import choices_of, occasions_of, tools_needed
+from ...core.running.standing import STANDING
 from ...core.thresholds import TOOL_REACHES
 from ...store.models import Revision
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
+from ..registers.queries import standing_words
 from ..registers.tools import ToolView, list_tools
 from .histories import HISTORIES
 from .start import parsed_result
@@ -64,6 +67,10 @@ class StartView:
     choices: list[StartChoice]
     histories: list[StartOption]
     tools: list[NeededTool]
+    #: how the joint stands by its record, and whether that asks for something now
+    standing: str
+    due: bool
+    kit: list[KitLine]
 
 
 def reaches(wanted: ToolOut, tool: ToolView) -> bool:
@@ -100,11 +107,17 @@ def prepare_run(ctx: Ctx, revision_id: uuid.UUID, occasion: str = "", variants: 
     possible = occasions_of(result)
     taken = occasion if occasion in possible else next(iter(possible), "install")
     choices = []
-    for name in dict.fromkeys(v.choice for v in result.variants):
+    for name in choices_of(result, taken):
         own = [v for v in result.variants if v.choice == name]
         first = next((v.id for v in own if v.id in variants), own[0].id)
         choices.append(StartChoice(name or "Variant", [StartOption(v.id, v.name) for v in own], first))
     needed, tools = tools_needed(result, taken, [c.taken for c in choices]), list_tools(ctx)
+    joint = revision.plan.joint
+    known = STANDING[joint.standing]
+    # a fitter can only make it less known
+    histories = {k: v for k, v in HISTORIES.items() if known.known or k != "known" or taken != "recheck"}
+    chosen = [c.taken for c in choices]
     return StartView(result.links_before, [StartOption(o, OCCASIONS[o]) for o in possible], taken, choices,
-                     [StartOption(k, v) for k, v in HISTORIES.items()],
-                     [_needed(t, tools) for t in result.tools if t.id in needed])
+                     [StartOption(k, v) for k, v in histories.items()],
+                     [_needed(t, tools) for t in result.tools if t.id in needed], standing_words(joint), known.due,
+                     [k for k in result.kit if takes(k, taken, chosen)])

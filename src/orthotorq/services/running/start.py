@@ -16,6 +16,7 @@ from ...core.forms.result import Result
 from ...core.messages import Refusal
 from ...core.planning.compute.bound import bound_settings
 from ...core.running import choices_errors
+from ...core.running.standing import history_of
 from ...store.models import Revision, Run, Tool
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
@@ -23,18 +24,19 @@ from ..permissions import use_case
 from ..registers.tools import spec_of, until_of
 from .append import append
 from .chain import GENESIS, time_text
-from .histories import HISTORIES
+from .histories import HISTORIES, MOST_WORDS
 
 
 @dataclass(frozen=True, slots=True)
 class Choices:
-    """What is chosen at the start of a run; tools by id of the plan's tool -> serial."""
+    """What is chosen at the start of a run; tools by id of the plan's tool -> serial; a part that is not the right one."""
 
     device: str
     occasion: str = "install"
     variants: tuple[str, ...] = ()
     history: str = "known"
     tools: tuple[tuple[str, str], ...] = ()
+    makeshift: str = ""
 
 
 #: a revision is frozen (a trigger of the database keeps it so): its result is read once by every worker
@@ -104,6 +106,8 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
         raise BadField(Refusal.BAD_DEVICE, "device")
     if choices.history not in HISTORIES:
         raise BadField(Refusal.BAD_HISTORY, "history")
+    if len(choices.makeshift) > MOST_WORDS:
+        raise BadField(Refusal.WORDS_TOO_LONG, "makeshift", most=MOST_WORDS)
     result = parsed_result(revision)
     if (wrong := choices_errors(result, choices.occasion, list(choices.variants))) is not None:
         raise BadField(wrong[0], "variants", **wrong[1])
@@ -117,6 +121,7 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
               "device_sequence": 1, "device_time": time_text(ctx.now), "lease": 1, "last_seen": 0,
               "payload": {"revision": revision.number, "plan_hash": revision.plan_hash, "tables": result.tables,
                           "core": result.core, "occasion": choices.occasion, "variants": list(choices.variants),
-                          "history": choices.history, **bound}}
+                          "history": history_of(revision.plan.joint.standing, choices.history, choices.occasion),
+                          **({"makeshift": choices.makeshift.strip()} if choices.makeshift.strip() else {}), **bound}}
     append(ctx, run, client, "accepted", {})
     return run.id

@@ -40,6 +40,7 @@ class StartRun(BaseModel):
     variants: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=20)] = []
     history: Annotated[str, Field(max_length=10)] = "known"
     tools: dict[str, Annotated[str, Field(max_length=60)]] = {}
+    makeshift: Annotated[str, Field(max_length=200)] = ""
 
 
 class Device(BaseModel):
@@ -103,7 +104,7 @@ def post_run(body: StartRun) -> Response:
     """Start a run of a released revision."""
     with operation() as ctx:
         made = start_run(ctx, body.revision, Choices(body.device, body.occasion, tuple(body.variants), body.history,
-                                                     tuple(body.tools.items())))
+                                                     tuple(body.tools.items()), body.makeshift))
     return answer(Created(id=made), 201)
 
 

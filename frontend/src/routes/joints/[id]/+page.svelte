@@ -12,6 +12,7 @@
   import { clock, day } from '#lib/figures.ts';
   import { session } from '#lib/session.svelte.ts';
   import Plans from './Plans.svelte';
+  import Standing from './Standing.svelte';
   import StartRun from './StartRun.svelte';
 
   const path = { id: page.params.id! };
@@ -51,7 +52,8 @@
         onclose={() => (changing = false)}
       />
     {/if}
-    <p class="mb-4">{joint.summary}</p>
+    <p>{joint.summary}</p>
+    <Standing {joint} onchange={() => void load()} />
     <div class="grid gap-10 md:grid-cols-[300px_1fr]">
       <div class="aspect-square w-full max-w-[300px]">
         {#if joint.glyph}<JointFace

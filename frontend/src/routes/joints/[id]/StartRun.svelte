@@ -2,11 +2,14 @@
   import { untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import Button from 'flowbite-svelte/Button.svelte';
+  import Input from 'flowbite-svelte/Input.svelte';
+  import Label from 'flowbite-svelte/Label.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
   import { deviceId } from '#lib/offline/device.ts';
   import Failure from '#lib/parts/Failure.svelte';
+  import Fold from '#lib/parts/Fold.svelte';
   import Picks from './Picks.svelte';
   import ToolPick from './ToolPick.svelte';
 
@@ -19,6 +22,7 @@
   let occasion = $state('');
   let history = $state('');
   let variants = $state<Record<string, string>>({});
+  let makeshift = $state('');
   let serials = $state<Record<string, string>>({});
 
   $effect(() => {
@@ -30,7 +34,7 @@
     const found = await asked.ask(() => api.GET('/api/v1/revisions/{id}/start', { params: { path: { id: revision }, query } }));
     if (!found) return;
     occasion = found.occasion;
-    history ||= found.histories[0]!.value;
+    if (!found.histories.some((h) => h.value === history)) history = found.histories[0]!.value;
     variants = Object.fromEntries(found.choices.map((c) => [c.name, c.taken]));
     for (const tool of found.tools) serials[tool.id] ??= tool.usual;
   }
@@ -39,7 +43,7 @@
   async function start(event: Event) {
     event.preventDefault();
     const tools = Object.fromEntries(view!.tools.filter((t) => serials[t.id]).map((t) => [t.id, serials[t.id]!]));
-    const body = { revision, device: deviceId(), occasion, history, variants: Object.values(variants), tools };
+    const body = { revision, device: deviceId(), occasion, history, variants: Object.values(variants), tools, makeshift };
     const run = await started.ask(() => api.POST('/api/v1/runs', { body }));
     if (run) await goto(`/runs/${run.id}`);
   }
@@ -48,6 +52,7 @@
 <Modal bind:open title="Start a run" size="md">
   {#if view}
     <form class="grid gap-4" onsubmit={start}>
+      <p class={view.due ? 'font-semibold text-caution' : 'soft'}>By its record: {view.standing}.</p>
       {#if view.before.length}<p class="soft">Before this: {view.before.join('; ')}</p>{/if}
       {#if view.occasions.length > 1}
         <Picks legend="What is done" options={view.occasions} chosen={occasion} onchoose={(o) => ((occasion = o), void ask())} />
@@ -64,6 +69,19 @@
       {#each view.tools as tool (tool.id)}
         <ToolPick {tool} serial={serials[tool.id] ?? ''} onchoose={(serial) => (serials[tool.id] = serial)} />
       {/each}
+      <Label class="grid gap-1 text-sm text-soft">
+        A part that is not the right one (a spare of another make, borrowed): what it is
+        <Input bind:value={makeshift} maxlength={200} class="min-h-[56px] text-base" placeholder="none" autocomplete="off" />
+      </Label>
+      {#if view.kit.length}
+        <Fold title="To take along" more="· {view.kit.length} lines, for what is chosen here">
+          <ul class="text-base">
+            {#each view.kit as line, i (i)}<li class="border-t py-1">
+                {line.count > 1 ? `${line.count} × ` : ''}{line.text}
+              </li>{/each}
+          </ul>
+        </Fold>
+      {/if}
       <Failure text={asked.failed || started.failed} />
       <Button type="submit" class="min-h-[64px] text-xl" disabled={started.busy}>Begin</Button>
     </form>

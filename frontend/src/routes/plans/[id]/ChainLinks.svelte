@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { catalogue } from '#lib/catalogue.svelte.ts';
   import type { Bench } from '#lib/bench.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
@@ -14,6 +15,7 @@
     // one figure stands for low, typical and high
     fieldsOf(link).efficiency = typed.length === 1 ? [typed[0], typed[0], typed[0]] : typed;
   };
+  const drives = $derived((catalogue.value?.drives ?? []).map((d): [string, string] => [d, d]));
 </script>
 
 <p class="text-sm text-soft">Between wrench and bolt{links.length > 1 ? '' : ': nothing'}</p>
@@ -35,6 +37,7 @@
         />
         <Typed {bench} part={link} at={here} name="arm" label="Reaction arm" example="not given" />
         <Typed {bench} part={link} at={here} name="rests_on" label="Rests on" example="not said" />
+        <Typed {bench} part={link} at={here} name="drive" label="Output drive" choices={[['', 'not given'], ...drives]} />
       {/if}
     </div>
     <Word class="justify-self-start text-sm" onclick={() => links.splice(i, 1)}

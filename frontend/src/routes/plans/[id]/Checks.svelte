@@ -14,6 +14,14 @@
   }
   let { bench, stage, checks, at }: Props = $props();
 
+  /** Stages that may be done again: those before this one. */
+  const before = $derived(
+    bench.doc.stages.slice(0, bench.doc.stages.indexOf(stage)).map((s): [string, string] => [s.id, s.title || s.id]),
+  );
+  const last = $derived(
+    before.findLast(([id]) => bench.doc.stages.find((s) => s.id === id)?.kind === 'tighten') ?? before.at(-1),
+  );
+
   function limit(check: Check, side: 'min' | 'max', text: string) {
     write((check.limit ??= {}), side, text.trim() ? text : '');
     if (!Object.keys(check.limit!).length) delete check.limit;
@@ -33,9 +41,25 @@
         onchange={(text) => limit(check, side, text)}
       />
     {/each}
+    {#if check.back !== undefined}
+      <div class="col-span-full">
+        <QuantityField
+          label="Check {i + 1}: if it fails, back to"
+          value={check.back ?? ''}
+          choices={[['', 'nowhere'], ...before]}
+          error={bench.error(`${here}/back`)}
+          onchange={(text) => write(check, 'back', text)}
+        />
+      </div>
+    {/if}
     {#if checks.length > 1}<Word class="pb-2 text-sm" label="Take out “{check.what}”" onclick={() => checks.splice(i, 1)}
         >out</Word
       >{/if}
   </div>
 {/each}
-<Word class="justify-self-start text-sm" onclick={() => bench.act('add_check', { stage: stage.id })}>+ check</Word>
+<p class="flex gap-4 text-sm">
+  <Word onclick={() => bench.act('add_check', { stage: stage.id })}>+ check</Word>
+  {#if last && checks.some((c) => c.back === undefined)}
+    <Word onclick={() => checks.forEach((c) => (c.back ??= last[0]))}>+ a way back when it fails</Word>
+  {/if}
+</p>

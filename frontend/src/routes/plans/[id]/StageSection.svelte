@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Checkbox from 'flowbite-svelte/Checkbox.svelte';
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Boxes from '#lib/parts/Form/Boxes.svelte';
@@ -9,6 +10,7 @@
   import PassTable from './PassTable.svelte';
   import StageField from './StageField.svelte';
   import StageFrame from './StageFrame.svelte';
+  import States from './States.svelte';
   import Typed from './Typed.svelte';
   import type { Work } from './work.svelte.ts';
 
@@ -23,7 +25,9 @@
 </script>
 
 {#if kind?.needs_condition || stage.condition}
-  <Typed {bench} part={stage} {at} name="condition" label="Only in this condition" note="separated by commas" as="list" />
+  <Fold title="Only when" more={(stage.condition ?? []).join(', ') || 'not named'}>
+    <States {bench} {stage} {at} name="condition" label="Valid only when" states />
+  </Fold>
 {/if}
 {#each shown as spec (spec.name)}<StageField {bench} {stage} {at} {spec} />{/each}
 {#if 'items' in stage && stage.items}<Items {bench} {stage} items={stage.items} {at} />{/if}
@@ -31,6 +35,16 @@
 {#if stage.kind === 'tighten'}<PassTable {bench} {work} {stage} {index} />{/if}
 {#if stage.note}<Typed {bench} part={stage} {at} name="note" label="Note" />{/if}
 <StageFrame {bench} {stage} {index} />
+<Fold title="" more="Brings about, puts in: {[...(stage.brings ?? [])].join(', ') || 'nothing'}">
+  <States {bench} {stage} {at} name="brings" label="After it holds, or is in" states />
+</Fold>
+<Fold title="" more="Undoes: {[...(stage.undoes ?? []), ...(stage.hands_over ?? [])].join(', ') || 'nothing'}">
+  <States {bench} {stage} {at} name="undoes" label="Comes out again" />
+  <States {bench} {stage} {at} name="hands_over" label="Stays in, handed over" />
+  <Checkbox checked={stage.only_again ?? false} onchange={(ev) => write(stage, 'only_again', ev.currentTarget.checked || '')}
+    >Only when the stages around it are done again</Checkbox
+  >
+</Fold>
 {#if rest.length}
   <Fold title="" more="More">
     {#each rest as spec (spec.name)}<StageField {bench} {stage} {at} {spec} />{/each}

@@ -13,6 +13,7 @@
   let { step, busy, onanswer }: Props = $props();
   const uid = $props.id();
   let reason = $state('');
+  const reasoned = $derived(step.buttons.filter((b) => b.reason));
 </script>
 
 <div class="grid gap-2 sm:grid-cols-2">
@@ -22,17 +23,19 @@
     >
   {/each}
 </div>
-{#each step.buttons.filter((b) => b.reason) as button (button.answer)}
+{#if reasoned.length}
   <div class="grid gap-2">
-    <Label for="{uid}-r" class="text-lg">Or leave it as it is, because</Label>
-    <div class="grid grid-cols-[1fr_auto] gap-2">
-      <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
-      <GloveButton
-        look="quiet"
-        class="whitespace-nowrap"
-        disabled={busy || !reason.trim()}
-        onclick={() => onanswer(button.answer, { reason: reason.trim() })}>Leave it</GloveButton
-      >
+    <Label for="{uid}-r" class="text-lg">With a word: why, the permit, what was replaced</Label>
+    <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
+    <div class="grid gap-2 sm:grid-cols-2">
+      {#each reasoned as button (button.answer)}
+        <GloveButton
+          look="quiet"
+          class="min-h-[64px] text-lg"
+          disabled={busy || !reason.trim()}
+          onclick={() => onanswer(button.answer, { reason: reason.trim() })}>{button.label}</GloveButton
+        >
+      {/each}
     </div>
   </div>
-{/each}
+{/if}

@@ -17,8 +17,10 @@
 </p>
 {#each now.deviations as deviation (deviation.id)}<OpenDeviation {run} {deviation} />{/each}
 {#each now.conflicts as conflict (conflict.event)}<OpenConflict {run} {conflict} />{/each}
-{#if now.fitted.length}<p class="text-lg text-stop">Still fitted: {now.fitted.join(', ')}</p>{/if}
-{#if now.provisional}<p class="text-lg text-caution">Tightened by feel: provisional. Recheck with the right tool at once.</p>{/if}
+{#if now.fitted.length}<p class="text-lg text-stop">Still in: {now.fitted.join(', ')}</p>{/if}
+{#if now.provisional}<p class="text-lg text-caution">
+    Provisional: {(now.provisional_why ?? []).join('; ')}. Recheck with the right tool at once.
+  </p>{/if}
 {#if unload.length}<p class="text-lg">
     Unload {unload.join(' and ')}: turn back to the lowest mark before you put {unload.length > 1 ? 'them' : 'it'} away.
   </p>{/if}

@@ -24,7 +24,7 @@
   {#if view && record}
     <Heading {view} />
     {#if record.provisional}<Notice role="status" class="mt-3"
-        >Tightened by feel: provisional until it is rechecked with the right tool.</Notice
+        >Provisional: {(record.provisional_why ?? []).join('; ')}. Only a proper run with the right tool lifts it.</Notice
       >{/if}
     {#if view.compared}
       {@const c = view.compared}

@@ -1,0 +1,51 @@
+"""What is known of a joint: from its record, never from a preset; a fitter can only make it less known."""
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+Word = Literal["unknown", "known", "provisional", "opened", "apart"]
+
+
+@dataclass(frozen=True, slots=True)
+class Known:
+    """How a joint stands: in words, whether its bolts are known, whether somebody has to go there at once."""
+
+    words: str
+    known: bool = False
+    due: bool = False
+
+
+STANDING: dict[str, Known] = {
+    "unknown": Known("no run of it is on record: its bolts count as of unknown history"),
+    "known": Known("tightened as the record says", known=True),
+    "provisional": Known("provisional: a recheck with the right tool is due now", due=True),
+    "opened": Known("opened by others, without a record: a recheck is due now", due=True),
+    "apart": Known("taken apart, not yet closed again"),
+}
+
+
+def standing_after(occasion: str, status: str, why: list[str]) -> Word | None:
+    """How a joint stands after a run; None where the run is not far enough to say so.
+
+    >>> standing_after("install", "signed", []), standing_after("install", "finished", ["by feel"])
+    ('known', 'provisional')
+    """
+    if status == "running":
+        return None
+    if why:
+        return "provisional"
+    if status not in ("signed", "closed"):
+        return None
+    return "apart" if occasion == "dismantle" else "known"
+
+
+def history_of(standing: str, chosen: str, occasion: str) -> str:
+    """The history that a run begins with: the less known of what the record says and what the fitter says.
+
+    >>> history_of("provisional", "known", "recheck"), history_of("known", "unknown", "recheck")
+    ('unknown', 'unknown')
+    """
+    if occasion == "recheck" and not STANDING[standing].known:
+        return "unknown"
+    return chosen
