@@ -202,7 +202,7 @@ def test_the_record_and_its_files(client) -> None:
 def test_the_sheet_carries_figures_order_and_cautions(client) -> None:
     mira = client("mira")
     text = pdf_text(mira.get(f"/api/v1/revisions/{first_plan(mira)['revision_id']}/sheet.pdf").data)
-    for words in ("450 N·m", "1 9 5 13 3 11 7 15", "Pressure off", "main 130, collar 6", "pressure off and cold",
+    for words in ("450 N·m", "1 9 5 13 3 11 7 15", "Pressure off", "main 150, collar 8", "pressure off and cold",
                   "socket 36 mm"):
         assert words in text
 

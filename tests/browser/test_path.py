@@ -75,7 +75,7 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
     pdf = chief.page.request.get(f"{address.replace('/runs/', '/api/v1/runs/')}/record.pdf")
     text = "\n".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf.body())).pages)
     for words in ("Fasten the press frame foot", "stood over night",
-                  "looked at in the morning", "attempt 2", "Tam Hollis", "Runa Keel", "180 N·m"):
+                  "looked at in the morning", "attempt 2", "Tam Hollis", "Runa Tesk", "180 N·m"):
         assert words in text
 
 

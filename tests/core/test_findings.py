@@ -75,6 +75,7 @@ def component(**figures: Any) -> Callable[[Doc], None]:
 OWN_PROOF = both(put("groups/0/fastener/grade", "own"), put(
     "definitions/grades", {"own": {"yield_strength": "900 MPa", "tensile": "1000 MPa", "proof": "400 MPa"}}))
 
+WHEEL_ON: Doc = {"id": "on", "kind": "fit", "what": "wheel", "brings": ["wheel hanging"]}
 CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.YIELDS, put("targets/b/torque", "400 N·m")),
     (Finding.ANGLE_YIELDS, both(put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "200 deg"}),
@@ -202,8 +203,8 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.REMOVED_BEFORE_FITTED, both(first(id="pin", kind="fit", what="pin", temporary=True),
                                          first(id="out", kind="remove", fit="pin"))),
     (Finding.STATE_NOT_BROUGHT, put("title", "as it is")),
-    (Finding.STATE_FORBIDDEN, both(put("joint_kind", "wheel"), first(id="on", kind="fit", what="wheel", brings=["wheel hanging"]))),
-    (Finding.STATE_NOT_LEFT, both(put("joint_kind", "wheel"), first(id="on", kind="fit", what="wheel", brings=["wheel hanging"]))),
+    (Finding.STATE_FORBIDDEN, both(put("joint_kind", "wheel"), first(**WHEEL_ON))),
+    (Finding.STATE_NOT_LEFT, both(put("joint_kind", "wheel"), first(**WHEEL_ON))),
     (Finding.WATCHED_LOCKED, both(first(id="w", kind="watch", what="marks"),
                                   first(id="s", kind="prepare", items=[{"id": "i", "text": "Lock"}], brings=["locked out"]))),
     (Finding.SAFEGUARD_UNNAMED, first(id="s", kind="prepare", items=[{"id": "i", "text": "Lock"}], cautions=["lockout"])),

@@ -50,7 +50,7 @@ def test_the_cover_and_the_wheel_are_those_of_the_scenario() -> None:
     assert (len(wheel.groups[0].places), wheel.groups[0].thread.designation, len(wheel.positions)) == (6, "M18x1.5", 2)
     passes = next(s.passes for s in cover.stages if s.id == "close")
     assert [(p.percent, p.order_kind) for p in passes] == [
-        (None, "cross"), (30, "cross"), (70, "cross"), (100, "cross"), (100, "circle")]
+        (None, "cross"), (35, "cross"), (70, "cross"), (100, "cross"), (100, "circle")]
     assert passes[-1].check
 
 

@@ -64,7 +64,8 @@ def bolts(steps: list[Instruction]) -> list[str]:
 def test_wheel_seats_flush_hanging_is_lowered_once_and_gone_round_once_more() -> None:
     steps = told("trolley-wheel", "install", "wrench")
     assert stages(steps) == [
-        "-/safe", "L/seats", "R/seats", "L/snug", "R/snug", "-/lower", "L/full", "R/full", "L/paint", "R/paint"]
+        "-/safe", "-/stand", "L/seats", "R/seats", "L/wheelon", "R/wheelon", "L/snug", "R/snug", "-/lower", "L/full", "R/full",
+        "L/paint", "R/paint", "-/down", "-/unlock"]
     snug, full = of(steps, "snug", "snug/r"), of(steps, "full", "full/r")
     assert bolts(snug) == bolts(full) == ["1", "4", "2", "5", "3", "6"] * 2
     assert snug[0].settings[0].bolt_torque_Nm < 0.5 * full[0].settings[0].bolt_torque_Nm
@@ -72,7 +73,7 @@ def test_wheel_seats_flush_hanging_is_lowered_once_and_gone_round_once_more() ->
     assert full[0].condition == ["wheel touching"]
     again = of(steps, "full", "again/")
     assert len(again) == 12 and all(s.check_round and not s.changed_setting for s in again[1:])
-    assert "points to the wheel" in " ".join(s.text + s.label for s in of(steps, "seats"))
+    assert "cone of every nut towards the wheel" in " ".join(s.text for s in of(steps, "wheelon"))
     assert plan("trolley-wheel").groups[0].friction.lubricant == "dry-steel"
     assert plan("trolley-wheel").rechecks[0].at[0] < 50
 
@@ -113,9 +114,9 @@ def test_cover_is_opened_and_closed_in_cross_order_with_pressure_off() -> None:
         assert len(done) == 16 and done[:4] == ["1", "9", "5", "13"]
     assert bolts(of(steps, "close", "check/"))[:4] == ["1", "2", "3", "4"]
     shares = [of(steps, "close", f"{p}/")[0].settings[0].bolt_torque_Nm / 450 for p in ("first", "second", "full")]
-    assert shares == pytest.approx([0.3, 0.7, 1.0], abs=0.01)
+    assert shares == pytest.approx([0.35, 0.7, 1.0], abs=0.01)
     loosened = bolts([s for s in told("evaporator-cover", "dismantle") if s.kind == "loosen"])
-    assert loosened[:4] == ["9", "1", "13", "5"] and len(loosened) == 32
+    assert loosened[:4] == ["9", "1", "13", "5"] and len(loosened) == 48
     window = plan("evaporator-cover").groups[0].window
     assert window is not None and window.lower_N and window.upper_N
     sides = {(x.side, x.code.split("_")[0]) for x in plan("evaporator-cover").groups[0].limits}
@@ -124,7 +125,7 @@ def test_cover_is_opened_and_closed_in_cross_order_with_pressure_off() -> None:
 
 def test_cover_comes_off_only_when_it_is_seen_to_be_empty() -> None:
     order = [s.split("/")[1] for s in stages(told("evaporator-cover", "dismantle"))]
-    assert order == ["safe", "crack", "empty", "press", "cover"]
+    assert order == ["safe", "crack", "empty", "press", "cover", "oldgasket", "leave"]
 
 
 def test_mount_starts_all_loose_then_locates_then_settles() -> None:
@@ -170,14 +171,14 @@ def test_locking_hub_goes_round_above_target_then_none_may_move_at_target() -> N
     while play.step.kind != "watch":
         play.usual()
     play.answer("moved")
-    assert play.step.stage_id == "tight" and play.step.attempt == 2
+    assert play.step.stage_id == "lock" and play.step.attempt == 2
     jack = [s for s in told("drum-locking-hub", "dismantle") if s.kind == "jack"]
-    assert jack and {s.turn_deg for s in jack} == {90} and "by 90°" in jack[0].text and "rounded and greased" in jack[0].note
+    assert jack and {s.turn_deg for s in jack} == {90} and "by 90°" in jack[0].text and "run them in by hand" in jack[0].note
 
 
 def test_centre_bolt_is_turned_by_angle_while_its_locking_tool_holds() -> None:
     steps = told("agitator-coupling")
-    assert in_order(steps, "tool", "tight", "untool", "mesh", "lock")
+    assert in_order(steps, "half", "tool", "tight", "mesh", "lock", "untool", "free", "unlock", "start")
     assert [s.turn_deg for s in steps if s.kind == "angle"] == [40, 35]
     assert all(s.hint.startswith("Set the disc to zero") and s.window_deg for s in steps if s.kind == "angle")
     assert any("single use" in line.text for line in plan("agitator-coupling").kit)
@@ -185,16 +186,18 @@ def test_centre_bolt_is_turned_by_angle_while_its_locking_tool_holds() -> None:
 
 def test_bearing_nut_is_backed_off_and_measured_after_the_lock_nut() -> None:
     steps = told("elevator-bearing-nut")
-    assert in_order(steps, "thread", "seat", "washer", "locknut", "play", "tab")
+    assert in_order(steps, "thread", "bearing", "seat", "washer", "locknut", "play", "tab", "unlock", "warm")
     back = [s for s in steps if s.kind == "back_off"]
-    assert [s.turn_deg for s in back] == [60]
+    assert [s.turn_deg for s in back] == [12]
+    # what is turned back gives a play inside the limit by the thread's own pitch
+    assert 0.03 < 12 / 360 * 2 < 0.10
     assert any(s.kind == "reading" and "End play" in s.label + s.text for s in of(steps, "play"))
     assert "turn" in (of(steps, "seat", "seat/")[0].watch_for or "")
 
 
 def test_axle_nut_is_new_held_and_pinned_and_never_driven_by_impact() -> None:
     steps = told("drum-journal-nut")
-    assert in_order(steps, "parts", "bar", "tight", "unbar", "pin")
+    assert in_order(steps, "parts", "partson", "bar", "tight", "pin", "unbar")
     assert next(s for s in plan("drum-journal-nut").stages if s.id == "tight").impact == "never"
     assert any(line.text.startswith("new slotted nut") for line in plan("drum-journal-nut").kit)
     assert [s.gauge for s in of(steps, "parts") if s.kind == "reading"] == ["small dial wrench"]

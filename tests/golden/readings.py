@@ -17,7 +17,8 @@ HERE = Path(__file__).parent / "readings"
 
 def spoken(document: dict[str, Any], occasion: str, variants: tuple[str, ...]) -> Iterator[str]:
     """A run as it is heard: stages with their cautions, and every instruction once for all bolts that it is said of."""
-    play = Play(document, occasion=occasion, variants=list(variants), history="known")
+    tools = [{"tool": name, "serial": f"TW-{number}", "name": f"TW-{number}"} for number, name in enumerate(document["tools"], 1)]
+    play = Play(document, occasion=occasion, variants=list(variants), history="known", tools=tools)
     stage, said, bolts = "", "", list[str]()
     while (step := play.state.instruction) is not None:
         where = f"{step.stage}{f' ({step.position})' if step.position else ''}"

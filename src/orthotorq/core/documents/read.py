@@ -12,6 +12,7 @@ from pydantic import ValidationError
 from ..errors import BadDocument
 from ..forms.errors import DocumentErrors, field_errors
 from ..messages import Message
+from .likeness import with_likes
 from .plan import VERSION, Plan
 from .references import plan_errors
 from .upgrade import upgraded
@@ -108,7 +109,7 @@ def read_plan(data: Any) -> Plan:
     if type(version) is int and version > VERSION:
         raise DocumentErrors.one(BadDocument(Message.LATER_VERSION, version=version, known=VERSION), "version")
     try:
-        plan = Plan.model_validate(upgraded(data, VERSION))
+        plan = Plan.model_validate(with_likes(upgraded(data, VERSION)))
     except ValidationError as error:
         raise DocumentErrors(field_errors(error)) from None
     except RecursionError:

@@ -16,10 +16,23 @@ from .plan import Plan
 _METER_KIND = {"km": "length", "h": "time", "d": "time", "cycles": "cycles", "starts": "cycles"}
 
 
+def _group_errors(plan: Plan) -> list[FieldError]:
+    """Variants of groups are known, and what a group is like has been found."""
+    known, groups = [v.id for v in plan.variants], [g.id for g in plan.groups]
+    errors = []
+    for i, group in enumerate(plan.groups):
+        errors += ids_known(group.variants, known, "variant", "groups", i, "variants")
+        if group.like is not None:
+            errors.append(unknown("group that is like no other", group.like, [g for g in groups if g != group.id],
+                                  "groups", i, "like"))
+    return errors
+
+
 def plan_errors(plan: Plan) -> list[FieldError]:
     """Every reference and every geometry that does not hold, with its path."""
     groups = [g.id for g in plan.groups]
-    errors = [*_all_duplicates(plan), *_target_errors(plan, groups), *_chain_errors(plan), *_recheck_errors(plan)]
+    errors = [*_all_duplicates(plan), *_target_errors(plan, groups), *_chain_errors(plan), *_recheck_errors(plan),
+              *_group_errors(plan)]
     for i, stage in enumerate(plan.stages):
         errors += _stage_errors(plan, i, stage, groups)
     if not errors:

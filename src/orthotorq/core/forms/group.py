@@ -175,6 +175,7 @@ class GroupOut(Out):
 
     id: str
     name: str
+    variants: list[str] = []
     layout: Literal["circle", "row", "grid", "points"]
     places: list[PlacePoint]
     span_mm: float

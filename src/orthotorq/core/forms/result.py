@@ -40,15 +40,22 @@ class VariantOut(Out):
     choice: str
 
 
+class KitWhen(Out):
+    """When something is needed: on these occasions, with these variants where not with all."""
+
+    occasions: list[str]
+    variants: list[str] = []
+
+
 class KitLine(Out):
-    """Something to bring, and what for; on which occasions, and with which variants where not with all."""
+    """Something to bring, what for, and when; `occasions` are all of them together."""
 
     kind: Literal["tool", "socket", "wrench", "multiplier", "adapter", "compound", "gauge", "sundry", "part", "consumable"]
     text: str
     count: int
     for_: str
     occasions: list[str] = []
-    variants: list[str] = []
+    when: list[KitWhen] = []
 
 
 class ToolOut(Out):

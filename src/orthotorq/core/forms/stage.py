@@ -62,6 +62,7 @@ class PassOut(Out):
     settings: list[SettingOut] = []
     height: float = 0.0
     leaves: LookOut | None = None
+    variants: list[str] = []
     load: PassLoadOut | None = None
 
 
@@ -83,6 +84,7 @@ class ItemOut(Out):
     good: str | None = None
     bad: str | None = None
     wait_s: float | None = None
+    variants: list[str] = []
 
 
 class StageOut(Out):

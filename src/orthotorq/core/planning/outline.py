@@ -22,7 +22,7 @@ class Section(Out):
     """One section: its key, what it is about (kind, place in the document, id), title, telling line, worst mark."""
 
     key: str
-    kind: Literal["joint", "figure", "tool", "stage", "back"]
+    kind: Literal["joint", "like", "figure", "tool", "stage", "back"]
     index: int
     id: str
     title: str
@@ -69,9 +69,15 @@ def _layout_line(layout: Raw, count: int, thread: object) -> str:
 
 def _groups(raw: Raw, result: Result | None) -> Iterator[Section]:
     groups, outs = _listed(raw, "groups"), {g.id: g for g in result.groups} if result else {}
-    many, positions = len(groups) > 1, len(_listed(raw, "positions"))
+    many, positions = len([g for g in groups if "like" not in g]) > 1, len(_listed(raw, "positions"))
     for i, group in enumerate(groups):
         name, out = str(group.get("id")), outs.get(str(group.get("id")))
+        if "like" in group:
+            layout = group.get("layout") if isinstance(group.get("layout"), dict) else {}
+            thread = out.thread.designation if out else (group.get("fastener") or {}).get("thread")
+            yield Section(key=f"joint-{name}", kind="like", index=i, id=name, title=f"In another way: {group.get('name')}",
+                          line=_layout_line(layout or {}, len(out.places) if out else 0, thread))
+            continue
         layout = group.get("layout") if isinstance(group.get("layout"), dict) else {}
         fastener = group.get("fastener") if isinstance(group.get("fastener"), dict) else {}
         count = len(out.places) if out else len(layout.get("points") or []) if layout else 0

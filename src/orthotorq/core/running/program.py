@@ -64,7 +64,8 @@ def segments_of(unit: Unit) -> Iterator[Segment]:
 
 def sorted_stages(result: Result, setup: Setup, again: bool = False) -> list[StageOut]:
     """The stages of a run in work order; those done only when others are done again, where asked for."""
-    return in_work_order([s for s in result.stages if setup.takes(s) and (again or not s.only_again)], setup.occasion)
+    taken = [setup.of_stage(s) for s in result.stages if setup.takes(s) and (again or not s.only_again)]
+    return in_work_order(taken, setup.occasion)
 
 
 def units_of(result: Result, setup: Setup, again: bool = False) -> list[Unit]:

@@ -1,7 +1,7 @@
 """What a run was started with: occasion, variants, history, tools by serial with the settings computed for them."""
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -40,6 +40,18 @@ class Setup:
         """Whether a stage is done in this run."""
         return takes(stage, self.occasion, self.variants)
 
+    def has(self, variants: Sequence[str]) -> bool:
+        """Whether something that is limited to variants, where it is, belongs to this run."""
+        return not variants or bool(set(variants) & set(self.variants))
+
+    def of_stage(self, stage: StageOut) -> StageOut:
+        """A stage with what its variants leave of it."""
+        limited = [*(p.variants for p in stage.passes), *(i.variants for i in stage.items)]
+        if all(self.has(variants) for variants in limited):
+            return stage
+        return stage.model_copy(update={"passes": [p for p in stage.passes if self.has(p.variants)],
+                                        "items": [i for i in stage.items if self.has(i.variants)]})
+
     def settings_of(self, stage: StageOut, one: PassOut) -> list[SettingOut]:
         """Settings of a pass: those of the bound tools, else those of the plan."""
         return self.settings.get(f"{stage.id}/{one.id}/{one.group}", one.settings)
@@ -52,7 +64,8 @@ def in_hand(setting: SettingOut) -> tuple[str, ...]:
 
 def to_unload(result: Result, setup: Setup) -> list[str]:
     """Wrenches with a spring that is set: turned back to the lowest mark after the work."""
-    settings = [s for stage in result.stages if setup.takes(stage) for one in stage.passes for s in setup.settings_of(stage, one)]
+    settings = [s for stage in result.stages if setup.takes(stage) for one in setup.of_stage(stage).passes
+                for s in setup.settings_of(stage, one)]
     return list(dict.fromkeys(s.tool for s in settings if s.scale is not None))
 
 
@@ -74,13 +87,14 @@ def occasions_of(result: Result) -> list[str]:
 def tools_needed(result: Result, occasion: str, variants: Collection[str]) -> list[str]:
     """Ids of the plan's tools that an occasion with these variants needs."""
     setup = Setup(occasion=occasion, variants=tuple(variants))
-    names = {x.tool for s in result.stages if setup.takes(s) for one in s.passes for x in one.settings}
+    names = {x.tool for s in result.stages if setup.takes(s) for one in setup.of_stage(s).passes for x in one.settings}
     return [t.id for t in result.tools if t.name in names]
 
 
 def choices_of(result: Result, occasion: str) -> list[str]:
     """The choices that make a difference on an occasion, by name."""
-    named = {v for s in result.stages if occasion in s.occasions for v in s.variants}
+    named = {v for s in result.stages if occasion in s.occasions
+             for v in (*s.variants, *(v for p in s.passes for v in p.variants), *(v for i in s.items for v in i.variants))}
     return [c for c in dict.fromkeys(v.choice for v in result.variants)
             if any(v.id in named for v in result.variants if v.choice == c)]
 

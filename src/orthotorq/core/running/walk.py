@@ -102,7 +102,7 @@ class Walk:
     groups: dict[str, GroupOut] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        self.groups = {g.id: g for g in self.result.groups}
+        self.groups = {g.id: g for g in self.result.groups if self.log.setup.has(g.variants)}
 
     def bolt(self, position: str | None, place: str) -> Look:
         """How the bolt of a place stands."""
@@ -220,7 +220,7 @@ class Walk:
     def bolt_states(self, position: str | None) -> list[BoltState]:
         """Every bolt at a position (groups without positions stand at None)."""
         out = []
-        for group in self.result.groups:
+        for group in self.groups.values():
             for place in group.places:
                 look = self.bolts.get((position, place.id)) or self.bolts.get((None, place.id)) or Look()
                 out.append(BoltState.model_construct(place=place.id, state=look.state,  # type: ignore[arg-type]

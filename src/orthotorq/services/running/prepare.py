@@ -120,4 +120,4 @@ def prepare_run(ctx: Ctx, revision_id: uuid.UUID, occasion: str = "", variants: 
     return StartView(result.links_before, [StartOption(o, OCCASIONS[o]) for o in possible], taken, choices,
                      [StartOption(k, v) for k, v in histories.items()],
                      [_needed(t, tools) for t in result.tools if t.id in needed], standing_words(joint), known.due,
-                     [k for k in result.kit if takes(k, taken, chosen)])
+                     [k for k in result.kit if any(takes(when, taken, chosen) for when in k.when)])

@@ -151,7 +151,8 @@ def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     result = result_of(ctx.session, run)
     holder = ctx.session.get_one(Person, run.lease_person)
     state = state_of(result, facts_of(ctx.session, run), ctx.now.timestamp(), ctx.person.roles)
-    return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, result.groups, result.positions,
+    taken = [g for g in result.groups if not g.variants or set(g.variants) & set(state.variants)]
+    return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, taken, result.positions,
                    result.joint_kind, state, _stages(result))
 
 

@@ -18,9 +18,6 @@
   const before = $derived(
     bench.doc.stages.slice(0, bench.doc.stages.indexOf(stage)).map((s): [string, string] => [s.id, s.title || s.id]),
   );
-  const last = $derived(
-    before.findLast(([id]) => bench.doc.stages.find((s) => s.id === id)?.kind === 'tighten') ?? before.at(-1),
-  );
 
   function limit(check: Check, side: 'min' | 'max', text: string) {
     write((check.limit ??= {}), side, text.trim() ? text : '');
@@ -59,7 +56,7 @@
 {/each}
 <p class="flex gap-4 text-sm">
   <Word onclick={() => bench.act('add_check', { stage: stage.id })}>+ check</Word>
-  {#if last && checks.some((c) => c.back === undefined)}
-    <Word onclick={() => checks.forEach((c) => (c.back ??= last[0]))}>+ a way back when it fails</Word>
+  {#if before.length && checks.some((c) => c.back === undefined)}
+    <Word onclick={() => bench.act('add_ways_back', { stage: stage.id })}>+ a way back when it fails</Word>
   {/if}
 </p>

@@ -23,17 +23,6 @@
 
 <div class="grid grid-cols-2 gap-2">
   <Typed {bench} part={group.fastener} at="{at}/fastener" name="grade" label="Grade" list={catalogue.value?.grades} />
-  <Typed
-    {bench}
-    part={group.fastener}
-    at="{at}/fastener"
-    name="history"
-    label="History"
-    choices={[
-      ['known', 'known'],
-      ['unknown', 'unknown'],
-    ]}
-  />
   <FrictionFields {bench} {group} {at} />
 </div>
 <SourceTable {bench} group={group.id} sources={found?.sources ?? []} />

@@ -54,5 +54,6 @@
 {/if}
 <p class="flex gap-4 text-sm">
   <Word onclick={() => bench.act('add_group')}>+ other bolts</Word>
+  <Word onclick={() => bench.act('vary_group', { group: group.id })}>+ these in another way</Word>
   {#if many}<Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}>take these bolts out</Word>{/if}
 </p>

@@ -5,6 +5,7 @@
   import BackSection from './BackSection.svelte';
   import FigureSection from './FigureSection.svelte';
   import JointSection from './JointSection.svelte';
+  import LikeSection from './LikeSection.svelte';
   import Section from './Section.svelte';
   import StageSection from './StageSection.svelte';
   import ToolsSection from './ToolsSection.svelte';
@@ -28,6 +29,8 @@
   >
     {#if section.kind === 'joint' && bench.doc.groups[section.index]}
       <JointSection {bench} index={section.index} />
+    {:else if section.kind === 'like' && bench.doc.groups[section.index]}
+      <LikeSection {bench} index={section.index} />
     {:else if section.kind === 'figure' && bench.doc.groups[section.index]}
       <FigureSection {bench} {work} index={section.index} />
     {:else if section.kind === 'tool' && bench.doc.tools?.[section.id]}

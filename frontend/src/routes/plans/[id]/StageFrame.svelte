@@ -9,7 +9,7 @@
   /** What every stage has beside its own content: title, which bolts, when it is done, its place in the plan. */
   let { bench, stage, index }: { bench: Bench; stage: Stage; index: number } = $props();
   const at = $derived(`stages/${index}`);
-  const groups = $derived(bench.doc.groups.map((g): [string, string] => [g.id, g.name]));
+  const groups = $derived(bench.doc.groups.filter((g) => !g.like).map((g): [string, string] => [g.id, g.name]));
   const chains = $derived(
     Object.entries(bench.doc.chains ?? {}).map(([name, [first, ...rest]]): [string, string] => {
       const tool = bench.doc.tools?.[String(first)];

@@ -18,8 +18,10 @@
     choices?: [string, string][];
     /** How it is written: as text, as a whole number where it is one, or as a list. */
     as?: 'text' | 'number' | 'list';
+    /** Called after it was written. */
+    onwritten?: () => void;
   }
-  let { bench, part, at, name, label, example, note, list, choices, as = 'text' }: Props = $props();
+  let { bench, part, at, name, label, example, note, list, choices, as = 'text', onwritten }: Props = $props();
   const written = {
     text: (t: string) => (t.trim() ? t : ''),
     number: (t: string) => (t.trim() ? asNumber(t) : ''),
@@ -35,5 +37,8 @@
   {choices}
   value={textOf(part, name) || (choices?.[0]?.[0] ?? '')}
   error={bench.errorIn(`${at}/${name}`)}
-  onchange={(text) => write(part, name, written[as](text))}
+  onchange={(text) => {
+    write(part, name, written[as](text));
+    onwritten?.();
+  }}
 />

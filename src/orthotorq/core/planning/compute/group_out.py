@@ -161,7 +161,8 @@ def group_out(plan: Plan, facts: Facts, load: Loaded | None) -> GroupOut:
     teeth, losses = (load.load.teeth, load.losses) if load else (teeth_of(plan, facts), loss_of(facts))
     stiff = facts.stiffness
     return GroupOut(
-        id=group.id, name=group.name, layout=group.layout.kind, places=place_points(group), span_mm=span_of(group.layout),
+        id=group.id, name=group.name, variants=list(group.variants),
+        layout=group.layout.kind, places=place_points(group), span_mm=span_of(group.layout),
         thread=_thread(facts),
         strength=StrengthOut(grade=strength.name, proof_MPa=strength.proof, yield_MPa=strength.yield_,
                              tensile_MPa=strength.tensile, certainty=strength.certainty, assumed=list(strength.assumed)),

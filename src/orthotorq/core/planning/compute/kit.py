@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 from ...documents.tooling import Adapter, Multiplier
-from ...forms.result import KitLine
+from ...forms.result import KitLine, KitWhen
 from ...forms.stage import StageOut
 from ...kinds.stage_kind import OCCASIONS
 from ...kinds.stage_registry import STAGE_KINDS
@@ -30,16 +30,17 @@ class _Kit:
         """A line for a stage, or for fitting where no stage is named."""
         if self.magnets and kind in _PULLED_BY_MAGNETS:
             text = f"{text}, non-magnetic"
-        occasions = list(when.occasions) if when is not None else ["install"]
-        variants = list(when.variants) if when is not None else []
+        need = {"occasions": list(when.occasions) if when is not None else ["install"],
+                "variants": list(when.variants) if when is not None else []}
         have = self.lines.get((kind, text))
         if have is None:
             self.lines[kind, text] = KitLine.model_validate({"kind": kind, "text": text, "count": count, "for_": for_,
-                                                             "occasions": occasions, "variants": variants})
+                                                             "occasions": need["occasions"], "when": [need]})
             return
         have.count = max(have.count, count)
-        have.occasions = [o for o in OCCASIONS if o in {*have.occasions, *occasions}]
-        have.variants = list(dict.fromkeys([*have.variants, *variants])) if have.variants and variants else []
+        have.occasions = [o for o in OCCASIONS if o in {*have.occasions, *need["occasions"]}]
+        if (also := KitWhen.model_validate(need)) not in have.when:
+            have.when.append(also)
         if for_ not in have.for_.split(", "):
             have.for_ = f"{have.for_}, {for_}"
 

@@ -78,6 +78,7 @@ def stages_of(work: Work) -> list[StageOut]:
     for index, stage in enumerate(context.plan.stages):
         kind = STAGE_KINDS[stage.kind]
         passes, items = kind.passes(stage, work, index), kind.items(stage, work)
+        _varied(context, passes, items)
         work.timed[stage.id] = sum(PASS_KINDS[p.do].seconds(p) for p in passes)
         if "install" in stage.in_:
             drawn(context, passes, looks)
@@ -90,6 +91,17 @@ def stages_of(work: Work) -> list[StageOut]:
             **_stands(work, stage), only_again=stage.only_again, items=items, passes=passes,
             seconds=_seconds(items, work.timed[stage.id], bool(stage.condition)), **kind.more(stage, work)))
     return out
+
+
+def _varied(context: Context, passes: list[PassOut], items: list[ItemOut]) -> None:
+    """Write with which variants a pass or an item belongs to the work: those of its group."""
+    varied = {g.id: list(g.variants) for g in context.plan.groups if g.variants}
+    if not varied:
+        return
+    for one in passes:
+        one.variants = varied.get(one.group, [])
+    for item in items:
+        item.variants = varied.get(item.places[0].rpartition(".")[0], []) if item.places else []
 
 
 def _stands(work: Work, stage: Stage) -> dict[str, list[str]]:

@@ -31,9 +31,42 @@ def add_group(doc: Raw) -> str:
 
 
 @an_act
+def vary_group(doc: Raw, group: str) -> str:
+    """The same bolts in another way: another number, another thread; one of the two is chosen at the start of a run."""
+    base = the_group(doc, group)
+    variants = doc.setdefault("variants", [])
+
+    def variant(words: str) -> str:
+        made = {"id": fresh(ids(variants), "way"), "name": f"{base.get('name')}, {words}", "choice": str(base.get("name"))[:60]}
+        variants.append(made)
+        return str(made["id"])
+
+    if not base.get("variants"):
+        base["variants"] = [variant("as first planned")]
+    made = {"id": fresh(ids(doc["groups"]), "g"), "name": base.get("name"), "like": group,
+            "variants": [variant("in another way")], "layout": copy.deepcopy(base.get("layout"))}
+    doc["groups"].insert(doc["groups"].index(base) + 1, made)
+    return f"joint-{made['id']}"
+
+
+def _drop_ways(doc: Raw, gone: Raw) -> None:
+    """What was this group in another way goes with it; a choice between one and nothing is no choice."""
+    left = [g for g in doc["groups"] if g.get("like") != gone.get("id")]
+    doc["groups"][:] = left
+    base = next((g for g in left if g.get("id") == gone.get("like")), None)
+    if base is None or any(g.get("like") == base["id"] for g in left):
+        return
+    choices = {v.get("choice") for v in doc.get("variants", []) if v.get("id") in base.get("variants", [])}
+    base.pop("variants", None)
+    doc["variants"] = [v for v in doc.get("variants", []) if v.get("choice") not in choices]
+
+
+@an_act
 def drop_group(doc: Raw, group: str) -> str:
     """A group out of the plan and out of everything that names it."""
-    doc["groups"].remove(the_group(doc, group))
+    gone = the_group(doc, group)
+    doc["groups"].remove(gone)
+    _drop_ways(doc, gone)
     doc.get("targets", {}).pop(group, None)
     for holder in [*doc["stages"], *doc.get("sources", [])]:
         if isinstance(holder.get("groups"), list):

@@ -57,6 +57,18 @@ def add_check(doc: Raw, stage: str) -> str:
 
 
 @an_act
+def add_ways_back(doc: Raw, stage: str) -> str:
+    """A way back for every check that has none: to the last stage before it that turns bolts, else to the one before."""
+    one = the_stage(doc, stage)
+    before = doc["stages"][:doc["stages"].index(one)]
+    turns = [s for s in before if s.get("kind") in STAGE_KINDS and STAGE_KINDS[s["kind"]].turns]
+    back = (turns or before)[-1:]
+    for check in one["checks"] if back else []:
+        check.setdefault("back", back[0]["id"])
+    return f"stage-{stage}"
+
+
+@an_act
 def add_pass(doc: Raw, stage: str, listed: str) -> str:
     """A pass as the list names it."""
     offered = {words: first for kind in PASS_KINDS.values() for words, first in kind.listed.items()}

@@ -1,0 +1,185 @@
+"""What is known of a joint comes from its record: a provisional run binds it, a proper one makes it known, nobody presets it."""
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from random import Random
+from typing import Any
+
+import pytest
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from orthotorq.demo.runs import finish_run, sensible_answer, tools_for
+from orthotorq.services.accounts.commands import actor_of
+from orthotorq.services.context import Actor, Ctx
+from orthotorq.services.errors import BadField, NotFound
+from orthotorq.services.planning.queries import read_revision
+from orthotorq.services.registers.queries import joint_detail, list_equipment
+from orthotorq.services.running.chain import time_text
+from orthotorq.services.running.commands import append_events
+from orthotorq.services.running.prepare import prepare_run
+from orthotorq.services.running.queries import read_record, read_run
+from orthotorq.services.running.standing import note_opened
+from orthotorq.services.running.start import Choices, start_run
+from orthotorq.store.models import Joint, Person, Plan, Revision
+
+NOW = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
+
+
+class Yard:
+    """The demo, with its people; every use of the clock goes on a little."""
+
+    def __init__(self, session: Session) -> None:
+        self.session, self.now, self.sent = session, NOW, 0
+
+    def person(self, login: str) -> Actor:
+        return actor_of(self.session.scalars(select(Person).where(Person.login == login)).one())
+
+    def ctx(self, login: str) -> Ctx:
+        return Ctx(self.session, self.now, self.person(login))
+
+    def revision(self, title: str) -> Revision:
+        return self.session.scalars(select(Revision).join(Plan).where(Plan.title == title)).one()
+
+    def joint(self, title: str) -> Joint:
+        return self.revision(title).plan.joint
+
+    def run(self, title: str, count: int = 10_000, tools: bool = True, **choices: Any) -> Any:
+        """A run, answered so far; returns its id."""
+        revision = self.revision(title)
+        result = read_revision(self.ctx("tam"), revision.id).result
+        bound = tools_for(result.tools) if tools else ()
+        run = start_run(self.ctx("tam"), revision.id, Choices("d", tools=bound, **choices))
+        chance = Random(7)
+        for _ in range(count):
+            step = read_run(self.ctx("tam"), run).state.instruction
+            if step is None:
+                break
+            if step.ready_at is not None:
+                self.now = max(self.now, datetime.fromtimestamp(step.ready_at + 1, UTC))
+            self.send(run, "answer", step.step, sensible_answer(step, chance))
+        return run
+
+    def send(self, run: Any, kind: str, step: str, payload: dict[str, Any], login: str = "tam") -> None:
+        ctx = self.ctx(login)
+        self.now += timedelta(seconds=20)
+        self.sent += 1
+        number = read_run(ctx, run).state.sequence
+        event = {"id": str(ctx.new_id()), "run": str(run), "step": step, "kind": kind, "device": f"dev-{run}",
+                 "device_sequence": number, "device_time": time_text(self.now), "lease": 1, "last_seen": number,
+                 "payload": payload}
+        answers, _ = append_events(Ctx(self.session, self.now, self.person(login)), run, [event], time_text(self.now))
+        assert answers[0].verdict == "accepted", answers[0].text
+
+
+@pytest.fixture
+def yard(session: Session) -> Yard:
+    return Yard(session)
+
+
+NUT = "Fit the conveyor drum journal nut"
+
+
+def test_a_joint_without_a_record_is_unknown_and_a_signed_run_makes_it_known(yard: Yard) -> None:
+    assert yard.joint(NUT).standing == "unknown"
+    run = yard.run(NUT)
+    assert yard.joint(NUT).standing == "unknown", "finished is not signed"
+    yard.send(run, "sign_off", "-", {"role": "fitter"})
+    view = joint_detail(yard.ctx("mira"), yard.joint(NUT).id).standing
+    assert (view.word, view.due) == ("known", False) and f"run {read_run(yard.ctx('tam'), run).head.number}" in view.words
+
+
+def test_a_provisional_run_binds_its_joint_until_a_proper_one_is_signed(yard: Yard) -> None:
+    wheel = "Fit the salt trolley wheels"
+    assert yard.joint(wheel).standing == "known", "the demo has a signed run of it"
+    run = yard.run(wheel, variants=("roadside",))
+    standing = joint_detail(yard.ctx("runa"), yard.joint(wheel).id).standing
+    assert (standing.word, standing.due) == ("provisional", True) and "tightened by feel" in standing.words
+    assert any(j.standing.due for e in list_equipment(yard.ctx("runa")) for j in e.joints)
+    yard.send(run, "sign_off", "-", {"role": "fitter"})
+    assert yard.joint(wheel).standing == "provisional", "a signature does not make it proper"
+    assert read_record(yard.ctx("runa"), run).record.provisional_why == ["tightened by feel"]
+    again = yard.run(wheel, occasion="recheck")
+    assert read_run(yard.ctx("tam"), again).state.history == "unknown"
+    yard.send(again, "sign_off", "-", {"role": "fitter"})
+    assert yard.joint(wheel).standing == "known"
+
+
+@pytest.mark.parametrize(("more", "why"), [({"makeshift": "nut of another make"}, "with a makeshift part (nut of another make)"),
+                                           ({"tools": False}, "with a wrench that is not on the register")])
+def test_a_spare_or_a_borrowed_wrench_is_provisional(yard: Yard, more: dict[str, Any], why: str) -> None:
+    yard.run(NUT, **more)
+    assert yard.joint(NUT).standing == "provisional" and yard.joint(NUT).standing_why.startswith(why)
+
+
+@pytest.mark.parametrize(("steps", "standing"), [(2, "unknown"), (14, "provisional")])
+def test_a_run_that_was_cut_short_is_provisional_once_a_bolt_was_turned(yard: Yard, steps: int, standing: str) -> None:
+    run = yard.run(NUT, count=steps)
+    yard.send(run, "abandon", "-", {"reason": "rain"}, "runa")
+    assert yard.joint(NUT).standing == standing
+    assert yard.joint(NUT).standing_why == ("cut short" if standing == "provisional" else "")
+
+
+def test_taken_apart_is_neither_known_nor_provisional(yard: Yard) -> None:
+    run = yard.run(NUT, occasion="dismantle", tools=False)
+    yard.send(run, "sign_off", "-", {"role": "fitter"})
+    assert yard.joint(NUT).standing == "apart"
+
+
+def test_somebody_had_it_open(yard: Yard) -> None:
+    cover = "Close the channel cover"
+    assert yard.joint(cover).standing == "known"
+    note_opened(yard.ctx("tam"), yard.joint(cover).id, " leak at night ")
+    standing = joint_detail(yard.ctx("mira"), yard.joint(cover).id).standing
+    assert (standing.word, standing.due) == ("opened", True) and "said by Tam Hollis: leak at night" in standing.words
+    with pytest.raises(BadField):
+        note_opened(yard.ctx("tam"), yard.joint(cover).id, "x" * 201)
+    with pytest.raises(NotFound):
+        note_opened(yard.ctx("tam"), yard.ctx("tam").new_id(), "")
+
+
+def test_the_fitter_can_only_make_it_less_known(yard: Yard) -> None:
+    cover = yard.revision("Close the channel cover")
+    known = prepare_run(yard.ctx("tam"), cover.id, "recheck")
+    assert [h.value for h in known.histories] == ["known", "unknown"] and not known.due
+    note_opened(yard.ctx("tam"), cover.plan.joint.id, "")
+    view = prepare_run(yard.ctx("tam"), cover.id, "recheck")
+    assert [h.value for h in view.histories] == ["unknown"] and view.due and "opened by others" in view.standing
+    run = start_run(yard.ctx("tam"), cover.id, Choices("d", occasion="recheck", history="known"))
+    assert read_run(yard.ctx("tam"), run).state.history == "unknown"
+
+
+def test_an_older_run_does_not_speak_over_a_newer_one(yard: Yard) -> None:
+    old = yard.run(NUT, count=3)
+    new = yard.run(NUT)
+    yard.send(new, "sign_off", "-", {"role": "fitter"})
+    assert yard.joint(NUT).standing == "known"
+    for _ in range(12):
+        step = read_run(yard.ctx("tam"), old).state.instruction
+        assert step is not None
+        yard.send(old, "answer", step.step, sensible_answer(step, Random(1)))
+    yard.send(old, "abandon", "-", {"reason": "forgotten"}, "runa")
+    assert yard.joint(NUT).standing == "known"
+
+
+def test_what_to_take_along_is_that_of_the_occasion_and_the_way(yard: Yard) -> None:
+    wheel = yard.revision("Fit the salt trolley wheels")
+    kits = {way: " | ".join(k.text for k in prepare_run(yard.ctx("tam"), wheel.id, occasion, (way,)).kit)
+            for occasion, way in (("install", "wrench"), ("install", "roadside"))}
+    assert "wheel wrench" in kits["wrench"] and "wheel wrench" not in kits["roadside"]
+    magnet = yard.revision("Hang the magnetic separator")
+    kit = prepare_run(yard.ctx("tam"), magnet.id, "install").kit
+    assert all("non-magnetic" in k.text for k in kit if k.kind in ("wrench", "socket", "tool", "gauge"))
+    anchors = prepare_run(yard.ctx("tam"), yard.revision("Tighten the anchor row of the rail stop").id, "install").kit
+    assert any(k.kind == "socket" and "1 in drive" in k.text for k in anchors), "the socket has the drive of the multiplier"
+    studs = prepare_run(yard.ctx("tam"), yard.revision("Set the studs of the brine pump casing").id, "install").kit
+    assert any("two nuts M16" in k.text for k in studs)
+    fixture = prepare_run(yard.ctx("tam"), yard.revision("Build the valve block fixture").id, "install").kit
+    assert any(k.text.startswith("hexagon key bit 2.5 mm") for k in fixture)
+
+
+def test_finished_runs_of_the_demo_made_their_joints_known(yard: Yard) -> None:
+    known = yard.session.scalars(select(Joint.name).where(Joint.standing == "known")).all()
+    assert set(known) == {"Channel cover", "Trolley wheel", "Bellows clamp"}
+    run = finish_run(yard.session, yard.revision(NUT).id, yard.person("tam"), yard.person("runa"), NOW, "dismantle")
+    assert read_record(yard.ctx("runa"), run).record.status == "closed" and yard.joint(NUT).standing == "apart"
