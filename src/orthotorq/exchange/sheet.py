@@ -10,6 +10,7 @@ from ..core.forms.result import Result
 from ..core.forms.stage import PassOut
 from ..core.planning.cautions import ALWAYS, CALCULATED, CAUTIONS
 from ..core.planning.compute.working import WorkingOut
+from ..core.running import first_variants, groups_of
 from .joint_face import joint_face_svg
 from .pdf import render_html, to_pdf, when
 from .typeset import formula_uri
@@ -27,12 +28,16 @@ class SheetHead:
 
 
 def face_of(result: Result, states: dict[str, str] | None = None, width_mm: float = 62) -> str:
-    """The joint face of a result; of groups that stand in the same place only the first is drawn."""
-    first = result.groups[0].thread
+    """The joint face of a result in its first way; of groups that stand in the same place only the first is drawn."""
+    shown = groups_of(result, first_variants(result))
+    if states is not None:
+        # a record draws the bolts that it had
+        shown = [g for g in result.groups if any(p.id in states for p in g.places)] or shown
+    first = shown[0].thread
     taken: dict[tuple[float, float], PlacePoint] = {}
-    for place in (p for g in result.groups for p in g.places):
+    for place in (p for g in shown for p in g.places):
         taken.setdefault((round(place.x_mm, 1), round(place.y_mm, 1)), place)
-    ring = result.groups[0].layout == "circle"
+    ring = shown[0].layout == "circle"
     return joint_face_svg(list(taken.values()), first.across_flats_mm or 1.5 * first.diameter_mm, states, width_mm, ring)
 
 

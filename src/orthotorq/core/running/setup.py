@@ -5,6 +5,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
+from ..forms.group import GroupOut
 from ..forms.result import Result
 from ..forms.setting import SettingOut
 from ..forms.stage import PassOut, StageOut
@@ -55,6 +56,11 @@ class Setup:
     def settings_of(self, stage: StageOut, one: PassOut) -> list[SettingOut]:
         """Settings of a pass: those of the bound tools, else those of the plan."""
         return self.settings.get(f"{stage.id}/{one.id}/{one.group}", one.settings)
+
+
+def groups_of(result: Result, variants: Collection[str]) -> list[GroupOut]:
+    """The groups that belong to some variants: those of all ways, and of these."""
+    return [g for g in result.groups if not g.variants or set(g.variants) & set(variants)]
 
 
 def in_hand(setting: SettingOut) -> tuple[str, ...]:

@@ -11,6 +11,7 @@ from sqlalchemy.orm import selectinload
 from ...core.documents.plan import JOINT_KINDS
 from ...core.forms.group import PlacePoint
 from ...core.forms.result import Result
+from ...core.running import first_variants, groups_of
 from ...core.running.actions import STATUS
 from ...core.running.standing import STANDING
 from ...core.units import show
@@ -107,13 +108,14 @@ def _latest(plan: Plan) -> Revision | None:
 
 
 def _glyph(result: Result) -> Glyph:
-    group = result.groups[0]
-    return Glyph([p for g in result.groups for p in g.places], group.thread.head_mm, group.span_mm)
+    shown = groups_of(result, first_variants(result))
+    group = shown[0]
+    return Glyph([p for g in shown for p in g.places], group.thread.head_mm, group.span_mm)
 
 
 def _summary(result: Result) -> str:
     parts = [f"{len(g.places)} × {g.thread.designation}" + (f", {show(g.target.set_torque_Nm, 3)} N·m" if g.target else "")
-             for g in result.groups]
+             for g in groups_of(result, first_variants(result))]
     where = f", {len(result.positions)} positions" if result.positions else ""
     return "; ".join(parts) + where
 

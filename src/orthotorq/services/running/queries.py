@@ -14,7 +14,7 @@ from ...core.forms.record import Compared, Record
 from ...core.forms.result import PositionOut, Result
 from ...core.forms.run import RunState
 from ...core.kinds.stage_kind import OCCASIONS
-from ...core.running import Fact, checked_bolts, compare, record_of, state_of
+from ...core.running import Fact, checked_bolts, compare, groups_of, record_of, state_of
 from ...core.running.actions import NEXT_SIGNATURE, STATUS
 from ...exchange.record_sheet import RecordHead, render_record
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
@@ -151,7 +151,7 @@ def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     result = result_of(ctx.session, run)
     holder = ctx.session.get_one(Person, run.lease_person)
     state = state_of(result, facts_of(ctx.session, run), ctx.now.timestamp(), ctx.person.roles)
-    taken = [g for g in result.groups if not g.variants or set(g.variants) & set(state.variants)]
+    taken = groups_of(result, state.variants)
     return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, taken, result.positions,
                    result.joint_kind, state, _stages(result))
 

@@ -18,6 +18,7 @@
   const tape = new Tape(
     () => bench.result,
     () => catalogue.value?.occasions[0]?.value ?? '',
+    () => bench.sections.find((s) => s.key === bench.open && s.kind !== 'stage')?.id ?? '',
   );
   const work = new Work();
   let error = $state('');

@@ -3,7 +3,7 @@ import type { Schemas } from '#lib/api/client.ts';
 import { visible } from '#lib/parts/JointFace/geometry.ts';
 import type { Band } from '#lib/parts/PassTape/PassTape.svelte';
 import { kept } from '#lib/steady.ts';
-import { looksAt, stepsOf, type At } from './steps.ts';
+import { groupsIn, looksAt, stepsOf, wayOf, type At } from './steps.ts';
 
 export class Tape {
   /** The step that is shown; null is the end of the work. */
@@ -12,9 +12,13 @@ export class Tape {
   constructor(
     private readonly result: () => Schemas['Result'] | null,
     private readonly occasion: () => string,
+    /** The group whose section is open, where one is. */
+    private readonly looked: () => string = () => '',
   ) {}
 
-  readonly steps = $derived.by(kept(() => (this.result() ? stepsOf(this.result()!, this.occasion()) : [])));
+  readonly way = $derived.by(kept(() => (this.result() ? wayOf(this.result()!, this.looked()) : [])));
+  readonly groups = $derived.by(kept(() => (this.result() ? groupsIn(this.result()!, this.way) : [])));
+  readonly steps = $derived.by(kept(() => (this.result() ? stepsOf(this.result()!, this.occasion(), this.way) : [])));
   readonly total = $derived.by(() => this.steps.reduce((n, { pass }) => n + pass.order.length, 0));
   readonly bands = $derived.by(kept(() => this.banded()));
   readonly now = $derived.by<At>(kept(() => looksAt(this.steps, this.at)));
@@ -25,13 +29,12 @@ export class Tape {
       this.steps.findLast(({ pass }) => pass.settings?.length),
   );
   readonly group = $derived.by(() => {
-    const groups = this.result()?.groups ?? [];
-    return groups.find((g) => g.id === (this.now.pass ?? this.set?.pass)?.group) ?? groups[0];
+    return this.groups.find((g) => g.id === (this.now.pass ?? this.set?.pass)?.group) ?? this.groups[0];
   });
   readonly drawn = $derived.by(
     kept(() =>
       visible(
-        (this.result()?.groups ?? []).flatMap((g) => g.places),
+        this.groups.flatMap((g) => g.places),
         this.group?.places.map((p) => p.id).slice(0, 1) ?? [],
       ),
     ),
