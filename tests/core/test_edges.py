@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import copy
 import math
+from itertools import pairwise
 from typing import Any
 
 import pytest
@@ -159,3 +160,92 @@ def test_the_swing_of_a_bolt_is_said_with_what_it_bears() -> None:
     assert stiff is not None
     swing = stiff.parts_mm_per_N / (stiff.parts_mm_per_N + stiff.fastener_mm_per_N) * 330e3 / 2 / 156.67
     assert f"swings by ±{swing:.3g} MPa at work; its thread bears ±46.2 MPa" in said(document, "fatigue")
+
+
+def marked(document: Raw, path: str) -> str:
+    """The section that an error at a path marks."""
+    from orthotorq.core.forms.errors import FieldError
+    from orthotorq.core.planning.outline import outline
+
+    parts = tuple(int(p) if p.isdigit() else p for p in path.split("/"))
+    found = [s.key for s in outline(document, None, [FieldError(parts, "x", "wrong")]) if s.mark == "stop"]
+    assert len(found) == 1, found
+    return found[0]
+
+
+def test_an_error_marks_the_section_in_which_its_field_stands() -> None:
+    document = plan_document("twin-drive-wheel")
+    wanted = {"groups/1": "figure-drum", "groups/1/layout/count": "joint-drum", "groups/2/fastener/thread": "joint-centre",
+              "groups/0/friction": "figure-inner", "targets/drum/torque": "figure-drum", "stages/2": "stage-verify",
+              "stages/2/checks/0": "stage-verify", "rechecks/0/at": "back", "positions/1/name": "joint-inner",
+              "sources/0/says": "figure-inner"}
+    for path, section in wanted.items():
+        assert marked(document, path) == section, path
+    chain = next(iter(document["chains"]))
+    tool = document["chains"][chain][0]
+    assert marked(document, f"chains/{chain}/0") == marked(document, f"tools/{tool}/range") == f"tool-{tool}"
+
+
+def test_a_pass_of_a_method_is_called_after_the_share_that_it_has() -> None:
+    import re
+
+    from orthotorq.core.planning.methods import METHODS
+
+    for _, _, passes in METHODS.values():
+        for one in passes:
+            if said := re.search(r"(\d+) %", one.get("name", "")):
+                assert one["percent"] == int(said[1]), one
+
+
+def test_a_wrench_names_the_groups_that_are_pulled_with_it_and_no_others() -> None:
+    tools = {t.id: t.groups for t in compute(plan_document("twin-drive-wheel")).tools}
+    chains = {name: links[0] for name, links in plan_document("twin-drive-wheel")["chains"].items()}
+    assert tools[chains["main"]] == ["inner", "centre"] and tools[chains["small"]] == ["drum"]
+
+
+def test_a_step_takes_a_reading_or_buttons() -> None:
+    play, seen = Play(plan_document("bellows-clamp"), variants=["eight"]), {}
+    while (step := play.state.instruction) is not None:
+        seen.setdefault(step.kind, set()).add(step.entry)
+        play.usual()
+    assert {kind: entry for kind, entry in seen.items() if entry != {"buttons"}} == {"reading": {"reading"}, "gap": {"reading"}}
+
+
+def test_an_own_figure_is_entered_and_not_calculated() -> None:
+    document = plan_document("agitator-coupling")
+    source = next(s["id"] for s in document["sources"] if "angle" in s["says"])
+    document["targets"]["bolt"] = {"kind": "torque+angle", "torque": "170 N·m", "angle": "75 deg", "source": source,
+                                   "reason": "tried"}
+    result = compute(document)
+    target = result.groups[0].target
+    assert target is not None and "own figure" in target.why and target.calculated is False and not result.calculated
+
+
+def test_without_an_axial_load_nothing_is_shared() -> None:
+    from orthotorq.core.forms.errors import FieldErrors
+    from orthotorq.core.planning.compute.facts import gather
+    from orthotorq.core.planning.compute.service import shared_load
+
+    facts = gather(read_plan(small()), 0, FieldErrors())
+    assert facts is not None
+    shared = shared_load(facts)
+    assert (shared.factor, shared.extra, shared.axial, shared.low, shared.steps) == (0.0, 0.0, 0.0, 0.0, ())
+
+
+def test_the_first_unknown_variant_is_named() -> None:
+    from orthotorq.core.running import choices_errors
+
+    found = choices_errors(compute(plan_document("twin-drive-wheel")), "install", ["nobody", "else"])
+    assert found is not None and found[1] == {"variant": "nobody"}
+
+
+def test_cross_order_over_twelve_and_sixteen_goes_by_quarters() -> None:
+    from orthotorq.core.planning.orders import cross_order
+
+    for count in (8, 12, 16, 24, 64):
+        order = cross_order(count)
+        quarter = count // 4
+        assert sorted(order) == list(range(1, count + 1))
+        for at in range(0, count, 4):
+            four = sorted(order[at : at + 4])
+            assert [b - a for a, b in pairwise(four)] == [quarter] * 3, (count, four)
