@@ -51,9 +51,9 @@ def with_likes(document: Raw) -> Raw:
     """
     groups = document.get("groups")
     listed = [g for g in groups if isinstance(g, dict)] if isinstance(groups, list) else []
-    whole = {g.get("id"): g for g in listed if "like" not in g}
-    pairs = [(g["like"], g) for g in listed if isinstance(g.get("like"), str) and g["like"] in whole
-             and isinstance(g.get("id"), str)]
+    named = [g for g in listed if isinstance(g.get("id"), str)]
+    whole = {g["id"]: g for g in named if "like" not in g}
+    pairs = [(g["like"], g) for g in named if isinstance(g.get("like"), str) and g["like"] in whole]
     if not pairs:
         return document
     merged = {own["id"]: _merged(whole[base], own) for base, own in pairs}
