@@ -270,7 +270,7 @@ def test_taking_apart_loosens_a_little_at_a_time_and_refuses_are_kept() -> None:
     for _ in range(11):
         play.answer("not_yet")
     play.answer("not_yet")
-    assert play.codes == ["refuses", "not_free"]
+    assert play.codes == ["stuck", "not_free"]
 
 
 def test_a_tool_out_of_calibration_is_a_deviation_from_the_start() -> None:

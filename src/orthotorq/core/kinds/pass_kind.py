@@ -249,10 +249,10 @@ class PassKind:
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
         """Whether an answer at a bolt is a stop condition."""
         if given.word in self.failures or given.word == "refuses":
-            choices: tuple[str, ...] = AFTER_A_FAILURE
+            said: dict[str, object] = {"label": label, "name": one.name}
             if self.back and given.word == "refuses":
-                choices = tuple(c for c in AFTER_A_REFUSAL if c not in one.never)
-            return Fail(given.word, {"label": label, "name": one.name}, choices)
+                return Fail("stuck", said, tuple(c for c in AFTER_A_REFUSAL if c not in one.never))
+            return Fail(given.word, said)
         return None
 
     def order_of_round(self, one: PassOut, history: History) -> Sequence[list[str]]:

@@ -20,6 +20,7 @@ _DEVIATIONS: Sayings = {
     "cut_off": ("Bolt {label} refused at {name} and was cut off: {reason}.", "New parts; look at hole and seat."),
     "drilled_out": ("Bolt {label} refused at {name} and was drilled out: {reason}.",
                     "The thread in the part is gauged over its whole depth before it is used again."),
+    "stuck": ("Bolt {label} does not come loose at {name}; left as it is: {reason}.", "Record it, and plan to cut and replace."),
     "turns_on": ("Bolt {label} turns on without getting tight at {name}; left as it is: {reason}.",
                  "It yields or strips: the joint must not be used before it is replaced."),
     "set_too_late": ("Bolt {label} was pulled at {name} after “{what}” had set.", "Slacken, clean and apply anew."),
@@ -36,6 +37,8 @@ _FAILS: Sayings = {
     "out_of_limit": ("{value} is outside {limit}",
                      "Repair or replace, then it is measured again; what stays as it is needs a supervisor's word."),
     "refuses": ("it refuses", "Turn it off again, look at both threads, clean or replace them: it must run by hand."),
+    "stuck": ("it does not come loose",
+              "Penetrant and time first; a little tighter, then back, breaks rust. More force comes last."),
     "turns_on": ("it turns on and on",
                  "Stop: it yields, strips, or its seat sinks. Take it out and look; a bolt that has yielded is replaced."),
 }
