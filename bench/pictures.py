@@ -52,7 +52,7 @@ def _fitter(page: Page) -> Iterator[Figure]:
     yield _take(page, "start")
     page.get_by_role("button", name="Begin").click()
     page.locator(".side .answer").first.wait_for()
-    work_until(page, "First, 30 %")
+    work_until(page, "First, 35 %")
     whole_round(page)
     whole_round(page)
     work_until(page, "bolt 6 of")

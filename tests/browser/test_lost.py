@@ -48,7 +48,7 @@ def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: A
 def test_correction_problem_and_taking_over(someone: Person, another: Any) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Channel cover")
-    work_until(page, "First, 30 %")
+    work_until(page, "First, 35 %")
     press_on(page, "d")
     page.wait_for_timeout(260)
     page.keyboard.press("c")
@@ -72,7 +72,7 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
 def test_without_a_network_the_round_goes_on_and_a_reload_keeps_it(someone: Person) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Channel cover")
-    work_until(page, "First, 30 %")
+    work_until(page, "First, 35 %")
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
     page.context.set_offline(True)
     for _ in range(5):
@@ -92,7 +92,7 @@ def test_without_a_network_the_round_goes_on_and_a_reload_keeps_it(someone: Pers
 def test_a_decision_waits_for_the_server(someone: Person) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Channel cover")
-    work_until(page, "First, 30 %")
+    work_until(page, "First, 35 %")
     page.context.set_offline(True)
     page.wait_for_timeout(GUARD_MS)
     page.keyboard.press("w")
@@ -113,7 +113,7 @@ def camera(page: Page, name: str, data: bytes, kind: str = "image/jpeg") -> None
 def test_a_photo_taken_without_a_network_comes_into_the_record(someone: Person) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Channel cover")
-    work_until(page, "First, 30 %")
+    work_until(page, "First, 35 %")
     run = page.url
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
     page.context.set_offline(True)
