@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.running import record_of
+from orthotorq.core.running import checked_bolts, compare, record_of
 from orthotorq.demo.load import plan_document
 from tests.core.play import Play
 from tests.plans import small
@@ -133,6 +133,20 @@ def test_a_bolt_of_unknown_history_is_slackened_in_a_step_of_its_own_and_has_not
     cells = [c for row in table.rows for c in row.cells if c is not None]
     assert all(c.text.startswith("slackened; ") and not c.moved for c in cells)
     assert not any(band.moved for band in play.state.tape)
+
+
+def test_a_comparison_leaves_out_what_was_slackened() -> None:
+    records = []
+    for history in ("known", "unknown"):
+        play = Play(recheck_of(), occasion="recheck", history=history)
+        play.usual()
+        while (step := play.state.instruction) is not None:
+            play.answer("turned" if step.kind == "pull" else "done")
+        records.append(record_of(play.result, play.facts))
+    known, unknown = records
+    assert len(checked_bolts(known)) == 4 and checked_bolts(unknown) == set()
+    found = compare(known, unknown, 3)
+    assert (found.moved_now, found.checked_now, found.moved_before, found.checked_before, found.both) == (4, 4, 0, 0, [])
 
 
 def test_after_slackening_another_round_checks() -> None:

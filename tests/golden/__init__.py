@@ -18,6 +18,7 @@ STARTS: dict[str, dict[str, Any]] = {
     "trolley-wheel": {"occasion": "install", "variants": ["wrench"]},
     "twin-drive-wheel": {"occasion": "install", "variants": ["two"]},
     "valve-block-fixture": {"occasion": "install", "variants": ["click"]},
+    "bellows-clamp": {"occasion": "install", "variants": ["eight"]},
 }
 
 

@@ -10,6 +10,7 @@ from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.methods import METHODS, passes_of_method
 from orthotorq.core.planning.templates import blank_plan
 from orthotorq.core.running import Fact, state_of
+from tests.core.play import Play
 from tests.plans import small
 
 KINDS = ("wheel", "twin_wheel", "gasketed_cover", "machine_mount", "stud_row", "locking_hub", "centre_bolt", "bearing_nut",
@@ -35,6 +36,16 @@ def test_a_plan_to_begin_from_computes_without_a_stop(kind: str) -> None:
     assert result.kit and result.minutes > 0
     state = state_of(result, [Fact(1, "s", "-", "start", {"occasion": "install"}, "x", "t")])
     assert state.instruction is not None and state.instruction.text
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_a_plan_to_begin_from_is_run_on_every_occasion_with_nothing_left_in(kind: str) -> None:
+    document = blank_plan(kind, "New", "a/b")
+    for occasion in ("install", "recheck", "dismantle"):
+        play = Play(document, occasion=occasion)
+        heard = play.finish()
+        assert len(heard) > 3 and play.state.status == "finished"
+        assert play.state.fitted == [] and play.codes == []
 
 
 @pytest.mark.parametrize("method", sorted(METHODS))

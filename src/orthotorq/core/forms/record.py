@@ -8,7 +8,8 @@ from .run import BoltState, Conflict, Deviation, SignOff
 
 
 class Cell(Out):
-    """What happened to one bolt in one pass and round; `notable` when a reader should see it, `still` when it did not move."""
+    """What happened to one bolt in one pass and round; `notable` when a reader should see it, `still` when it did not move,
+    `slackened` when it was slackened first, so that its turn proves nothing."""
 
     answer: str
     text: str
@@ -23,6 +24,7 @@ class Cell(Out):
     notable: bool = False
     still: bool = False
     moved: bool = False
+    slackened: bool = False
 
 
 class Column(Out):

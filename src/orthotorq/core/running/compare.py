@@ -11,7 +11,8 @@ def _moved(record: Record) -> tuple[set[str], set[str]]:
         for row in table.rows:
             name = f"{table.position} {row.place}" if table.position else row.place
             for column, cell in zip(table.columns, row.cells, strict=True):
-                if column.check and cell is not None:
+                # a bolt that was slackened first was tightened anew, not checked
+                if column.check and cell is not None and not cell.slackened:
                     checked.add(name)
                     if cell.moved:
                         moved.add(name)

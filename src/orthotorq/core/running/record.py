@@ -53,7 +53,7 @@ def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str) -> Cell 
     text = f"slackened; {text}" if slackened else text
     return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
                 angle=reading.get("angle"), value=answer.get("value"), still=given.word == "did_not_turn",
-                notable=given.word in _NOTABLE or moved, moved=moved,
+                notable=given.word in _NOTABLE or moved, moved=moved, slackened=slackened,
                 attempt=sum(len(p) for p in pulls) - number + 1,
                 pulls=number, corrected=any(g.corrected for p in pulls for g in p))
 
