@@ -2,11 +2,19 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { asNumber, bandOf, listOf, percentOf, shareOf, textOf, write } from '../src/lib/plan.ts';
-import { looksAt, stepsOf, type PassSteps } from '../src/routes/plans/[id]/steps.ts';
+import { groupsIn, looksAt, stepsOf, wayOf, type PassSteps } from '../src/routes/plans/[id]/steps.ts';
 
 const pass = (id: string, leaves: object | null, order: string[][]) => ({ id, name: id, group: 'b', leaves, order });
 const both = [['b.1'], ['b.2']];
 const result = {
+  groups: [
+    { id: 'b', variants: ['eight'] },
+    { id: 'six', variants: ['six'] },
+  ],
+  variants: [
+    { id: 'eight', choice: 'clamp' },
+    { id: 'six', choice: 'clamp' },
+  ],
   stages: [
     { id: 'safe', occasions: ['install'], passes: [] },
     {
@@ -19,6 +27,12 @@ const result = {
         pass('full', { state: 'full', percent: 100 }, both),
       ],
     },
+    { id: 'round', occasions: ['install'], only_again: true, passes: [pass('more', { state: 'full', percent: 100 }, both)] },
+    {
+      id: 'other',
+      occasions: ['install'],
+      passes: [{ ...pass('o', { state: 'full', percent: 100 }, [['six.1']]), variants: ['six'] }],
+    },
     { id: 'again', occasions: ['recheck'], passes: [pass('c', { state: 'checked', percent: 100 }, [['b.1']])] },
   ],
 } as unknown as Parameters<typeof stepsOf>[0];
@@ -27,6 +41,7 @@ test('the tape holds the passes of its occasion alone, in order, and none that t
   const names = (steps: PassSteps[]) => steps.map((s) => `${s.stage}/${s.pass.id}`);
   assert.deepEqual(names(stepsOf(result, 'install')), ['close/hand', 'close/half', 'close/full']);
   assert.deepEqual(names(stepsOf(result, 'recheck')), ['again/c']);
+  assert.deepEqual(names(stepsOf(result, 'install', ['six'])).at(-1), 'other/o');
 });
 
 test('after each step the bolts stand as the server says their pass leaves them', () => {
@@ -37,6 +52,14 @@ test('after each step the bolts stand as the server says their pass leaves them'
   assert.deepEqual([third.next, third.pass?.id], [['b.1'], 'half']);
   const end = looksAt(steps, null);
   assert.deepEqual([end.looks['b.2'], end.next, end.pass], [{ state: 'full', percent: 100 }, [], null]);
+});
+
+test('one way of a plan is drawn: the first, or that of the bolts that are looked at', () => {
+  assert.deepEqual([wayOf(result, ''), wayOf(result, 'six')], [['eight'], ['six']]);
+  assert.deepEqual(
+    groupsIn(result, ['six']).map((g) => g.id),
+    ['six'],
+  );
 });
 
 test('what is typed is written as typed; only a figure becomes one', () => {
