@@ -169,11 +169,11 @@ def test_what_is_no_picture_is_refused(client: Any, data: bytes) -> None:
 
 def test_wishes_reach_the_planner(client: Any) -> None:
     fitter = client("tam")
-    run = start(fitter, "Bellows clamp").json["id"]
+    run = start(fitter, "Drum journal").json["id"]
     step = fitter.get(f"/api/v1/runs/{run}").json["state"]["instruction"]["step"]
     wish = {**event(run, 2001, "suggest", {"text": "say which valve"}, step), "device_sequence": 1}
     fitter.post(f"/api/v1/runs/{run}/events", {"sent_at": "2026-11-24T09:00:01Z", "events": [wish]})
-    plan, _ = plan_id(fitter, "Bellows clamp")
+    plan, _ = plan_id(fitter, "Drum journal")
     assert [w["text"] for w in client("mira").get(f"/api/v1/plans/{plan}/suggestions").json["items"]] == ["say which valve"]
 
 

@@ -161,6 +161,8 @@ def carry_torque(doc: Raw, torque: str, reason: str) -> str:
 @an_act
 def take_remedy(doc: Raw, group: str, torque: str = "", angle: str = "") -> str:
     """The figure of a remedy: another torque, or another angle of the figure and of the last pass that turns it."""
+    # what is another group in another way has the figure of that group
+    group = next((str(g["like"]) for g in doc.get("groups", []) if g.get("id") == group and g.get("like")), group)
     target = doc.setdefault("targets", {}).get(group, {})
     passes = [p for s in doc.get("stages", []) if group in s.get("groups", []) for p in s.get("passes") or []]
     figures = [target.get("torque"), *(t for s in doc.get("sources", []) for t in s.get("says", {}).get("torque") or [])]
