@@ -168,6 +168,25 @@ def test_a_bolt_that_does_not_come_loose_when_slackened_has_the_branch_too() -> 
     assert play.step.kind == "slacken" and play.step.step.endswith("/k0/a2")
 
 
+def test_a_stuck_bolt_that_is_left_is_not_pulled() -> None:
+    play = Play(recheck_of(), occasion="recheck", history="unknown")
+    play.usual()
+    play.answer("refuses")
+    play.answer("accept", reason="cut at the next stop")
+    assert (play.step.kind, play.step.label) == ("slacken", "3") and play.codes == ["stuck"]
+    assert play.state.bolts[0].state == "deviating"
+    play.finish()
+    assert play.codes == ["stuck"] and play.state.bolts[0].state == "deviating"
+
+
+def test_a_bolt_that_was_cut_off_and_replaced_is_pulled() -> None:
+    play = Play(recheck_of(), occasion="recheck", history="unknown")
+    play.usual()
+    play.answer("refuses")
+    play.answer("cut", reason="new bolt")
+    assert (play.step.kind, play.step.label) == ("pull", "1") and play.codes == ["cut_off"]
+
+
 def test_a_slot_is_reached_by_going_on_and_never_further_than_allowed() -> None:
     play = Play(plan_document("drum-journal-nut"))
     play.until("/slot/")

@@ -120,10 +120,19 @@ def test_a_run_that_was_cut_short_is_provisional_once_a_bolt_was_turned(yard: Ya
     assert yard.joint(NUT).standing_why == ("cut short" if standing == "provisional" else "")
 
 
-def test_taken_apart_is_neither_known_nor_provisional(yard: Yard) -> None:
+def test_taken_apart_is_apart_at_once_signed_or_not(yard: Yard) -> None:
     run = yard.run(NUT, occasion="dismantle", tools=False)
+    assert yard.joint(NUT).standing == "apart"
     yard.send(run, "sign_off", "-", {"role": "fitter"})
     assert yard.joint(NUT).standing == "apart"
+
+
+def test_taking_apart_that_was_cut_short_leaves_nothing_known(yard: Yard) -> None:
+    cover = "Close the channel cover"
+    assert yard.joint(cover).standing == "known"
+    run = yard.run(cover, count=8, occasion="dismantle")
+    yard.send(run, "abandon", "-", {"reason": "crane not free"}, "runa")
+    assert (yard.joint(cover).standing, yard.joint(cover).standing_why) == ("provisional", "cut short")
 
 
 def test_somebody_had_it_open(yard: Yard) -> None:

@@ -1,7 +1,7 @@
 """The order in which stages are done: what a run walks, what a sheet prints, what findings look at."""
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from itertools import product
 from typing import Protocol
 
@@ -50,9 +50,14 @@ class Timed(Protocol):
         ...
 
 
+def belongs(limited: Sequence[str], variants: Collection[str]) -> bool:
+    """Whether something that is limited to variants, where it is, belongs to these."""
+    return not limited or any(one in variants for one in limited)
+
+
 def takes(one: Timed, occasion: str, variants: Sequence[str]) -> bool:
     """Whether a stage is done, or a tool is needed, on an occasion with these variants."""
-    return occasion in one.occasions and (not one.variants or bool(set(one.variants) & set(variants)))
+    return occasion in one.occasions and belongs(one.variants, variants)
 
 
 def ways(variants: Sequence[Choosable], most: int = 64) -> list[tuple[str, ...]]:

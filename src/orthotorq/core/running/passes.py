@@ -126,8 +126,13 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
     for pull in range(1, most + 1):
         counted = pull if wanted else None
         at = At(one, round_, counted, slackens=slackens(walk, one, round_, counted))
-        if at.slackens and (open_step := _slacken(walk, unit, segment, one, round_, move, number, order)) is not None:
-            return open_step, None, False
+        if at.slackens:
+            slack = _slacken(walk, unit, segment, one, round_, move, number, order)
+            if slack.given is None:
+                return slack.pending, None, False
+            if slack.fail is not None and slack.fail.code == "stuck":
+                # left as it is: a click on it would prove nothing, it is not pulled
+                return None, slack.given, True
         found = walk.settle(Pending(unit, segment, kind.asked(at), round_, move, 1, number, counted, order,
                                     slackens=at.slackens), judge)
         given = found.given
@@ -148,18 +153,18 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
 
 
 def _slacken(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, move: tuple[str, ...], number: int,
-             order: tuple[tuple[str, ...], ...]) -> Pending | None:
-    """The bolt slackened, as a step of its own before its first pull: the open step, or None."""
-    asked = Pending(unit, segment, SLACKEN, round_, move, 1, number, 0, order, slackens=True)
-    found = walk.settle(asked, partial(_judged, PASS_KINDS["loosen"], one, walk, move[0]))
+             order: tuple[tuple[str, ...], ...]) -> Settled:
+    """The bolt slackened, as a step of its own before its first pull."""
+    kind, place = PASS_KINDS["loosen"], move[0]
+    found = walk.settle(Pending(unit, segment, SLACKEN, round_, move, 1, number, 0, order, slackens=True),
+                        partial(_judged, kind, one, walk, place))
     if found.given is None:
-        return found.pending
+        return found
     walk.step_done(found.given, segment.position)
-    if found.fail is not None:
-        walk.deviate(found.step, found.fail.code, reason=found.reason, **found.fail.params)
-    elif found.given.word == "skip":
-        walk.skipped(found.step, f"bolt {walk.label(move[0])}, slackening", found.given)
-    return None
+    _deviations(walk, unit, one, kind, move, found.given, found)
+    if found.fail is not None and found.fail.code == "stuck":
+        _mark(walk, segment, kind, At(one, round_), move, found.given, found.step, True)
+    return found
 
 
 def _judged(kind: PassKind, one: PassOut, walk: Walk, place: str, given: Given) -> Fail | None:

@@ -11,10 +11,13 @@ _TIGHTENS = ("install", "recheck")
 
 
 def provisional_why(result: Result, walk: Walk, log: Log, status: str) -> list[str]:
-    """Every reason in words; none for a proper run, or for one that tightens nothing."""
-    setup, out = log.setup, []
+    """Every reason in words; none for a proper run, or for one that touched nothing."""
+    setup, out = log.setup, list[str]()
+    touched = any(look.percent > 0 or look.state != "untouched" for look in walk.bolts.values())
+    cut_short = ["cut short"] if status == "abandoned" and touched else []
     if setup.occasion not in _TIGHTENS:
-        return []
+        # bolts that were loosened and left are as little known as those half tightened
+        return cut_short
     if walk.provisional:
         out.append("tightened by feel")
     if setup.makeshift:
@@ -25,6 +28,4 @@ def provisional_why(result: Result, walk: Walk, log: Log, status: str) -> list[s
     if log.start is not None:
         out += [f"with a wrench that is not on the register ({names.get(tool, tool)})"
                 for tool in tools_needed(result, setup.occasion, setup.variants) if tool not in bound]
-    if status == "abandoned" and any(look.percent > 0 or look.state != "untouched" for look in walk.bolts.values()):
-        out.append("cut short")
-    return out
+    return out + cut_short

@@ -12,7 +12,7 @@ from ..forms.stage import PassOut, StageOut
 from ..kinds.stage_kind import OCCASIONS
 from ..kinds.stage_registry import STAGE_KINDS
 from ..messages import Refusal
-from ..planning.work_order import takes
+from ..planning.work_order import belongs, takes
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +43,7 @@ class Setup:
 
     def has(self, variants: Sequence[str]) -> bool:
         """Whether something that is limited to variants, where it is, belongs to this run."""
-        return not variants or bool(set(variants) & set(self.variants))
+        return belongs(variants, self.variants)
 
     def of_stage(self, stage: StageOut) -> StageOut:
         """A stage with what its variants leave of it."""
@@ -60,7 +60,7 @@ class Setup:
 
 def groups_of(result: Result, variants: Collection[str]) -> list[GroupOut]:
     """The groups that belong to some variants: those of all ways, and of these."""
-    return [g for g in result.groups if not g.variants or set(g.variants) & set(variants)]
+    return [g for g in result.groups if belongs(g.variants, variants)]
 
 
 def in_hand(setting: SettingOut) -> tuple[str, ...]:

@@ -30,14 +30,17 @@ def standing_after(occasion: str, status: str, why: list[str]) -> Word | None:
 
     >>> standing_after("install", "signed", []), standing_after("install", "finished", ["by feel"])
     ('known', 'provisional')
+    >>> standing_after("dismantle", "finished", []), standing_after("dismantle", "abandoned", ["cut short"])
+    ('apart', 'provisional')
     """
     if status == "running":
         return None
     if why:
         return "provisional"
-    if status not in ("signed", "closed"):
-        return None
-    return "apart" if occasion == "dismantle" else "known"
+    if occasion == "dismantle":
+        # what is apart is apart, signed or not
+        return "apart" if status != "abandoned" else None
+    return "known" if status in ("signed", "closed") else None
 
 
 def history_of(standing: str, chosen: str, occasion: str) -> str:

@@ -8,7 +8,8 @@ from typing import Any
 from ...planning.findings import Finding
 from ..stage_kind import Found, StagePlanning
 
-_HOT = re.compile(r"\bhot\b|under pressure|pressuri[sz]ed|in service", re.I)
+#: words of a joint that is hot, or may be under pressure
+HOT = re.compile(r"\bhot\b|under pressure|pressuri[sz]ed|in service", re.I)
 _PRESSURE = re.compile(r"under pressure|(?<!not )(?<!de)pressuri[sz]ed\b|pressure on\b", re.I)
 _SAYS = {"forbidden": "forbids it", "not said": "has not allowed it"}
 
@@ -25,7 +26,7 @@ def condition_findings(stage: Any, planning: StagePlanning, tightens: bool = Fal
     group = next((g for g in planning.plan.groups if g.id in stage.groups and g.gasket is not None), None) if tightens else None
     if group is None:
         return
-    if _HOT.search(words):
+    if HOT.search(words):
         if word := _SAYS.get(group.gasket.hot_retighten):
             yield Finding.HOT_RETIGHTENING, stage.id, {"stage": stage.words, "group": group.name, "word": word}
     elif "install" not in stage.in_ and group.gasket.hot_retighten != "allowed by the maker":

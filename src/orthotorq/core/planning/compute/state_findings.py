@@ -4,11 +4,11 @@ Each occasion is gone through in work order, once for every way in which variant
 """
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator, Sequence
 
 from ...forms.stage import StageOut
 from ...kinds.stage_kind import OCCASIONS
+from ...kinds.stages.under_load import HOT
 from ...thresholds import FULL, HANGING_MOST
 from ..findings import Finding
 from ..states import AXES, LOCKED, PRESSED, SPOKEN_OF, WHEEL, Standing, words_of
@@ -16,8 +16,6 @@ from ..work_order import in_work_order, takes, ways
 from .context import Context
 from .found import Found, find
 
-#: states in which a joint is judged before it is turned at all: said by other findings of their own
-_SAID_ELSEWHERE = re.compile(r"\bhot\b|under pressure|pressuri[sz]ed|in service", re.I)
 _WHEN = {"install": "when it is fitted", "recheck": "at the recheck", "dismantle": "when it is taken apart"}
 
 
@@ -42,7 +40,8 @@ def _walked(context: Context, stages: Sequence[StageOut], occasion: str) -> Iter
     held = {s.id for s in stages if s.kind == "fit" and s.temporary}
     for stage in stages:
         where = f"stages/{stage.id}"
-        named = [w for c in stage.condition for w in words_of(c, kind) if not _SAID_ELSEWHERE.search(w)]
+        # hot or under pressure: said by findings of their own, before the joint is turned at all
+        named = [w for c in stage.condition for w in words_of(c, kind) if not HOT.search(w)]
         if absent := [w for w in named if not standing.holds(w) and w not in missing]:
             missing.update(absent)
             yield find(Finding.STATE_NOT_BROUGHT, where, stage=stage.title, state="”, “".join(absent), when=_WHEN[occasion])
