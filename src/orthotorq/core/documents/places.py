@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 
 from ..planning import layouts
 from .layouts import Circle, Grid, Layout, Row
@@ -9,6 +10,7 @@ from .layouts import Circle, Grid, Layout, Row
 
 def points_of(layout: Layout) -> list[layouts.Point]:
     """Centres of the bolts in place order, mm from the joint's common origin (x right, y up)."""
+    points: Iterable[layouts.Point]
     if isinstance(layout, Circle):
         points = layouts.circle_points(layout.count, layout.diameter.base, layout.first_at.quantity.base,
                                        layout.sense == "cw")

@@ -74,11 +74,16 @@ def _shaped(value: Any) -> Any:
         return value
     if kind is float and 1e-4 <= abs(value) < 1e16:
         return value
-    if kind is dict and all(type(key) is str and key.isascii() for key in value):
-        return {key: _shaped(one) for key, one in value.items()}
+    # words are most of a plan: they are taken without a call
+    if kind is dict and all(map(_ascii, value)):
+        return {key: one if type(one) is str else _shaped(one) for key, one in value.items()}
     if kind is list:
-        return [_shaped(one) for one in value]
+        return [one if type(one) is str else _shaped(one) for one in value]
     raise _Unlike
+
+
+def _ascii(key: Any) -> bool:
+    return type(key) is str and key.isascii()
 
 
 def canonical(document: Any) -> str:

@@ -33,8 +33,10 @@ def plan_errors(plan: Plan) -> list[FieldError]:
     groups = [g.id for g in plan.groups]
     errors = [*_all_duplicates(plan), *_target_errors(plan, groups), *_chain_errors(plan), *_recheck_errors(plan),
               *_group_errors(plan)]
+    stages, variants = [s.id for s in plan.stages], [v.id for v in plan.variants]
     for i, stage in enumerate(plan.stages):
-        errors += _stage_errors(plan, i, stage, groups)
+        errors += _stage_errors(stage, ("stages", i), {"group": groups, "stage": stages, "variant": variants})
+        errors += STAGE_KINDS[stage.kind].errors(plan, stage, ("stages", i))
     if not errors:
         errors += _cycles(plan)
     return [*errors, *_geometry(plan)]
@@ -129,21 +131,22 @@ def _recheck_errors(plan: Plan) -> list[FieldError]:
     return errors
 
 
-def _stage_errors(plan: Plan, i: int, stage: Stage, groups: list[str]) -> list[FieldError]:
-    path, kind = ("stages", i), STAGE_KINDS[stage.kind]
-    stages = [s.id for s in plan.stages]
+def _stage_errors(stage: Stage, path: tuple[str, int], known: dict[str, list[str]]) -> list[FieldError]:
+    """What holds of stages of every kind; `known` are the ids that may be named, by what they name."""
     errors = []
-    if kind.needs_condition and not stage.condition:
+    if STAGE_KINDS[stage.kind].needs_condition and not stage.condition:
         errors.append(FieldError((*path, "condition"), Message.CONDITION_MISSING.value,
                                  render(Message.CONDITION_MISSING)))
+    fields = vars(stage)  # not every kind has each of these
     for field in ("items", "checks", "passes"):
-        errors += _duplicates((x.id for x in getattr(stage, field, None) or []), field.removesuffix("s"), *path, field)
-    errors += ids_known(getattr(stage, "groups", []), groups, "group", *path, "groups")
+        if fields.get(field):
+            errors += _duplicates((x.id for x in fields[field]), field.removesuffix("s"), *path, field)
     for field in ("groups", "chains"):
-        errors += _named_twice(getattr(stage, field, []), field.removesuffix("s"), *path, field)
-    errors += ids_known(stage.after or [], stages, "stage", *path, "after")
-    errors += ids_known(stage.variants, [v.id for v in plan.variants], "variant", *path, "variants")
-    return errors + kind.errors(plan, stage, path)
+        errors += _named_twice(fields.get(field, ()), field.removesuffix("s"), *path, field)
+    for field, kind in (("groups", "group"), ("after", "stage"), ("variants", "variant")):
+        if fields.get(field):
+            errors += ids_known(fields[field], known[kind], kind, *path, field)
+    return errors
 
 
 def resolved_after(stages: Sequence[Stage], occasion: str) -> dict[str, list[str]]:

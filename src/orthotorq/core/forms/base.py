@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 import re
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Discriminator, Field
 
@@ -11,13 +11,23 @@ from ..messages import Message
 from ..tables.lubricants import Band
 
 
-class Model(BaseModel):
+class _Fresh(BaseModel):
+    """An empty list or object as a default is made anew for every instance; left to the library it is copied, slower."""
+
+    def __init_subclass__(cls, **kwargs: Any) -> None:
+        for name, value in list(vars(cls).items()):
+            if name in cls.__annotations__ and type(value) in (list, dict) and not value:
+                setattr(cls, name, Field(default_factory=type(value)))
+        super().__init_subclass__(**kwargs)
+
+
+class Model(_Fresh):
     """Base of all documents: unknown fields and silent conversions are refused."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False)
 
 
-class Out(BaseModel):
+class Out(_Fresh):
     """Base of what the program gives out."""
 
     model_config = ConfigDict(extra="forbid")
@@ -42,8 +52,11 @@ KIND = Discriminator(kind)
 DO = Discriminator(do)
 
 
+_ID = re.compile(r"[A-Za-z0-9][A-Za-z0-9_-]{0,39}")
+
+
 def _identifier(text: str) -> str:
-    if not re.fullmatch(r"[A-Za-z0-9][A-Za-z0-9_-]{0,39}", text):
+    if not _ID.fullmatch(text):
         raise Impossible(Message.BAD_VALUE, reason="An id is 1 to 40 letters, digits, - or _")
     if text == "condition":
         raise Impossible(Message.RESERVED_ID, id=text)

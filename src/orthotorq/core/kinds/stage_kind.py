@@ -107,7 +107,7 @@ class StagePlanning(Protocol):
         """The order of a group as moves; what is wrong with it is named at the path."""
         ...
 
-    def passes(self, stage: Any) -> list[PassOut]:
+    def passes(self, stage: Any, index: int) -> list[PassOut]:
         """The passes of a stage that tightens."""
         ...
 

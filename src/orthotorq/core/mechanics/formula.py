@@ -79,4 +79,4 @@ def explain(function: Callable[..., float], **inputs: Any) -> Step:
     (400000.0, 'ISO 16047')
     """
     record = _REGISTRY[function]
-    return Step(record, tuple((record.symbols[k], float(v)) for k, v in inputs.items()), function(**inputs))
+    return Step(record, tuple([(record.symbols[k], float(v)) for k, v in inputs.items()]), function(**inputs))

@@ -12,7 +12,8 @@ from .orders import check_count, cross_order
 Point = tuple[float, float]
 
 
-def circle_points(count: int, diameter: float, first_at: float, clockwise: bool) -> list[Point]:
+@lru_cache(maxsize=64)
+def circle_points(count: int, diameter: float, first_at: float, clockwise: bool) -> tuple[Point, ...]:
     """Centres [mm] of bolts on a circle of a diameter [mm]; angles [rad] from the top, x right, y up.
 
     >>> [(round(x), round(y)) for x, y in circle_points(4, 200.0, 0.0, True)]
@@ -20,7 +21,7 @@ def circle_points(count: int, diameter: float, first_at: float, clockwise: bool)
     """
     sign, radius = (1 if clockwise else -1), diameter / 2
     turns = [first_at + sign * 2 * math.pi * i / count for i in range(count)]
-    return [(radius * math.sin(a), radius * math.cos(a)) for a in turns]
+    return tuple((radius * math.sin(a), radius * math.cos(a)) for a in turns)
 
 
 def row_points(count: int, pitch: float, direction: float) -> list[Point]:

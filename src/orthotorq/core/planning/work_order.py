@@ -25,13 +25,12 @@ class Choosable(Protocol):
 def in_work_order(stages: Sequence[StageOut], occasion: str) -> list[StageOut]:
     """Stages so that each comes after what it waits for; otherwise in the order given."""
     left = list(stages)
-    names = {s.id for s in left}
+    # what is not among them cannot be waited for
+    waiting = {s.id for s in left}
     out: list[StageOut] = []
-    done: set[str] = set()
     while left:
-        ready = next((s for s in left if all(a in done or a not in names for a in s.after.get(occasion, []))), left[0])
-        left.remove(ready)
-        done.add(ready.id)
+        ready = left.pop(next((i for i, s in enumerate(left) if waiting.isdisjoint(s.after.get(occasion, ()))), 0))
+        waiting.discard(ready.id)
         out.append(ready)
     return out
 

@@ -150,6 +150,7 @@ _INCHES = re.compile(r'^(\d+\s*[- ]\s*\d+/\d+|\d+/\d+|\d*\.\d+|\d+)\s*(?:["″�
 _SERIES = re.compile(r"\s*(?:[-–]\s*)?(UNC|UNF|8\s*-?\s*UN|UNR|UN)(?:\s*[-–]\s*[123][AB])?\s*$", re.I)
 
 
+@lru_cache(maxsize=512)
 def parse_thread(text: str) -> Thread:
     """The thread meant by a text in any usual spelling.
 

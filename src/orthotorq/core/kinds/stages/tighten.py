@@ -82,7 +82,7 @@ class Tighten(StageKind):
 
     def passes(self, stage: Any, planning: StagePlanning, index: int) -> list[PassOut]:
         """Every pass over each of its groups, in work order."""
-        return planning.passes(stage)
+        return planning.passes(stage, index)
 
     def kit(self, stage: Any, out: StageOut, planning: StagePlanning) -> Iterator[Kit]:
         """What the passes take beside the wrench, and what runs down."""

@@ -94,7 +94,7 @@ def _sockets(kit: _Kit, context: Context, groups: list[str], drive: str | None, 
 
 def _wrenches(kit: _Kit, context: Context, stage: TightenStage, title: str, out: StageOut) -> None:
     # several tools at once: as many of everything in the chain
-    count = max((len(move) for p in out.passes for move in p.order), default=1)
+    count = max((max(map(len, p.order), default=1) for p in out.passes), default=1)
     for name in dict.fromkeys([*stage.chains, *stage.chain_for.values()]):
         _, *rest = context.plan.chains[name]
         tool = context.chains[name].tool

@@ -46,10 +46,9 @@ def _settings(context: Context, stage: TightenStage, group: str, fields: dict[st
     return settings_of(chains, fields["torque_Nm"], fields.get("ceiling_Nm"))
 
 
-def passes_of(context: Context, stage: TightenStage, errors: FieldErrors) -> list[PassOut]:
+def passes_of(context: Context, stage: TightenStage, index: int, errors: FieldErrors) -> list[PassOut]:
     """Every pass of a stage over each of its groups, in work order; orders that cannot be are named in `errors`."""
     out: list[PassOut] = []
-    index = context.plan.stages.index(stage)
     for number, one in enumerate(context.passes[stage.id]):
         kind = PASS_KINDS[one.do]
         if kind.pause:

@@ -41,6 +41,11 @@ class Pull:
     cap: float | None = None
     slack: bool = False
 
+    @property
+    def work(self) -> tuple[object, ...]:
+        """What it does to a bolt, wherever it stands."""
+        return self.percent, self.turn, self.cap, self.slack, self.variants, self.chains
+
 
 @dataclass(frozen=True, slots=True)
 class Setting:
@@ -147,8 +152,8 @@ def decisive(pulls: list[Pull]) -> list[Pull]:
     out: list[Pull] = []
     since = 0
     for pull in pulls:
-        if pull.percent is not None and full and (pull.percent < FULL.value or any(
-                replace(o, stage=pull.stage, name=pull.name) == pull for o in out[since:])):
+        if pull.percent is not None and full and (
+                pull.percent < FULL.value or any(o.work == pull.work for o in out[since:])):
             continue
         out.append(pull)
         if pull.slack:
@@ -292,7 +297,7 @@ def seen_of(context: Context, chosen: Chosen, pulls: list[Pull], losses: LossOut
     after, hot = Ends(*(after_losses(f, losses) for f in (band.low, band.typical, band.high))), context.hot.get(
         chosen.facts.group.id)
     return Seen(
-        setting, replace(band, high=max(band.high, peak.high), high_rss=max(band.high_rss, peak.high_rss)),
+        setting, PreloadBand(band.typical, band.low, max(band.high, peak.high), band.low_rss, max(band.high_rss, peak.high_rss)),
         Ends(peak.low, peak.typical, peak.high), after,
         yields, (min(torques), max(torques)), {key: ends for w in reversed(walks) for key, ends in w.passes.items()}, band.high,
         min((w.low_by for w in set_by if w.low_by), key=lambda s: s.low, default=setting),

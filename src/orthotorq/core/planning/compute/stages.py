@@ -49,9 +49,9 @@ class Work:
             moves = order_of(self.context.facts[group].group, order)
         return moves
 
-    def passes(self, stage: TightenStage) -> list[PassOut]:
-        """The passes of a stage that tightens."""
-        return passes_of(self.context, stage, self.errors)
+    def passes(self, stage: TightenStage, index: int) -> list[PassOut]:
+        """The passes of a stage that tightens, the index-th of the plan."""
+        return passes_of(self.context, stage, index, self.errors)
 
     def seconds(self, stage: str) -> float:
         """Estimated time of the passes of a stage [s]."""
