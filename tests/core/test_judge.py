@@ -37,6 +37,7 @@ def finished() -> Play:
     play.until("/check/")
     for _ in range(8):
         play.answer("turned")
+    play.answer("accept")
     assert play.state.status == "finished"
     return play
 

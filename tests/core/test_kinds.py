@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.kinds.asks import ITEMS, Ask
+from orthotorq.core.kinds.asks import ITEMS, Ask, word_of
 from orthotorq.core.kinds.pass_kind import PassKind
 from orthotorq.core.kinds.registry import ANSWERS, PASS_KINDS
 from orthotorq.core.kinds.stage_kind import StageKind
@@ -68,11 +68,14 @@ def test_answers_have_words_and_keys_of_their_own() -> None:
 
 def test_what_can_go_wrong_says_so_in_the_run_and_in_the_record() -> None:
     for kind in PASS_KINDS.values():
-        for table in (kind.sayings, kind.failures):
+        for table in (kind.sayings, kind.failures, kind.halts):
             for text, advice in table.values():
                 assert text and advice
         if kind.exhausted is not None:
-            assert kind.exhausted in kind.sayings
+            assert kind.exhausted in kind.halts
+        for code, choices in kind.stops.items():
+            # what may be left as it is has words for the record
+            assert code in kind.halts and ("accept" not in map(word_of, choices) or code in kind.sayings)
 
 
 ROLES = ("planner", "fitter", "supervisor", "administrator")
@@ -102,6 +105,7 @@ def payload_of(action: str, play: Play) -> tuple[str, str, dict[str, Any]]:
     return {
         "answer": ("answer", step, {"answer": "done"}), "skip": ("answer", step, {"answer": "skip", "reason": "why"}),
         "correct": ("correct", last.step if last else "-", {"voids": last.event if last else "x", "answer": None}),
+        "resume": ("resume", "-", {"problem": "x", "reason": "why"}), "tool": ("tool", "-", TOOL),
         "redo": ("redo", step, {"stage": "t", "reason": "why"}), "problem": ("problem", "-", {"text": "torn"}),
         "note": ("note", "-", {"text": "seen"}), "suggest": ("suggest", "-", {"text": "thinner washer"}),
         "abandon": ("abandon", "-", {"reason": "why"}), "photo": ("photo", "-", {"photo": "x"}),
@@ -109,7 +113,9 @@ def payload_of(action: str, play: Play) -> tuple[str, str, dict[str, Any]]:
     }[action]
 
 
-TRIED = ("answer", "skip", "correct", "redo", "problem", "note", "suggest", "abandon", "photo", "sign_fitter", "sign_supervisor")
+TOOL = {"tool": "w", "serial": "T-9", "reason": "dropped"}
+TRIED = ("resume", "tool", "answer", "skip", "correct", "redo", "problem", "note", "suggest", "abandon", "photo", "sign_fitter",
+         "sign_supervisor")
 
 
 @pytest.mark.parametrize("status", STATUS)
@@ -130,7 +136,7 @@ def test_every_action_is_somebodys_and_every_signature_has_its_action() -> None:
     for name, action in ACTIONS.items():
         assert action.roles and action.roles <= EVERYBODY and set(action.when) <= set(STATUS), name
     assert {f"sign_{role}" for role in NEXT_SIGNATURE.values()} <= set(ACTIONS)
-    assert set(HELD) == {"answer", "round", "skip", "correct", "redo"}
+    assert set(HELD) == {"answer", "round", "skip", "correct", "redo", "tool"}
     assert ACTIONS["answer"].roles >= FITTER
 
 

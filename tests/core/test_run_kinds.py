@@ -35,6 +35,8 @@ def test_pulls_are_repeated_until_three_show_no_turn() -> None:
     for _ in range(2):
         play.answer("did_not_turn")
     # turned once more: six pulls are over before three in a row were still
+    assert play.step.kind == "decision" and "still turns after 6 pulls" in play.step.text
+    play.answer("accept")
     assert play.codes == ["pulls_exhausted"]
     assert play.step.step == "-/t/p/r1/b.3/k1"
 
@@ -47,6 +49,9 @@ def test_an_angle_outside_its_window_asks_what_was_done() -> None:
     assert (play.step.kind, [b.answer for b in play.step.buttons]) == ("decision", ["replace", "accept"])
     assert "71 deg is outside 55° to 65°" in play.step.text
     play.answer("replace")
+    # a new bolt goes through what the old one had
+    assert play.step.step == "-/t/p/r1/b.1/a2" and "from hand on" in play.step.hint
+    play.answer("turned")
     assert play.step.step == f"{step}/a2"
     play.answer("turned", reading={"angle": "61 deg"})
     assert play.codes == []
@@ -75,8 +80,9 @@ def test_even_draw_goes_on_where_the_gap_is_widest() -> None:
     for gap in ("3 mm", "3.1 mm"):
         play.answer("value", value=gap)
     assert [play.step.label, *play.step.upcoming][:3] == ["3", "2"]
-    while play.state.instruction is not None:
+    while play.state.instruction is not None and play.step.kind != "decision":
         play.answer("cap" if play.step.label == "2" else "value", value="2 mm" if play.step.label != "2" else "2.4 mm")
+    play.answer("accept")
     assert play.codes == ["cap_reached"]
     assert {b.gap_mm for b in play.state.bolts} == {2.0, 2.4}
 
@@ -87,7 +93,37 @@ def test_gaps_that_end_too_far_apart_are_a_deviation() -> None:
     play.until("/g/")
     for gap in ("1 mm", "2 mm", "2 mm", "3 mm"):
         play.answer("value", value=gap)
+    assert play.step.kind == "decision" and "gap is still 3 mm at bolt 4" in play.step.text
+    play.answer("accept")
+    assert "the gaps are 2 mm apart" in play.step.text and "Slacken the tight side" in play.step.hint
+    play.answer("accept")
     assert play.codes == ["gap_open", "gap_uneven"]
+
+
+def test_a_gap_that_cannot_have_changed_so_is_asked_back_and_kept_when_it_is_so() -> None:
+    play = Play(with_passes({"id": "g", "do": "gap_round", "turn": "30 deg", "max_spread": "20 mm", "stop_at": "2 mm", "max": 9}))
+    play.until("/g/")
+    for _ in range(4):
+        play.answer("value", value="12 mm")
+    step = play.step.step
+    verdict, text = play.send("answer", step, {"answer": "value", "value": "95 mm"})
+    assert verdict == "refused" and "95 mm is far from what this can be (it was 12 mm before this turn)" in text
+    assert play.send("answer", step, {"answer": "value", "value": "11.8 mm"})[0] == "accepted"
+    assert play.send("answer", play.step.step, {"answer": "value", "value": "95 mm", "sure": True})[0] == "accepted"
+    assert play.send("answer", play.step.step, {"answer": "value", "value": "1 mm", "sure": "yes"})[0] == "refused"
+
+
+def test_uneven_gaps_are_gone_round_again_once_the_tight_side_is_slackened() -> None:
+    play = Play(with_passes({"id": "g", "do": "gap_round", "turn": "30 deg", "max_spread": "0.5 mm", "stop_at": "2 mm",
+                              "max": 1}))
+    play.until("/g/")
+    for gap in ("1 mm", "2 mm", "2 mm", "2 mm"):
+        play.answer("value", value=gap)
+    play.answer("again")
+    for gap in ("2 mm", "1.9 mm", "2 mm", "2 mm"):
+        assert play.step.round == 2
+        play.answer("value", value=gap)
+    assert play.codes == [] and play.state.instruction is None
 
 
 def test_a_wait_counts_from_what_happened_and_can_only_be_skipped_with_a_reason() -> None:
@@ -132,10 +168,41 @@ def test_a_compound_that_has_set_is_said_and_a_late_pull_deviates() -> None:
     play.until("/half/")
     assert [c.set for c in play.state.clocks] == [False]
     assert play.step.deadline == pytest.approx(play.facts[0].happened + 120)
+    pull = play.step.step
     play.now += 200
-    assert "has set" in play.step.hint
+    # a stop before the pull, not a hint beside it
+    assert play.step.kind == "decision" and "has set" in play.step.text and "breaks the bond" in play.step.hint
+    assert [b.answer for b in play.step.buttons] == ["back", "accept"]
+    play.answer("accept")
+    assert play.step.step == pull
     play.answer("turned")
     assert play.codes == ["set_too_late"]
+
+
+def test_a_compound_that_has_set_is_applied_anew_and_its_clock_starts_again() -> None:
+    document = small()
+    document["stages"].insert(0, LOCKER)
+    play = Play(document, pace=10)
+    play.until("/half/r1/b.3")
+    play.now += 200
+    play.answer("back")
+    assert play.step.stage_id == LOCKER["id"]
+    play.until("/half/")
+    assert [c.set for c in play.state.clocks] == [False] and play.step.label == "1"
+    play.answer("turned")
+    assert play.codes == []
+
+
+def test_a_pull_that_was_made_without_network_stays_a_deviation() -> None:
+    document = small()
+    document["stages"].insert(0, LOCKER)
+    play = Play(document, pace=10)
+    play.until("/half/r1/b.1")
+    # three taps made without asking: the last two after it has set
+    for place, late in (("b.1", 0), ("b.3", 200), ("b.2", 0)):
+        play.now += late
+        assert play.send("answer", f"-/t/half/r1/{place}", {"answer": "turned"})[0] == "accepted"
+    assert play.codes == ["set_too_late", "set_too_late"]
 
 
 def test_a_watch_that_moved_does_the_stage_and_all_since_again() -> None:
@@ -270,7 +337,15 @@ def test_taking_apart_loosens_a_little_at_a_time_and_refuses_are_kept() -> None:
     for _ in range(11):
         play.answer("not_yet")
     play.answer("not_yet")
-    assert play.codes == ["stuck", "not_free"]
+    # nothing is taken out before it is free
+    assert play.step.kind == "decision" and [b.answer for b in play.step.buttons] == ["free", "again"]
+    assert "Never take out a retaining bolt" in play.step.hint
+    play.answer("again")
+    assert (play.step.kind, play.step.round) == ("jack", 13)
+    for _ in range(12):
+        play.answer("not_yet")
+    play.answer("free")
+    assert play.step.kind not in ("jack", "decision") and play.codes == ["stuck"]
 
 
 def test_a_tool_out_of_calibration_is_a_deviation_from_the_start() -> None:

@@ -49,6 +49,11 @@ def test_rounds_that_run_out_are_a_deviation_and_never_success() -> None:
     play.until("/check/")
     for _ in range(8):
         play.answer("turned")
+    # a stop of its own, before anything comes after
+    assert (play.step.kind, [b.answer for b in play.step.buttons]) == ("decision", ["again", "back", "accept"])
+    assert "after 2 rounds bolts still move" in play.step.text and "does not settle" in play.step.hint
+    assert play.codes == []
+    play.answer("accept")
     state = play.state
     assert state.status == "finished"
     assert [d.code for d in state.deviations] == ["rounds_exhausted"]
@@ -83,10 +88,42 @@ def test_a_condition_that_is_not_met_stops_the_run_until_it_is() -> None:
     assert play.step.kind == "hand"
 
 
-def test_a_bolt_that_does_not_turn_at_a_higher_torque_deviates() -> None:
+def test_more_rounds_are_gone_when_what_moved_was_found_and_mended() -> None:
+    play = Play(small())
+    play.until("/check/")
+    for _ in range(8):
+        play.answer("turned")
+    play.answer("again")
+    assert play.step.step == "-/t/check/r3/b.1"
+    for _ in range(4):
+        play.answer("did_not_turn")
+    assert (play.state.status, play.codes) == ("finished", [])
+    table = record_of(play.result, play.facts).tables[0]
+    assert [c.title for c in table.columns][-1].endswith("round 3")
+
+
+def test_rounds_that_run_out_lead_back_to_their_stage() -> None:
+    play = Play(small())
+    play.until("/check/")
+    for _ in range(8):
+        play.answer("turned")
+    play.answer("back")
+    assert "/t/" in play.step.step and play.step.round in (None, 1) and play.step.stage_id == "t"
+    play.finish()
+    assert play.codes == []
+
+
+def test_a_bolt_that_does_not_turn_at_a_higher_torque_stops_there() -> None:
     play = Play(small())
     play.until("/full/")
+    assert not next(b for b in play.step.buttons if b.answer == "did_not_turn").follows
+    step = play.answer("did_not_turn")
+    assert (play.step.step, [b.answer for b in play.step.buttons]) == (f"{step}/then", ["repair", "replace", "accept"])
+    assert "though the torque rose" in play.step.text
+    play.answer("repair")
+    assert play.step.step == f"{step}/a2"
     play.answer("did_not_turn")
+    play.answer("accept")
     assert [d.code for d in play.state.deviations] == ["did_not_turn"]
     assert next(b for b in play.state.bolts if b.place == "b.1").state == "deviating"
 
@@ -200,7 +237,7 @@ def test_any_prefix_resumes_to_the_same_state(answers: list[str]) -> None:
         step = play.state.instruction
         if step is None:
             break
-        play.answer(answer if step.kind == "pull" else USUAL[step.kind])
+        play.answer("accept" if step.kind == "decision" else answer if step.kind == "pull" else USUAL[step.kind])
         states.append(state_of(play.result, play.facts, 0.0).model_dump())
     for length, expected in enumerate(states):
         assert state_of(play.result, play.facts[:length], 0.0).model_dump() == expected

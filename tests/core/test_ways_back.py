@@ -7,7 +7,7 @@ import pytest
 
 from orthotorq.core.running import checked_bolts, compare, record_of
 from orthotorq.demo.load import plan_document
-from tests.core.play import Play
+from tests.core.play import FITTER, Play
 from tests.plans import small
 
 
@@ -75,6 +75,9 @@ def test_what_moves_at_the_target_after_all_stood_still_above_it_is_a_deviation(
     play = Play(plan_document("drum-locking-hub"))
     play.until("/tight/check/r1/screws.3")
     play.answer("turned")
+    play.until("/end/")
+    assert play.step.kind == "decision" and "all had stood still above it" in play.step.text
+    play.answer("accept")
     play.until("/true/")
     assert play.codes == ["moved_after_still"] and "1 moved, bolt 3 first" in play.state.deviations[0].text
 
@@ -111,7 +114,8 @@ def test_mending_is_said_of_a_bolt_as_of_a_bolt() -> None:
     play = Play(small())
     play.until("/h/r1/b.2")
     play.answer("refuses")
-    assert [b.label for b in play.step.buttons][:2] == ["Cleaned or mended, do it again", "Bolt or nut replaced, do it again"]
+    assert [b.label for b in play.step.buttons][:2] == ["Cleaned or mended, do it again",
+                                                        "Bolt or nut replaced: from hand on again"]
 
 
 def recheck_of(**more: Any) -> dict[str, Any]:
@@ -127,12 +131,52 @@ def test_a_bolt_of_unknown_history_is_slackened_in_a_step_of_its_own_and_has_not
     kinds = []
     while (step := play.state.instruction) is not None:
         kinds.append(step.kind)
-        play.answer("turned" if step.kind == "pull" else "done")
-    assert kinds == ["slacken", "pull"] * 4
+        play.answer("done" if step.kind != "pull" else "turned" if step.round == 1 else "did_not_turn")
+    # and they are gone round once more: what was slackened is checked by another pull
+    assert kinds == ["slacken", "pull"] * 4 + ["pull"] * 4
     table = record_of(play.result, play.facts).tables[0]
     cells = [c for row in table.rows for c in row.cells if c is not None]
-    assert all(c.text.startswith("slackened; ") and not c.moved for c in cells)
+    assert all(c.text.startswith("slackened; ") for c in cells[::2]) and not any(c.moved for c in cells)
     assert not any(band.moved for band in play.state.tape)
+
+
+def test_the_same_thing_is_mended_three_times_and_no_more() -> None:
+    play = Play(small())
+    play.until("/h/r1/b.2")
+    for _ in range(3):
+        play.answer("refuses")
+        assert "repair" in [b.answer for b in play.step.buttons]
+        assert play.send("answer", play.step.step, {"answer": "repair"})[0] == "refused"
+        play.answer("repair", reason="wire brush")
+    play.answer("refuses")
+    assert [b.answer for b in play.step.buttons] == ["replace", "accept"]
+
+
+def test_a_stage_is_done_again_instead_of_deciding() -> None:
+    play = Play(small())
+    play.until("/full/r1/b.3")
+    play.answer("did_not_turn")
+    assert play.step.kind == "decision" and "redo" in play.state_for(FITTER).actions
+    assert play.send("redo", play.step.step, {"stage": "t", "reason": "all slackened, threads cleaned"})[0] == "accepted"
+    assert play.step.stage_id == "t" and play.step.kind != "decision"
+    play.finish()
+    assert play.codes == []
+
+
+def test_a_nut_that_had_moved_at_a_recheck_is_asked_about_and_all_are_gone_round_again() -> None:
+    play = Play(recheck_of(), occasion="recheck", history="known")
+    play.usual()
+    first = play.answer("turned")
+    assert (play.step.step, play.step.kind) == (f"{first}/then", "decision") and "Why had it moved?" in play.step.text
+    play.answer("worked_loose")
+    rounds = set()
+    while play.state.instruction is not None:
+        assert play.step.kind != "decision"
+        rounds.add(play.step.round)
+        play.answer("did_not_turn")
+    assert rounds == {1, 2}
+    assert play.codes == ["moved_at_recheck"] and "it worked loose" in play.state.deviations[0].text
+    assert "half the interval" in play.state.deviations[0].advice
 
 
 def test_a_comparison_leaves_out_what_was_slackened() -> None:
@@ -141,12 +185,15 @@ def test_a_comparison_leaves_out_what_was_slackened() -> None:
         play = Play(recheck_of(), occasion="recheck", history=history)
         play.usual()
         while (step := play.state.instruction) is not None:
-            play.answer("turned" if step.kind == "pull" else "done")
+            left = "accept" if any(b.answer == "accept" for b in step.buttons) else step.buttons[0].answer
+            pull = "turned" if history == "known" or step.round == 1 else "did_not_turn"
+            play.answer({"pull": pull, "decision": left}.get(step.kind, "done"))
         records.append(record_of(play.result, play.facts))
     known, unknown = records
-    assert len(checked_bolts(known)) == 4 and checked_bolts(unknown) == set()
+    # slackened, they turn in the first round: that is no movement; the second round checks them
+    assert len(checked_bolts(known)) == len(checked_bolts(unknown)) == 4
     found = compare(known, unknown, 3)
-    assert (found.moved_now, found.checked_now, found.moved_before, found.checked_before, found.both) == (4, 4, 0, 0, [])
+    assert (found.moved_now, found.checked_now, found.moved_before, found.checked_before, found.both) == (4, 4, 0, 4, [])
 
 
 def test_after_slackening_another_round_checks() -> None:
@@ -194,6 +241,11 @@ def test_a_slot_is_reached_by_going_on_and_never_further_than_allowed() -> None:
     play.answer("not_in_line")
     assert "new washer or a new nut" in play.step.hint
     play.answer("replace")
+    # a new nut is pulled again from the start
+    again = []
+    while play.step.kind != "align":
+        again.append(play.usual().split("/")[2])
+    assert again and again[0] != "slot"
     play.answer("in_line")
     assert play.codes == []
     assert play.step.stage_id == "pin"

@@ -36,7 +36,8 @@ def _answer(step: Instruction, chance: Random) -> dict[str, Any]:
     if step.kind == "pull" and step.attempt == 1 and chance.random() < 0.03:
         return {"answer": "not_sure"}
     if step.kind == "decision":
-        return {"answer": step.buttons[0].answer}
+        first = step.buttons[0]
+        return {"answer": first.answer, **({"reason": "cleaned with the wire brush"} if first.reason else {})}
     if step.kind == "check" and step.attempt == 1 and chance.random() < 0.1:
         return {"answer": "not_good", "note": "salt on it"}
     return sensible_answer(step, chance)

@@ -9,8 +9,10 @@ import pytest
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from orthotorq.core.forms.run import Instruction, RunState
 from orthotorq.demo.runs import finish_run, sensible_answer, tools_for
 from orthotorq.services.accounts.commands import actor_of
+from orthotorq.services.accounts.queries import DEMO_PASSWORD
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import BadField, NotFound
 from orthotorq.services.planning.queries import read_revision
@@ -19,9 +21,10 @@ from orthotorq.services.running.chain import time_text
 from orthotorq.services.running.commands import append_events
 from orthotorq.services.running.prepare import prepare_run
 from orthotorq.services.running.queries import read_record, read_run
+from orthotorq.services.running.sign import sign_run
 from orthotorq.services.running.standing import note_opened
 from orthotorq.services.running.start import Choices, start_run
-from orthotorq.store.models import Joint, Person, Plan, Revision
+from orthotorq.store.models import Joint, Person, Plan, Revision, Tool
 
 NOW = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
 
@@ -72,6 +75,26 @@ class Yard:
         assert answers[0].verdict == "accepted", answers[0].text
 
 
+    def answer_usually(self, run: Any, step: Instruction) -> None:
+        if step.ready_at is not None:
+            self.now = max(self.now, datetime.fromtimestamp(step.ready_at + 1, UTC))
+        self.send(run, "answer", step.step, sensible_answer(step, Random(7)))
+
+    def same_kind(self, serial: str) -> str:
+        """Another wrench like one, on the register."""
+        like = self.session.scalars(select(Tool).where(Tool.serial == serial)).one()
+        columns = {c.name: getattr(like, c.name) for c in Tool.__table__.columns if c.name not in ("id", "serial")}
+        self.session.add(Tool(id=self.ctx("mira").new_id(), serial="K-900", **columns))
+        self.session.flush()
+        return "K-900"
+
+    def sign(self, run: Any, login: str = "tam", role: str = "fitter") -> RunState:
+        self.now += timedelta(seconds=20)
+        found = sign_run(self.ctx(login), run, role, DEMO_PASSWORD)
+        assert not isinstance(found, BadField)
+        return found
+
+
 @pytest.fixture
 def yard(session: Session) -> Yard:
     return Yard(session)
@@ -84,7 +107,7 @@ def test_a_joint_without_a_record_is_unknown_and_a_signed_run_makes_it_known(yar
     assert yard.joint(NUT).standing == "unknown"
     run = yard.run(NUT)
     assert yard.joint(NUT).standing == "unknown", "finished is not signed"
-    yard.send(run, "sign_off", "-", {"role": "fitter"})
+    yard.sign(run)
     view = joint_detail(yard.ctx("mira"), yard.joint(NUT).id).standing
     assert (view.word, view.due) == ("known", False) and f"run {read_run(yard.ctx('tam'), run).head.number}" in view.words
 
@@ -96,12 +119,12 @@ def test_a_provisional_run_binds_its_joint_until_a_proper_one_is_signed(yard: Ya
     standing = joint_detail(yard.ctx("runa"), yard.joint(wheel).id).standing
     assert (standing.word, standing.due) == ("provisional", True) and "tightened by feel" in standing.words
     assert any(j.standing.due for e in list_equipment(yard.ctx("runa")) for j in e.joints)
-    yard.send(run, "sign_off", "-", {"role": "fitter"})
+    yard.sign(run)
     assert yard.joint(wheel).standing == "provisional", "a signature does not make it proper"
     assert read_record(yard.ctx("runa"), run).record.provisional_why == ["tightened by feel"]
     again = yard.run(wheel, occasion="recheck")
     assert read_run(yard.ctx("tam"), again).state.history == "unknown"
-    yard.send(again, "sign_off", "-", {"role": "fitter"})
+    yard.sign(again)
     assert yard.joint(wheel).standing == "known"
 
 
@@ -123,7 +146,7 @@ def test_a_run_that_was_cut_short_is_provisional_once_a_bolt_was_turned(yard: Ya
 def test_taken_apart_is_apart_at_once_signed_or_not(yard: Yard) -> None:
     run = yard.run(NUT, occasion="dismantle", tools=False)
     assert yard.joint(NUT).standing == "apart"
-    yard.send(run, "sign_off", "-", {"role": "fitter"})
+    yard.sign(run)
     assert yard.joint(NUT).standing == "apart"
 
 
@@ -161,7 +184,7 @@ def test_the_fitter_can_only_make_it_less_known(yard: Yard) -> None:
 def test_an_older_run_does_not_speak_over_a_newer_one(yard: Yard) -> None:
     old = yard.run(NUT, count=3)
     new = yard.run(NUT)
-    yard.send(new, "sign_off", "-", {"role": "fitter"})
+    yard.sign(new)
     assert yard.joint(NUT).standing == "known"
     for _ in range(12):
         step = read_run(yard.ctx("tam"), old).state.instruction

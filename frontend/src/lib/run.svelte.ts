@@ -3,40 +3,84 @@
  * `ahead` by itself, so that it neither waits for the network nor holds any rule. At a decision it waits for the server.
  */
 import { api, must, sentence, type Schemas } from './api/client';
-import { deviceId } from './offline/device';
-import { answered, asSent, keepRun, keptRun, pictureDone, pictureOf, put, waiting, type Waiting } from './offline/outbox';
+import {
+  answered,
+  asSent,
+  deviceOf,
+  keepRun,
+  keptRun,
+  pictureDone,
+  pictureOf,
+  put,
+  renumber,
+  waiting,
+  waitingOf,
+  type Waiting,
+} from './offline/outbox';
 import { walkOn, type Step } from './offline/walk';
 import { session } from './session.svelte';
 
 type View = Schemas['RunView'];
+/** A run that is only looked at is asked for anew so often. */
+const LOOK_MS = 2000;
+/** What is said back when something was kept that changes nothing on the screen. */
+const KEPT: Record<string, string> = {
+  note: 'Note kept.',
+  photo: 'Photo kept.',
+  suggest: 'Kept for the planner.',
+  problem: 'Problem kept: a supervisor accepts it by name.',
+  tool: 'The wrench is changed.',
+  resume: 'Settled.',
+};
 
 export class Run {
   view = $state<View | null>(null);
   state = $state.raw<Schemas['RunState'] | null>(null);
   /** What the server said to the last event when it did not simply accept it. */
   said = $state('');
+  /** What was kept, for those who want to see that it was. */
+  kept = $state('');
+  /** A reading that the server asks back, to be sent again when it is meant. */
+  asked = $state.raw<{ step: string; payload: Record<string, unknown> } | null>(null);
   /** True while an answer is on its way that has no step ahead of it. */
   busy = $state(false);
   unsent = $state.raw<Waiting[]>([]);
+  /** How many taps of others wait on this device, for them to sign in. */
+  others = $state(0);
   offline = $state(false);
   lost = $state(false);
   private retry: ReturnType<typeof setTimeout> | undefined;
+  private looking: ReturnType<typeof setTimeout> | undefined;
   private sending: Promise<void> | null = null;
+  private device = '';
 
   constructor(readonly id: string) {}
 
   get mine(): boolean {
-    return this.view?.lease_device === deviceId();
+    return this.view?.lease_device === this.device;
+  }
+
+  private get person(): string {
+    return session.person?.id ?? '';
+  }
+
+  /** Read again what waits here. */
+  private async count(): Promise<Waiting[]> {
+    const { own, others } = await waiting(this.id, this.person);
+    this.others = others;
+    return (this.unsent = own);
   }
 
   /** The step to show: the server's, walked on past what is not sent yet; null where only the server knows what comes. */
   readonly step = $derived.by<Step | null>(() => walkOn(this.state?.instruction ?? null, this.unsent));
   /** Whether the next step is not known without the server. */
   readonly needsServer = $derived(this.state?.instruction != null && this.step === null);
+  readonly stopped = $derived(this.state?.stopped ?? []);
 
   async open(): Promise<void> {
     if (session.unreached) await session.load().catch(() => undefined);
-    this.unsent = await waiting(this.id);
+    this.device = await deviceOf(this.person);
+    await this.count();
     const answer = await api.GET('/api/v1/runs/{id}', { params: { path: { id: this.id } } }).catch(() => null);
     if (answer === null) {
       const kept = (await keptRun(this.id)) as View | undefined;
@@ -54,14 +98,23 @@ export class Run {
     this.view = view;
     this.state = view.state;
     this.lost = !this.mine;
+    clearTimeout(this.looking);
+    // who looks on sees what the other does
+    if (this.lost && view.head.under_way) this.looking = setTimeout(() => void this.look(), LOOK_MS);
     void keepRun(this.id, $state.snapshot(view));
+  }
+
+  private async look(): Promise<void> {
+    const answer = await api.GET('/api/v1/runs/{id}', { params: { path: { id: this.id } } }).catch(() => null);
+    if (answer?.data && this.lost) this.take(answer.data);
+    else if (this.lost) this.looking = setTimeout(() => void this.look(), LOOK_MS);
   }
 
   async takeOver(): Promise<void> {
     const lease = must(
-      await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: deviceId() } }),
+      await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: this.device } }),
     );
-    this.view = { ...this.view!, lease_epoch: lease.epoch, lease_device: deviceId() };
+    this.view = { ...this.view!, lease_epoch: lease.epoch, lease_device: this.device };
     this.lost = false;
     await this.open();
   }
@@ -76,15 +129,29 @@ export class Run {
     if (!this.view || !this.state) return;
     if (kind === 'answer' && (this.busy || this.unsent.some((e) => e.kind === 'answer' && e.step === answers[0]?.step))) return;
     if (kind !== 'answer') while (this.sending) await this.sending;
-    this.said = '';
+    this.said = this.kept = '';
+    this.asked = null;
+    const head = { run: this.id, kind, lease: this.view.lease_epoch, last_seen: this.state.sequence };
     for (const { step, payload, picture } of answers) {
-      const about = this.about(step, payload);
-      const event = await put(this.id, step, kind, payload, this.view.lease_epoch, this.state.sequence, about, picture);
+      const event = await put(this.person, { ...head, step, payload }, this.about(step, payload), picture);
       this.unsent = [...this.unsent, event];
     }
     this.busy = kind !== 'answer' || this.needsServer;
     await this.flush();
     this.busy = false;
+    if (!this.said) this.kept = KEPT[kind] ?? '';
+  }
+
+  /** Sign in a role, with the password again. What is wrong with it is thrown as a sentence. */
+  async sign(role: string, password: string): Promise<void> {
+    const body = { role, password };
+    this.state = must(await api.POST('/api/v1/runs/{id}/signature', { params: { path: { id: this.id } }, body }));
+  }
+
+  /** The reading that was asked back is meant. */
+  async meant(): Promise<void> {
+    const { step, payload } = this.asked!;
+    await this.send('answer', step, { ...payload, sure: true });
   }
 
   /** The bolts of a step that is known here, and how they look after an answer. */
@@ -104,11 +171,8 @@ export class Run {
   async flush(): Promise<void> {
     while (this.sending) await this.sending;
     clearTimeout(this.retry);
-    const events = (await waiting(this.id)).slice(0, 100);
-    if (!events.length) {
-      this.unsent = [];
-      return;
-    }
+    const events = (await this.count()).slice(0, 100);
+    if (!events.length) return;
     this.sending = this.batch(events).finally(() => (this.sending = null));
     await this.sending;
   }
@@ -133,12 +197,18 @@ export class Run {
       return;
     }
     this.offline = false;
+    let gap: number | null = null;
     for (const [i, answer] of data.answers.entries()) {
-      if (answer.verdict !== 'gap') await answered(events[i]!);
-      if (['refused', 'conflict', 'gap'].includes(answer.verdict)) this.said = answer.text;
+      const event = events[i]!;
+      if (answer.verdict === 'gap') gap ??= answer.missing ?? null;
+      // what belongs to somebody else waits for that person
+      else if (answer.verdict !== 'other') await answered(event);
+      if (['refused', 'conflict'].includes(answer.verdict)) this.said = answer.text;
+      if (answer.code === 'reading_unlikely') this.asked = { step: event.step, payload: event.payload };
       if (answer.code === 'lease_lost') this.lost = true;
     }
-    this.unsent = await waiting(this.id);
+    if (gap !== null) await renumber(this.id, this.person, gap);
+    await this.count();
     this.state = data.state;
     if (this.view) void keepRun(this.id, $state.snapshot({ ...this.view, state: data.state }));
     if (this.unsent.length) this.again(20);
@@ -185,5 +255,15 @@ export class Run {
 
   close(): void {
     clearTimeout(this.retry);
+    clearTimeout(this.looking);
+  }
+}
+
+/** Send what a person tapped in other runs and could not send then; what fails again goes on waiting. */
+export async function sendKept(person: string): Promise<void> {
+  for (const id of Object.keys(await waitingOf(person))) {
+    const run = new Run(id);
+    await run.open().catch(() => undefined);
+    run.close();
   }
 }

@@ -7,6 +7,7 @@
   import KeyHelp from '#lib/parts/KeyHelp.svelte';
   import TopBar from '#lib/parts/TopBar.svelte';
   import { press } from '#lib/keys.ts';
+  import { sendKept } from '#lib/run.svelte.ts';
   import { session } from '#lib/session.svelte.ts';
   import { theme } from '#lib/theme.ts';
 
@@ -17,6 +18,9 @@
 
   session.load().catch((error: Error) => (failed = error.message));
 
+  $effect(() => {
+    if (session.person && !session.unreached && !running) void sendKept(session.person.id);
+  });
   $effect(() => {
     if (session.ready && !session.person && !signing) goto(`/sign-in?to=${encodeURIComponent(page.url.pathname)}`);
   });

@@ -87,6 +87,9 @@ PLAIN_ALUMINIUM = _t("plain_rule_aluminium", 2, "diameters", "the same in alumin
 # running
 OLDEST_DAYS = _t("oldest_days", 30, "days", "a device's clock is believed so far back", "a tablet left in a drawer")
 READING_OVER = _t("reading_over", 3, "times the torque", "a torque reading above this cannot be")
+READING_FAR = _t("reading_far", 5, "times the width of a limit", "a reading so far outside is asked back before it is kept")
+GAP_FAR = _t("gap_far", 6, "times what a turn draws", "a gap that grew by more since the last round is asked back")
+HAND_SECONDS = _t("hand_seconds", 2, "s", "no hand sets a socket, pulls and steps on faster: the record marks it")
 MOST_TURNS = _t("most_turns", 10, "turns", "an angle reading above this cannot be")
 # signing in
 FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",

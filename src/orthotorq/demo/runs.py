@@ -12,11 +12,14 @@ from sqlalchemy.orm import Session
 from ..core.forms.result import ToolOut
 from ..core.forms.run import Instruction, RunState
 from ..core.running import first_variants
+from ..services.accounts.queries import DEMO_PASSWORD
 from ..services.context import Actor, Ctx
+from ..services.errors import BadField
 from ..services.planning.queries import read_revision
 from ..services.running.chain import time_text
 from ..services.running.commands import append_events
 from ..services.running.queries import read_run
+from ..services.running.sign import sign_run
 from ..services.running.start import Choices, start_run
 
 DEVICE = "tablet-2"
@@ -99,7 +102,8 @@ def finish_run(session: Session, revision: uuid.UUID, fitter: Actor, supervisor:
         sent += 1
         state = send(fitter, DEVICE, sent, step.step, "answer", answer(step, chance))
     now += timedelta(minutes=2)
-    send(fitter, DEVICE, sent + 1, "-", "sign_off", {"role": "fitter"})
-    now += timedelta(hours=1)
-    send(supervisor, "desk-1", 1, "-", "sign_off", {"role": "supervisor"})
+    for actor, role, later in ((fitter, "fitter", timedelta(0)), (supervisor, "supervisor", timedelta(hours=1))):
+        now += later
+        if isinstance(sign_run(Ctx(session, now, actor), run, role, DEMO_PASSWORD), BadField):
+            raise RuntimeError(f"demo run: {role} is not signed in")
     return run

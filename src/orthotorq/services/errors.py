@@ -16,6 +16,14 @@ class ServiceError(Exception):
         self.field = field
         super().__init__(self.text)
 
+    @classmethod
+    def worded(cls, says: Refusal, text: str) -> ServiceError:
+        """A refusal whose sentence was filled in elsewhere."""
+        made = cls.__new__(cls)
+        made.says, made.text, made.field = says, text, None
+        Exception.__init__(made, text)
+        return made
+
 
 class NotFound(ServiceError):
     """What was asked for does not exist."""

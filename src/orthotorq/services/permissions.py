@@ -59,6 +59,7 @@ TABLE: dict[str, frozenset[str] | None] = {
     "running.read_run": ALL,
     "running.take_lease": frozenset({"fitter", "supervisor"}),
     "running.append_events": frozenset({"planner", "fitter", "supervisor"}),
+    "running.sign_run": frozenset({"fitter", "supervisor"}),
     "running.keep_photo": frozenset({"fitter", "supervisor"}),
     "running.read_photo": ALL,
     "running.list_suggestions": ALL,

@@ -142,6 +142,7 @@ class Run(Base):
     lease_person: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     head_sequence: Mapped[int]
     head_hash: Mapped[str] = mapped_column(String(64))
+    provisional: Mapped[bool] = mapped_column(default=False)
     revision: Mapped[Revision] = relationship()
 
 

@@ -1,6 +1,4 @@
-/** The id of this device, made once and kept. */
-
-const NAME = 'orthotorq-device';
+/** Ids made on this device. */
 
 /** A UUID of version 7 (time-ordered, RFC 9562). */
 export function uuid7(now = Date.now()): string {
@@ -10,14 +8,4 @@ export function uuid7(now = Date.now()): string {
   bytes[8] = (bytes[8]! & 0x3f) | 0x80;
   const hex = Array.from(bytes, (b) => b.toString(16).padStart(2, '0')).join('');
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
-}
-
-/** This device. */
-export function deviceId(): string {
-  let found = localStorage.getItem(NAME);
-  if (!found) {
-    found = `device-${uuid7()}`;
-    localStorage.setItem(NAME, found);
-  }
-  return found;
 }

@@ -25,6 +25,8 @@ export function next(step: Step): Step | null {
 export function walkOn(step: Step | null, unsent: Pick<OutEvent, 'kind' | 'step' | 'payload'>[]): Step | null {
   let now = step;
   for (const event of unsent) {
+    // a problem that is not sent yet stops here as it will there, whatever it is about
+    if (event.kind === 'problem' && event.payload.about !== 'other') return null;
     if (!now || event.kind !== 'answer' || event.step !== now.step) continue;
     const given = now.buttons.find((b) => b.answer === event.payload.answer);
     now = given?.follows ? next(now) : null;

@@ -17,10 +17,10 @@
   }
   let { look = 'plain', key = '', disabled, onclick, href, type = 'button', class: more = '', children }: Props = $props();
   const LOOKS = {
-    huge: 'huge min-h-[104px] text-[1.7rem] border-brine max-[500px]:min-h-[84px] max-[500px]:text-[1.4rem] leading-[1.15] max-[500px]:leading-[1.15]',
+    huge: 'huge min-h-[104px] text-[1.7rem] border-brine max-[500px]:min-h-[72px] short:min-h-[64px] max-[500px]:text-[1.4rem] leading-[1.15] max-[500px]:leading-[1.15]',
     main: 'min-h-[64px] text-xl border-brine leading-[1.15] max-[500px]:leading-[1.15]',
     plain:
-      'bg-sheet min-h-[64px] text-[1.2rem] border-ink max-[500px]:min-h-[60px] max-[500px]:text-[1.05rem] leading-[1.15] max-[500px]:leading-[1.15]',
+      'bg-sheet min-h-[64px] text-[1.2rem] border-ink max-[500px]:min-h-[56px] short:min-h-[56px] max-[500px]:text-[1.05rem] leading-[1.15] max-[500px]:leading-[1.15]',
     quiet:
       'quiet bg-sheet min-h-[56px] text-base font-medium border-hairline max-[500px]:text-[0.9rem] leading-[1.15] max-[500px]:leading-[1.15]',
   };
@@ -36,6 +36,5 @@
   class="answer w-full justify-between gap-2 rounded-[6px] border-2 px-4 py-2 font-bold max-[500px]:px-3 {LOOKS[look]} {more}"
 >
   <span>{@render children()}</span>
-  {#if key}<kbd class="font-sans text-[0.85rem] font-normal opacity-80 {look === 'quiet' ? 'max-[500px]:hidden' : ''}">{key}</kbd
-    >{/if}
+  {#if key}<kbd class="no-touch font-sans text-[0.85rem] font-normal opacity-80">{key}</kbd>{/if}
 </Button>

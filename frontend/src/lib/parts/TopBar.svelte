@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Modal from 'flowbite-svelte/Modal.svelte';
   import Navbar from 'flowbite-svelte/Navbar.svelte';
   import NavBrand from 'flowbite-svelte/NavBrand.svelte';
   import NavHamburger from 'flowbite-svelte/NavHamburger.svelte';
@@ -6,7 +7,9 @@
   import NavUl from 'flowbite-svelte/NavUl.svelte';
   import type { Schemas } from '#lib/api/client.ts';
   import { session } from '#lib/session.svelte.ts';
+  import { waitingOf } from '#lib/offline/outbox.ts';
   import Failure from './Failure.svelte';
+  import GloveButton from './GloveButton.svelte';
   import Word from './Word.svelte';
 
   /** Where to go, who is here, night or day. */
@@ -28,7 +31,18 @@
     const dark = document.documentElement.classList.toggle('dark');
     localStorage.setItem('orthotorq-theme', dark ? 'dark' : 'light');
   }
-  const leave = () => session.signOut().catch((error: Error) => (failed = error.message));
+  /** Taps of this person that are not sent yet. */
+  let unsent = $state(0);
+  let asking = $state(false);
+  async function leave() {
+    unsent = Object.values(await waitingOf(person.id)).reduce((sum, n) => sum + n, 0);
+    if (unsent) asking = true;
+    else await out();
+  }
+  async function out() {
+    asking = false;
+    await session.signOut().catch((error: Error) => (failed = error.message));
+  }
 </script>
 
 <header class="no-print">
@@ -59,3 +73,15 @@
   </Navbar>
   <Failure text={failed} />
 </header>
+{#if asking}
+  <Modal bind:open={asking} title="{unsent} of your taps are not sent yet" size="sm">
+    <p>
+      They stay on this device under your name, and are sent when you sign in here again. Nobody else sends them. Until then the
+      record lacks them.
+    </p>
+    <div class="grid gap-2 sm:grid-cols-2">
+      <GloveButton onclick={() => (asking = false)}>Stay signed in</GloveButton>
+      <GloveButton look="quiet" onclick={out}>Sign out, keep them here</GloveButton>
+    </div>
+  </Modal>
+{/if}

@@ -193,4 +193,6 @@ class GroupOut(Out):
     window: WindowOut | None
     sources: list[SourceOut]
     history: Literal["known", "unknown"]
+    #: what goes on its heads: a socket or a key with its width
+    socket: str = ""
     note: str

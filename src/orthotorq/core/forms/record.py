@@ -25,6 +25,25 @@ class Cell(Out):
     still: bool = False
     moved: bool = False
     slackened: bool = False
+    #: kept with its whole round at once; kept faster than a hand can pull
+    whole: bool = False
+    fast: bool = False
+
+
+class StoryLine(Out):
+    """What happened, in words: who, when, where, which bolts, and what a reader should know about it."""
+
+    kind: str
+    at: str
+    until: str | None = None
+    person: str
+    stage: str
+    position: str | None
+    what: str
+    bolts: list[str] = []
+    text: str
+    marks: list[str] = []
+    photo: str | None = None
 
 
 class Column(Out):
@@ -137,6 +156,7 @@ class Record(Out):
     tables: list[GroupTable]
     lines: list[RecordLine]
     notes: list[RecordNote]
+    story: list[StoryLine] = []
     deviations: list[Deviation]
     sign_offs: list[SignOff]
     started: str | None

@@ -10,7 +10,7 @@ from .setting import SettingOut
 from .stage import LookOut
 
 EventKind = Literal["answer", "problem", "note", "suggest", "photo", "correct", "redo", "accept", "settle", "sign_off",
-                    "abandon"]
+                    "abandon", "resume", "tool"]
 
 
 class EventIn(Model):
@@ -25,6 +25,8 @@ class EventIn(Model):
     device_sequence: Annotated[int, Field(ge=1, le=10_000_000)]
     device_time: Annotated[str, Field(min_length=10, max_length=40)]
     lease: Annotated[int, Field(ge=0, le=1_000_000)]
+    #: who tapped, where the device says so; nobody else may send it
+    person: Annotated[str, Field(max_length=36)] | None = None
     last_seen: Annotated[int, Field(ge=0, le=10_000_000)]
 
 
@@ -89,6 +91,9 @@ class Instruction(Out):
     unit: str | None
     quantity: str | None
     gauge: str | None
+    #: what goes on the head; the gap measured here last
+    socket: str = ""
+    last_gap: str = ""
     turn_deg: float | None
     window_deg: list[float] | None
     turn_text: str
@@ -173,6 +178,18 @@ class Conflict(Out):
     reason: str | None
 
 
+class Stopped(Out):
+    """What stops the run until somebody says what was done about it."""
+
+    event: str
+    about: Literal["unsafe", "wrench"]
+    text: str
+    advice: str
+    ask: str
+    person: str
+    at: str
+
+
 class RunState(Out):
     """All a screen needs to know about a run; the same events always give the same state."""
 
@@ -187,6 +204,10 @@ class RunState(Out):
     history: Literal["known", "unknown"]
     provisional: bool
     provisional_why: list[str] = []
+    #: what a signature would stand over, in words
+    signs: str = ""
+    #: what stops the run until it is settled
+    stopped: list[Stopped] = []
     waiting: list[Instruction]
     clocks: list[Clock]
     fitted: list[str]

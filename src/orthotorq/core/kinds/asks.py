@@ -37,7 +37,7 @@ REFUSES = Choice("refuses", "It refuses", "r")
 TURNS_ON = Choice("turns_on", "It turns on and on", "o")
 MOVED = Choice("moved", "It moved", "m")
 NOTHING_MOVED = Choice("still", "Nothing moved", "space")
-REPAIR = Choice("repair", "Repaired", "1")
+REPAIR = Choice("repair", "Repaired", "1", reason=True)
 REPLACE = Choice("replace", "Replaced", "2")
 ACCEPT = Choice("accept", "Leave it, with a reason", "3", reason=True)
 SKIP = Choice("skip", "Skipped", "k")
@@ -47,6 +47,11 @@ EASE = Choice("ease", "A little tighter, then back: try again", "2")
 HEAT = Choice("heat", "Heated under permit: try again", "4", reason=True)
 CUT = Choice("cut", "Cut off, parts replaced", "5", reason=True)
 DRILL = Choice("drill", "Drilled out, thread restored", "6", reason=True)
+AGAIN = Choice("again", "Another round", "1", reason=True)
+#: why a nut had moved when it was checked again, as far as the one who saw it can say
+CAUSES = (Choice("settled", "It settled: gasket, coating, new parts", "1"),
+          Choice("worked_loose", "It worked loose: vibration, heat and cold", "2"),
+          Choice("never_tight", "It was not right before", "3"), Choice("not_known", "I cannot tell", "4"))
 
 #: what may be done about something that failed, unless the step says otherwise
 AFTER_A_FAILURE = ("repair", "replace", "accept")
@@ -55,10 +60,10 @@ AFTER_A_REFUSAL = ("penetrant", "ease", "heat", "cut", "drill", "accept")
 #: after these the step is done again
 TRIED = ("repair", "replace", "penetrant", "ease", "heat")
 #: what may be done, as it is said of something looked at; of a bolt
-_DECISIONS = {c.word: c for c in (ACCEPT, BACK, PENETRANT, EASE, HEAT, CUT, DRILL)}
+_DECISIONS = {c.word: c for c in (ACCEPT, BACK, PENETRANT, EASE, HEAT, CUT, DRILL, AGAIN)}
 _LOOKED_AT = {"repair": REPAIR.saying("Repaired, look again"), "replace": REPLACE.saying("Replaced, look again")}
 _OF_A_BOLT = {"repair": REPAIR.saying("Cleaned or mended, do it again"),
-              "replace": REPLACE.saying("Bolt or nut replaced, do it again")}
+              "replace": REPLACE.saying("Bolt or nut replaced: from hand on again")}
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,8 +114,16 @@ ITEMS: dict[str, Ask] = {
 }
 
 
-def decision(choices: tuple[str, ...], back: str = "", bolt: bool = False) -> Ask:
+def word_of(choice: str | Choice) -> str:
+    """The word of a choice, which may stand for itself."""
+    return choice.word if isinstance(choice, Choice) else choice
+
+
+def decision(choices: tuple[str | Choice, ...], back: str = "", bolt: bool = False) -> Ask:
     """What is asked about something that failed: a look, or a bolt; `back` names the stage that can mend it."""
     said = _DECISIONS | (_OF_A_BOLT if bolt else _LOOKED_AT)
-    return Ask("decision", tuple(said[word].saying(f"Back to “{back}”") if word == "back" else said[word] for word in choices),
-               skippable=False, instruction="What was done about it?")
+    taken = tuple(one if isinstance(one, Choice) else said[one] for one in choices)
+    asked = ("Why had it moved?" if taken == CAUSES else "What now?" if any(one.word in ("back", "again") for one in taken)
+             else "What was done about it?")
+    return Ask("decision", tuple(one.saying(f"Back to “{back}”") if one.word == "back" else one for one in taken),
+               skippable=False, instruction=asked)

@@ -47,7 +47,7 @@ class Fail:
 
     code: str
     params: dict[str, object]
-    choices: tuple[str, ...] = AFTER_A_FAILURE
+    choices: tuple[str | Choice, ...] = AFTER_A_FAILURE
     back: str | None = None
 
 
@@ -63,13 +63,14 @@ class Look:
 @dataclass(slots=True)
 class At:
     """Where a step of a pass stands: the pass, its round and pull, whether the figure has an angle, whether the bolt is
-    slackened before it is pulled."""
+    slackened before it is pulled, whether the joint is looked at again."""
 
     one: PassOut
     round: int = 1
     pull: int | None = None
     angled: bool = False
     slackens: bool = False
+    recheck: bool = False
 
 
 @dataclass(slots=True)
@@ -168,6 +169,9 @@ class PassKind:
     seconds_each: ClassVar[float] = 15.0
     sayings: ClassVar[Sayings] = {}
     failures: ClassVar[Sayings] = {}
+    #: what stops a pass that is not an answer by itself: what is wrong with what to do, and what may be decided
+    halts: ClassVar[Sayings] = {}
+    stops: ClassVar[dict[str, tuple[str | Choice, ...]]] = {}
     ask: ClassVar[Ask]
 
     # planning
@@ -219,19 +223,18 @@ class PassKind:
         """How a bolt is drawn after it."""
         return "full" if look.percent >= 100 else "part"
 
-    def suspicious(self, before: Look, look: Look, word: str, at: At) -> str | None:
-        """Code of the deviation that an answer is by itself."""
+    def suspicious(self, before: Look, word: str, at: At) -> str | None:
+        """Code of what stops the pass at a bolt, where an answer is not credible as the bolt stands."""
         return None
 
-    def after(self, before: Look, given: Answered, at: At, failed: bool) -> tuple[Look, str | None]:
-        """(how the bolt stands after an answer, code of the deviation that the answer is)."""
+    def after(self, before: Look, given: Answered, at: At, failed: bool) -> Look:
+        """How the bolt stands after an answer."""
         look = Look(self.load(before.percent, at), before.state, before.gap)
-        code = None if failed else self.suspicious(before, look, given.word, at)
-        if failed or code is not None:
+        if failed:
             look.state = "deviating"
         elif before.state != "deviating" or self.frees:
             look.state = self.state(look, given.word, at)
-        return look, code
+        return look
 
     # the run
 

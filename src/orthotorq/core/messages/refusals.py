@@ -17,10 +17,20 @@ class Refusal(StrEnum):
     NO_SUCH_ANSWER = "no_such_answer"
     TEXT_TOO_LONG = "text_too_long"
     SAY_WHY = "say_why"
+    HELD = "held"
+    PROBLEM_FORM = "problem_form"
+    NOT_HELD = "not_held"
+    PASSWORD_WRONG = "password_wrong"
+    PULLED_SIGNS = "pulled_signs"
+    SIGN_WITH_PASSWORD = "sign_with_password"
+    OTHER_PERSON = "other_person"
+    TOOL_FORM = "tool_form"
+    SAME_TOOL = "same_tool"
     STILL_WAITING = "still_waiting"
     READING_UNIT = "reading_unit"
     READING_UNREAD = "reading_unread"
     READING_CANNOT_BE = "reading_cannot_be"
+    READING_UNLIKELY = "reading_unlikely"
     READING_FORM = "reading_form"
     READING_TEXT = "reading_text"
     TORQUE_CANNOT_BE = "torque_cannot_be"
@@ -112,10 +122,20 @@ TEXTS: dict[Refusal, str] = {
     Refusal.NO_SUCH_ANSWER: "“{answer}” is no answer to this step; it takes {answers}.",
     Refusal.TEXT_TOO_LONG: "A {field} is text of at most {most} characters.",
     Refusal.SAY_WHY: "Say why.",
+    Refusal.HELD: "The run is stopped: {text}. Say what was done about it first.",
+    Refusal.PROBLEM_FORM: "A problem is text of 1 to {most} characters, with what it is about: unsafe, wrench or other.",
+    Refusal.PASSWORD_WRONG: "This is not your password. Nothing was signed.",
+    Refusal.PULLED_SIGNS: "{person} pulled bolts in this run: another supervisor signs it.",
+    Refusal.SIGN_WITH_PASSWORD: "A signature is given at the end of the run, with the password.",
+    Refusal.OTHER_PERSON: "This was tapped by somebody else, and is sent only while that person is signed in.",
+    Refusal.NOT_HELD: "Nothing is stopped by this problem, or it was settled already.",
+    Refusal.TOOL_FORM: "A wrench is changed with the tool of the plan, the serial of the new one, why, and how it was checked.",
+    Refusal.SAME_TOOL: "{serial} is the wrench in hand already.",
     Refusal.STILL_WAITING: "{minutes} min are left to wait. To go on before, skip it with a reason.",
     Refusal.READING_UNIT: "Write the reading with its unit, for example {example}.",
     Refusal.READING_UNREAD: "{reason}",
     Refusal.READING_CANNOT_BE: "{value} cannot be: a reading here is like {example}.",
+    Refusal.READING_UNLIKELY: "{value} is far from what this can be ({usual}). Look again, then say that it is so.",
     Refusal.READING_FORM: "A reading has a torque, an angle or both, and belongs to a pull.",
     Refusal.READING_TEXT: "The {name} reading is text with a unit.",
     Refusal.TORQUE_CANNOT_BE: "{value} cannot be: this pass asks for {torque} N·m.",

@@ -33,6 +33,8 @@ ACTIONS: dict[str, Action] = {
     "redo": Action(HANDS, OPEN, held=True),
     "take_over": Action(HANDS, ANY),
     "problem": Action(CREW, ANY),
+    "resume": Action(HANDS, OPEN),
+    "tool": Action(HANDS, OPEN, held=True),
     "photo": Action(HANDS, ANY),
     "note": Action(CREW, EVER),
     "suggest": Action(CREW, EVER),
@@ -50,13 +52,15 @@ STATUS: dict[str, str] = {"running": "under way", "finished": "finished, not sig
                           "closed": "signed and closed", "abandoned": "abandoned"}
 
 
-def offered_to(roles: frozenset[str], status: str, pending: Pending | None, answered: bool, clear: bool) -> list[str]:
+def offered_to(roles: frozenset[str], status: str, pending: Pending | None, answered: bool, clear: bool,
+               stopped: bool = False) -> list[str]:
     """Actions that a person may take now; `answered` when there is an answer to correct, `clear` when nothing is left to be
-    accepted or settled."""
+    accepted or settled, `stopped` when a problem stops the run."""
     out = []
     for name, action in ACTIONS.items():
         fits = {"skip": pending is not None and pending.may_skip(), "redo": pending is not None and can_redo(pending),
-                "correct": answered, "sign_supervisor": clear}.get(name, True)
+                "resume": stopped, "answer": not stopped, "round": not stopped, "correct": answered,
+                "sign_supervisor": clear}.get(name, True)
         if action.roles & roles and status in action.when and fits:
             out.append(name)
     return out

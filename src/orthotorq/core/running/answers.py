@@ -22,7 +22,7 @@ _MOST = {"length": (10_000.0, "0.4 mm"), "angle": (MOST_TURNS.value * _TURN, "30
 
 def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
     """What is wrong with an answer to a step at a time, or None."""
-    if unknown := set(payload) - {"answer", "value", "note", "reading", "reason"}:
+    if unknown := set(payload) - {"answer", "value", "note", "reading", "reason", "sure", "whole"}:
         return Refusal.NO_SUCH_FIELD, {"field": sorted(unknown)[0]}
     answer, takes = payload.get("answer"), pending.takes()
     if answer not in takes:
@@ -30,6 +30,9 @@ def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Pro
     for field in ("note", "reason"):
         if not isinstance(payload.get(field, ""), str) or len(payload.get(field, "")) > MAX_TEXT:
             return Refusal.TEXT_TOO_LONG, {"field": field, "most": MAX_TEXT}
+    for field in ("sure", "whole"):
+        if not isinstance(payload.get(field, False), bool):
+            return Refusal.NO_SUCH_FIELD, {"field": field}
     wants = next((c.reason for c in pending.ask.choices if c.word == answer), answer == "skip")
     if wants and not str(payload.get("reason", "")).strip():
         return Refusal.SAY_WHY, {}
@@ -39,7 +42,8 @@ def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Pro
         item = pending.segment.item
         below = pending.ask.wanted == "temperature" or (
             item is not None and any(x is not None and x < 0 for x in (item.min, item.max)))
-        return _value(payload.get("value"), pending.ask.wanted or "length", below)
+        wrong = _value(payload.get("value"), pending.ask.wanted or "length", below)
+        return wrong or (None if payload.get("sure") else _unlikely(pending, str(payload.get("value"))))
     return _reading(pending, payload.get("reading"))
 
 
@@ -54,6 +58,15 @@ def _value(value: object, quantity: str, below: bool) -> Problem | None:
     if not (-most if below else 0) <= base <= most:
         return Refusal.READING_CANNOT_BE, {"value": value, "example": example}
     return None
+
+
+def _unlikely(pending: Pending, value: str) -> Problem | None:
+    """A reading that can be and hardly is: asked back before it is kept, as for a slipped decimal point."""
+    if pending.usual is None:
+        return None
+    low, high, words = pending.usual
+    base = parse(value, pending.ask.wanted or "length").base
+    return None if low <= base <= high else (Refusal.READING_UNLIKELY, {"value": value, "usual": words})
 
 
 def _reading(pending: Pending, reading: object) -> Problem | None:

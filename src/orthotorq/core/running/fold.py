@@ -5,7 +5,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Any
 
-from .setup import Setup, setup_of
+from .setup import Bound, Setup, changed, setup_of
+
+#: what a problem is about that stops the run until it is settled
+STOPPING = ("unsafe", "wrench")
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,6 +57,10 @@ class Log:
     settled: dict[str, Fact] = field(default_factory=dict)
     conflicts: list[Fact] = field(default_factory=list)
     sign_offs: list[Fact] = field(default_factory=list)
+    #: by problem, the word that settled it
+    resumed: dict[str, Fact] = field(default_factory=dict)
+    #: every wrench that was in hand, in order, with the change that brought it
+    hands: list[tuple[Bound, Fact | None]] = field(default_factory=list)
     abandoned: Fact | None = None
     start: Fact | None = None
     setup: Setup = field(default_factory=Setup)
@@ -83,8 +90,20 @@ class Log:
             self.abandoned = fact
         elif fact.kind == "start":
             self.start, self.setup = fact, setup_of(fact.payload)
+            self.hands = [(tool, None) for tool in self.setup.tools]
+        elif fact.kind == "resume":
+            self.resumed[str(fact.payload.get("problem"))] = fact
+            self.others.append(fact)
+        elif fact.kind == "tool":
+            self.setup = changed(self.setup, fact.payload)
+            self.hands.append((self.setup.tools[-1], fact))
+            self.others.append(fact)
         else:
             self.others.append(fact)
+
+    def stopped(self) -> list[Fact]:
+        """Problems that stop the run and that nobody has settled."""
+        return [f for f in self.others if f.kind == "problem" and f.payload.get("about") in STOPPING and f.id not in self.resumed]
 
     def _answer(self, fact: Fact) -> None:
         given = Given(fact, fact.payload)

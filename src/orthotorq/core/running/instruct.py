@@ -13,11 +13,11 @@ from ..kinds.registry import ANSWERS, PASS_KINDS
 from ..planning.cautions import CAUTIONS
 from .setup import in_hand
 from .step_id import step_id
-from .texts import REDO, REPEAT, SET, fail_texts
+from .texts import REDO, RENEWED, REPEAT, SET, fail_texts
 from .walk import Pending, Walk
 
-#: steps that a stage is not done again from: they must be settled first
-_NOT_FROM = ("condition", "decision")
+#: steps that a stage is not done again from: what is not met is not met there either
+_NOT_FROM = ("condition",)
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +51,7 @@ def _leaves(walk: Walk, pending: Pending, choice: Choice) -> LookOut | None:
         return None
     group = walk.group(place)
     angled = group is not None and group.target is not None and group.target.angle_deg is not None
-    look, _ = PASS_KINDS[one.do].after(walk.bolt(pending.segment.position, place), _Would(choice.word),
+    look = PASS_KINDS[one.do].after(walk.bolt(pending.segment.position, place), _Would(choice.word),
                                        At(one, pending.round or 1, pending.pull, angled), False)
     return LookOut(state=look.state, percent=look.percent)
 
@@ -65,13 +65,19 @@ def what_of(walk: Walk, pending: Pending) -> str:
     return segment.item.text if segment.item else segment.one.name if segment.one else ", ".join(segment.stage.condition)
 
 
+def failure_words(walk: Walk, pending: Pending) -> str:
+    """What failed, and how."""
+    assert pending.fail is not None
+    segment = pending.segment
+    label = f"Bolt {' + '.join(walk.label(p) for p in pending.move)}, " if pending.place else ""
+    what = segment.item.text if segment.item else segment.one.name if segment.one else ""
+    return f"{label}{what}: {fail_texts()[pending.fail.code][0].format(**pending.fail.params)}"
+
+
 def _text(walk: Walk, pending: Pending) -> str:
     segment, one = pending.segment, pending.segment.one
     if pending.fail is not None:
-        label = f"Bolt {' + '.join(walk.label(p) for p in pending.move)}, " if pending.place else ""
-        what = segment.item.text if segment.item else one.name if one else ""
-        wrong = fail_texts()[pending.fail.code][0].format(**pending.fail.params)
-        return f"{label}{what}: {wrong}. {pending.ask.instruction}"
+        return f"{failure_words(walk, pending)}. {pending.ask.instruction}"
     if segment.item is not None:
         return segment.item.text
     if one is None:
@@ -79,12 +85,14 @@ def _text(walk: Walk, pending: Pending) -> str:
     return pending.ask.instruction.format(turn=PASS_KINDS[one.do].short_turn(one))
 
 
-def _hint(walk: Walk, pending: Pending, clock: tuple[str, float] | None) -> str:
+def _hint(walk: Walk, pending: Pending, clock: tuple[str, float, str] | None) -> str:
     one = pending.segment.one
     if clock is not None and walk.now > clock[1] and one is not None and PASS_KINDS[one.do].pulls and pending.fail is None:
         return SET
     if pending.fail is not None:
         return fail_texts()[pending.fail.code][1]
+    if pending.renews:
+        return RENEWED
     if pending.unit.cycle > 1 and pending.number == 1 and pending.kind not in ("condition", "item"):
         return REDO
     if pending.attempt > 1 and pending.unit.cycle == 1 and one is not None:
@@ -120,6 +128,12 @@ _NO_PASS: Mapping[str, Any] = {
     "settings": [], "changed_setting": False, "before_each": None}
 
 
+def _new_in_hand(walk: Walk) -> bool:
+    """Whether a wrench was changed since the last answer."""
+    last = walk.log.order[-1].fact.sequence if walk.log.order else 0
+    return any(change is not None and change.sequence > last for _, change in walk.log.hands)
+
+
 def _about_pass(walk: Walk, pending: Pending, one: PassOut | None) -> Mapping[str, Any]:
     """What only a pass has: name, turn, setting."""
     if one is None:
@@ -129,7 +143,7 @@ def _about_pass(walk: Walk, pending: Pending, one: PassOut | None) -> Mapping[st
     return {"pass_name": one.name, "do": one.do, "turn_deg": one.turn_deg, "window_deg": one.window_deg,
             "turn_text": kind.short_turn(one), "turn_back": kind.back,
             "turn_note": kind.turn_note(one), "settings": settings,
-            "changed_setting": bool(settings and in_hand(settings[0]) != walk.in_hand),
+            "changed_setting": bool(settings and (in_hand(settings[0]) != walk.in_hand or _new_in_hand(walk))),
             "before_each": one.before_each if (pending.pull or 1) == 1 else None}
 
 
@@ -141,6 +155,19 @@ def _wanted(pending: Pending) -> Mapping[str, Any]:
     limit = PASS_KINDS[one.do].limit_words(one) if one is not None else None
     gap = pending.ask.wanted == "length"
     return {"limit_text": limit, "unit": "mm" if gap else None, "quantity": pending.ask.wanted, "gauge": None}
+
+
+def _socket(walk: Walk, pending: Pending) -> str:
+    """What goes on the head, where something is turned with a tool."""
+    group = walk.group(pending.place) if pending.place else None
+    by_hand = pending.segment.one is None or pending.segment.one.do == "hand" or pending.decision is not None
+    return "" if group is None or by_hand else group.socket
+
+
+def _last_gap(walk: Walk, pending: Pending) -> str:
+    """The gap measured last at this bolt, where gaps are drawn."""
+    gap = walk.bolt(pending.segment.position, pending.place).gap if pending.place else None
+    return f"last here {gap:g} mm" if gap is not None and pending.ask.wanted == "length" else ""
 
 
 def instruction_for(walk: Walk, pending: Pending) -> Instruction:
@@ -162,6 +189,7 @@ def instruction_for(walk: Walk, pending: Pending) -> Instruction:
         shows="label" if pending.fail is not None else ask.shows, entry=_entry(pending),
         exception=button(exception) if exception is not None else None, ready_at=pending.ready_at,
         deadline=clock[1] if clock else None, check_round=ask.proves and pending.fail is None,
+        socket=_socket(walk, pending), last_gap=_last_gap(walk, pending),
         wrong=[button(c) for c in ask.wrong], ahead=_ahead(walk, pending), **_about_pass(walk, pending, one), **_wanted(pending))
 
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 from ..forms.stage import ItemOut
 from ..kinds.asks import AFTER_A_FAILURE, CONDITION, ITEMS, Choice
 from ..kinds.pass_kind import Fail, reading_base
+from ..thresholds import READING_FAR
 from .fold import Given
 from .program import Segment, Unit
 from .step_id import step_id
@@ -40,7 +41,17 @@ def asked_of(walk: Walk, unit: Unit, segment: Segment) -> Pending:
     ask = replace(ITEMS[item.answer], wanted=item.quantity)
     return Pending(unit, segment, replace(ask, choices=_said(item)) if item.good or item.bad else ask, None,
                    (segment.place,) if segment.place else (), number=number,
-                   order=tuple((p,) for p in item.places), ready_at=ready)
+                   order=tuple((p,) for p in item.places), ready_at=ready, usual=_usual(item))
+
+
+def _usual(item: ItemOut) -> tuple[float, float, str] | None:
+    """Where readings of an item lie, good or not: so many widths of its limit around it."""
+    ends = [end for end in (item.min, item.max) if end is not None]
+    width = (ends[1] - ends[0] if len(ends) == 2 else abs(ends[0])) if ends else 0.0
+    if width <= 0:
+        return None
+    far = READING_FAR.value * width
+    return ends[0] - far, ends[-1] + far, f"the limit is {item.limit_text}"
 
 
 def _said(item: ItemOut) -> tuple[Choice, ...]:

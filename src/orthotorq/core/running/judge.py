@@ -9,9 +9,10 @@ from ..forms.result import Result
 from ..messages import Refusal, render
 from .actions import ACTIONS
 from .answers import MAX_TEXT, answer_problem
-from .fold import Fact, Log, fold
+from .fold import STOPPING, Fact, Log, fold
 from .instruct import can_redo
 from .program import units_of
+from .setup import tools_needed
 from .state import all_deviations, status_of, walk_run
 from .walk import Pending, Walk
 
@@ -79,11 +80,16 @@ def judge_in(result: Result, log: Log, kind: str, step: str, payload: dict[str, 
     walk, pending, waits = walk_run(result, log, now)
     # a wait that runs beside other work can be answered too
     pending = next((w for w in waits if w.step == step), pending)
+    if kind == "answer" and pending is not None and pending.fail and pending.fail.code == "set_too_late" and pending.step != step:
+        # pulled before the stop was seen, as without network: what happened is kept, and deviates
+        walk, pending, _ = walk_run(result, log)
     case = _Case(result, log, walk, step, payload, roles, status_of(log, pending), pending, now)
     if case.status in ("closed", "abandoned") and case.status not in ACTIONS.get(kind, ACTIONS["answer"]).when:
         return _conflict(Refusal.RUN_OVER, status=case.status)
     # who may, and when, stands in the table; what is left to a rule is whether the event fits
     refused = case.may(kind) if kind in ACTIONS else None
+    if kind in ("answer", "redo") and (held := log.stopped()):
+        refused = refused or _refuse(Refusal.HELD, text=held[0].payload.get("text", ""))
     return refused or _RULES[kind](case)
 
 
@@ -154,6 +160,32 @@ def _text(case: _Case) -> Judgement:
     return ACCEPTED
 
 
+def _problem(case: _Case) -> Judgement:
+    text, about = case.payload.get("text"), case.payload.get("about", "other")
+    good = isinstance(text, str) and 0 < len(text.strip()) <= MAX_TEXT and about in (*STOPPING, "other")
+    return ACCEPTED if good and not case.has_more_than("text", "about") else _refuse(Refusal.PROBLEM_FORM, most=MAX_TEXT)
+
+
+def _resume(case: _Case) -> Judgement:
+    if case.status != "running" or case.payload.get("problem") not in {f.id for f in case.log.stopped()}:
+        return _conflict(Refusal.NOT_HELD)
+    return ACCEPTED if case.reason() and not case.has_more_than("problem", "reason") else _refuse(Refusal.SAY_WHY)
+
+
+def _tool(case: _Case) -> Judgement:
+    if case.status != "running":
+        return _refuse(Refusal.ALL_ANSWERED)
+    setup, tool, serial = case.log.setup, case.payload.get("tool"), case.payload.get("serial")
+    checked = case.payload.get("checked", "")
+    form = isinstance(serial, str) and isinstance(checked, str) and len(checked) <= MAX_TEXT
+    if not form or case.reason() is None or case.has_more_than("tool", "serial", "reason", "checked") or (
+            tool not in tools_needed(case.result, setup.occasion, setup.variants)):
+        return _refuse(Refusal.TOOL_FORM)
+    if any(t.tool == tool and t.serial == serial for t in setup.tools):
+        return _refuse(Refusal.SAME_TOOL, serial=serial)
+    return ACCEPTED
+
+
 def _accept(case: _Case) -> Judgement:
     found = next((d for d in all_deviations(case.walk, case.log) if d.id == case.payload.get("deviation")), None)
     if found is None:
@@ -197,6 +229,7 @@ def _abandon(case: _Case) -> Judgement:
 
 
 _RULES: dict[str, Callable[[_Case], Judgement]] = {
-    "answer": _answer, "correct": _correct, "redo": _redo, "problem": _text, "note": _text, "suggest": _text,
+    "answer": _answer, "correct": _correct, "redo": _redo, "problem": _problem, "resume": _resume, "tool": _tool,
+    "note": _text, "suggest": _text,
     "photo": _photo, "accept": _accept, "settle": _settle, "sign_off": _sign_off, "abandon": _abandon,
 }

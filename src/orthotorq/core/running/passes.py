@@ -6,14 +6,18 @@ from functools import partial
 
 from ..forms.run import TapeBand
 from ..forms.stage import PassOut
-from ..kinds.asks import SLACKEN
+from ..kinds.asks import ACCEPT, BACK, SLACKEN, Choice
 from ..kinds.pass_kind import At, Fail, History, PassKind
 from ..kinds.registry import PASS_KINDS
+from ..thresholds import GAP_FAR
 from .fold import Given
-from .program import Segment, Unit
+from .program import Segment, Unit, sorted_stages
 from .setup import in_hand
-from .step_id import end_of, step_id
+from .step_id import base_of, end_of, step_id, then_of
 from .walk import Pending, Settled, Walk
+
+#: rounds after a bolt moved at a recheck, where the plan gives none
+_RECHECK_ROUNDS = 3
 
 
 def band_of(unit: Unit, segment: Segment, one: PassOut, round_: int, total: int, answers: list[str],
@@ -48,27 +52,58 @@ def walk_pass(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
     if kind.pause:
         return _pause(walk, unit, segment, one, kind)
     walk.provisional |= kind.provisional
-    for round_ in range(1, one.rounds_max + 1):
-        order = kind.order_of_round(one, history)
-        if not order:
-            break
-        pending, goes_on = _round(walk, unit, segment, one, round_, order, history)
-        if pending is not None or one.until == "once":
+    # where a joint is looked at again, what moved is gone round again, whatever the plan says
+    once = one.until == "once" and not (one.check and walk.log.setup.occasion == "recheck")
+    each = max(one.rounds_max, 1 if once or one.until != "once" else _RECHECK_ROUNDS)
+    round_, most = 0, each
+    while True:
+        pending, round_, exhausted = _rounds(walk, unit, segment, one, round_, most, history)
+        if pending is not None or walk.back is not None or once:
             return pending
-        begun = any(step_id(segment.base(), round_ + 1, _place(m)) in walk.log.answers for m in one.order)
+        pending, again = _verdict(walk, unit, segment, one, round_, history, exhausted)
+        if not again:
+            return pending
+        # what was mended is gone round anew, with as many rounds as the plan gives
+        most, history = round_ + each, History()
+
+
+def _rounds(walk: Walk, unit: Unit, segment: Segment, one: PassOut, done: int, most: int, history: History,
+            ) -> tuple[Pending | None, int, bool]:
+    """(the open step, the last round, whether the rounds ran out while it still went on)."""
+    kind, round_ = PASS_KINDS[one.do], done
+    while round_ < most and (order := kind.order_of_round(one, history)):
+        round_ += 1
+        pending, goes_on = _round(walk, unit, segment, one, round_, order, history)
+        if pending is not None or walk.back is not None:
+            return pending, round_, False
+        begun = round_ < most and any(
+            step_id(segment.base(), round_ + 1, _place(m)) in walk.log.answers for m in one.order)
         if not goes_on and not begun:
-            break
-        if round_ == one.rounds_max and goes_on and kind.exhausted is not None:
-            walk.deviate(f"{segment.base()}/r{round_}/-", kind.exhausted, name=one.name, max=one.rounds_max)
-    _verdict(walk, segment, one, kind, history)
-    return None
+            return None, round_, False
+        if round_ == most:
+            return None, round_, goes_on
+    return None, round_, False
 
 
-def _verdict(walk: Walk, segment: Segment, one: PassOut, kind: PassKind, history: History) -> None:
-    """What only the whole pass shows."""
-    for code, params in kind.verdict(one, history):
+def _verdict(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, history: History,
+             exhausted: bool) -> tuple[Pending | None, bool]:
+    """(the decision that is open, whether another set of rounds was decided): what only the whole pass shows stops it."""
+    kind = PASS_KINDS[one.do]
+    found = list(kind.verdict(one, history))
+    if exhausted and kind.exhausted is not None:
+        found.insert(0, (kind.exhausted, {"name": one.name, "max": round_}))
+    asked = Pending(unit, segment, kind.asked(At(one, round_)), round_)
+    for code, params in found:
         place = params.get("place")
-        walk.deviate(end_of(segment.base()), code, **params, label=walk.label(str(place)) if place else "")
+        said = {**params, "label": walk.label(str(place)) if place else ""}
+        halted = walk.halt(asked, end_of(segment.base()), Fail(code, said, kind.stops[code], unit.stage.id))
+        if halted.given is None or walk.back is not None:
+            return halted.pending, False
+        if halted.given.word == "again":
+            return None, True
+        if halted.given.word == "accept":
+            walk.deviate(end_of(segment.base()), code, **said, reason=halted.reason)
+    return None, False
 
 
 def _pause(walk: Walk, unit: Unit, segment: Segment, one: PassOut, kind: PassKind) -> Pending | None:
@@ -121,11 +156,10 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
           order: tuple[tuple[str, ...], ...]) -> tuple[Pending | None, Given | None, bool]:
     """One bolt (or bolts moved together) of a round, its pulls until it is done: (open step, last answer, left as failed)."""
     kind, most, wanted, still = PASS_KINDS[one.do], one.repeat_max or 1, one.repeat_still or 0, 0
-    judge = partial(_judged, kind, one, walk, move[0])
     given: Given | None = None
     for pull in range(1, most + 1):
         counted = pull if wanted else None
-        at = At(one, round_, counted, slackens=slackens(walk, one, round_, counted))
+        at = _at(walk, one, round_, counted, move[0])
         if at.slackens:
             slack = _slacken(walk, unit, segment, one, round_, move, number, order)
             if slack.given is None:
@@ -133,8 +167,13 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
             if slack.fail is not None and slack.fail.code == "stuck":
                 # left as it is: a click on it would prove nothing, it is not pulled
                 return None, slack.given, True
-        found = walk.settle(Pending(unit, segment, kind.asked(at), round_, move, 1, number, counted, order,
-                                    slackens=at.slackens), judge)
+        asked = Pending(unit, segment, kind.asked(at), round_, move, 1, number, counted, order, slackens=at.slackens)
+        if asked.ask.wanted == "length":
+            asked.usual = _usual_gap(walk, segment.position, one, move[0])
+        if kind.pulls and ((late := _set_meanwhile(walk, asked)) is not None or walk.back is not None):
+            return late, None, False
+        found = walk.settle(asked, partial(_judged, kind, at, walk, segment.position, move[0]),
+                            partial(_renewed, walk, unit, one, move))
         given = found.given
         if given is None:
             return found.pending, None, False
@@ -143,13 +182,113 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
             walk.in_hand = in_hand(walk.log.setup.settings_of(unit.stage, one)[0])
         failed = found.fail is not None or given.word == "skip"
         _deviations(walk, unit, one, kind, move, given, found)
-        _mark(walk, segment, kind, at, move, given, found.step, failed)
+        _mark(walk, segment, kind, at, move, given, failed)
+        if at.recheck and round_ == 1 and one.check and not at.slackens and not failed and kind.moved(one, given):
+            cause = _cause(walk, asked, found.step)
+            if cause is not None:
+                return cause, None, False
         still = still + 1 if given.word == "did_not_turn" else 0
         if not wanted or still >= wanted or failed:
             return None, given, failed
-    walk.deviate(step_id(segment.base(), round_, _place(move)), "pulls_exhausted", label=walk.label(move[0]), max=most,
-                 name=one.name)
-    return None, given, False
+    return _pulls_exhausted(walk, unit, segment, one, round_, move, number, order, given)
+
+
+def _pulls_exhausted(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, move: tuple[str, ...], number: int,
+                     order: tuple[tuple[str, ...], ...], given: Given | None) -> tuple[Pending | None, Given | None, bool]:
+    """A bolt that turns at every pull: nothing goes on before it is decided; a new one is pulled anew."""
+    step = step_id(segment.base(), round_, _place(move))
+    said: dict[str, object] = {"label": walk.label(move[0]), "max": one.repeat_max or 1, "name": one.name}
+    asked = Pending(unit, segment, PASS_KINDS[one.do].ask, round_, move, 1, number, None, order)
+    halted = walk.halt(asked, step, Fail("pulls_exhausted", said, PASS_KINDS[one.do].stops["pulls_exhausted"]))
+    if halted.given is None:
+        return halted.pending, None, False
+    if halted.given.word == "replace":
+        if (first := _renewed(walk, unit, one, move)) is not None:
+            return first, None, False
+        return _bolt(walk, unit, segment, one, round_, move, number, order)
+    walk.deviate(step, "pulls_exhausted", **said, reason=halted.reason)
+    return None, given, True
+
+
+def _usual_gap(walk: Walk, position: str | None, one: PassOut, place: str) -> tuple[float, float, str] | None:
+    """Where the gap at a bolt can lie after one more turn: at most half as large, for what the neighbours draw; hardly larger."""
+    before, group = walk.bolt(position, place).gap, walk.group(place)
+    if before is None or group is None:
+        return None
+    draws = GAP_FAR.value * group.thread.pitch_mm * (one.turn_deg or 0.0) / 360
+    return before - max(draws, before / 2), before + draws, f"it was {before:g} mm before this turn"
+
+
+def _at(walk: Walk, one: PassOut, round_: int, pull: int | None, place: str) -> At:
+    """Where a step of a pass stands."""
+    group = walk.group(place)
+    angled = group is not None and group.target is not None and group.target.angle_deg is not None
+    return At(one, round_, pull, angled, slackens(walk, one, round_, pull), walk.log.setup.occasion == "recheck")
+
+
+def _cause(walk: Walk, asked: Pending, step: str) -> Pending | None:
+    """A nut that had moved when the joint was looked at again: why, as far as can be said; None once it was said."""
+    one = asked.segment.one
+    assert one is not None
+    said: dict[str, object] = {"label": walk.label(asked.move[0]), "name": one.name}
+    stops = PASS_KINDS[one.do].stops["moved_at_recheck"]
+    halted = walk.halt(asked, step, Fail("moved_at_recheck", said, stops))
+    if halted.given is None:
+        return halted.pending
+    cause = next((c.label for c in stops if isinstance(c, Choice) and c.word == halted.given.word), "")
+    walk.deviate(step, "moved_at_recheck", **said, cause=cause[:1].lower() + cause[1:])
+    return None
+
+
+def _set_meanwhile(walk: Walk, asked: Pending) -> Pending | None:
+    """The stop before a pull for which the compound has set meanwhile, once a visit; None where there is nothing to decide.
+
+    A pull that was made without asking, as without network, stays a deviation.
+    """
+    unit, clock = asked.unit, walk.clock_for(asked.unit)
+    if clock is None or (unit.key, unit.cycle) in walk.pulled_late:
+        return None
+    what, deadline, applied = clock
+    base = step_id(asked.segment.base(), asked.round, asked.place, 1, asked.pull)
+    step = step_id(asked.segment.base(), asked.round, asked.place, walk.used.get(base, 0) + 1, asked.pull)
+    if walk.redone.get(step, 0) < len(walk.log.redos.get(step, [])):
+        # a stage was done again from here: what is past is not stopped now
+        return None
+    given = walk.log.answers.get(step)
+    key = end_of(base_of(unit.position, unit.stage.id, "condition"))
+    decided = walk.log.answers.get(then_of(key, walk.used.get(then_of(key), 0) + 1))
+    before = given is not None and (decided is None or given.fact.sequence < decided.fact.sequence)
+    if before or (decided is None and walk.now <= deadline):
+        return None
+    halted = walk.halt(asked, key, Fail("set_too_late", {"what": what}, (
+        BACK, ACCEPT.saying("Pull all the same, with a reason")), applied))
+    if halted.given is not None and walk.back is None:
+        walk.pulled_late.add((unit.key, unit.cycle))
+    return halted.pending
+
+
+def _renewed(walk: Walk, unit: Unit, one: PassOut, move: tuple[str, ...]) -> Pending | None:
+    """What a new bolt still has to go through of the passes that the old one had: its first open step."""
+    for stage in sorted_stages(walk.result, walk.log.setup):
+        position = unit.position if stage.across != "once" else None
+        segment_of = partial(Segment, stage, position)
+        for prior in stage.passes:
+            kind = PASS_KINDS[prior.do]
+            if stage.id == unit.stage.id and prior.id == one.id and prior.group == one.group:
+                return None
+            if stage.kind != "tighten" or prior.group != one.group or kind.pause or prior.check or kind.back or kind.provisional:
+                continue
+            at = _at(walk, prior, 1, None, move[0])
+            at.slackens = False
+            asked = Pending(Unit(stage, position, unit.cycle), segment_of(one=prior), kind.asked(at), 1, move, order=(move,),
+                            renews=True)
+            found = walk.settle(asked, partial(_judged, kind, at, walk, position, move[0]))
+            if found.given is None:
+                return found.pending
+            walk.step_done(found.given, position)
+            _deviations(walk, asked.unit, prior, kind, move, found.given, found)
+            _mark(walk, asked.segment, kind, at, move, found.given, found.fail is not None)
+    return None
 
 
 def _slacken(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, move: tuple[str, ...], number: int,
@@ -157,18 +296,23 @@ def _slacken(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int
     """The bolt slackened, as a step of its own before its first pull."""
     kind, place = PASS_KINDS["loosen"], move[0]
     found = walk.settle(Pending(unit, segment, SLACKEN, round_, move, 1, number, 0, order, slackens=True),
-                        partial(_judged, kind, one, walk, place))
+                        partial(_judged, kind, At(one, round_), walk, segment.position, place))
     if found.given is None:
         return found
     walk.step_done(found.given, segment.position)
     _deviations(walk, unit, one, kind, move, found.given, found)
     if found.fail is not None and found.fail.code == "stuck":
-        _mark(walk, segment, kind, At(one, round_), move, found.given, found.step, True)
+        _mark(walk, segment, kind, At(one, round_), move, found.given, True)
     return found
 
 
-def _judged(kind: PassKind, one: PassOut, walk: Walk, place: str, given: Given) -> Fail | None:
-    return kind.judge(one, given, walk.label(place))
+def _judged(kind: PassKind, at: At, walk: Walk, position: str | None, place: str, given: Given) -> Fail | None:
+    """What stops the run at an answer: what the answer says by itself, or that it is not credible as the bolt stands."""
+    label = walk.label(place)
+    found = kind.judge(at.one, given, label)
+    if found is not None or (code := kind.suspicious(walk.bolt(position, place), given.word, at)) is None:
+        return found
+    return Fail(code, {"label": label, "name": at.one.name}, kind.stops[code])
 
 
 def _deviations(walk: Walk, unit: Unit, one: PassOut, kind: PassKind, move: tuple[str, ...], given: Given,
@@ -183,16 +327,9 @@ def _deviations(walk: Walk, unit: Unit, one: PassOut, kind: PassKind, move: tupl
         walk.skipped(found.step, f"bolt {walk.label(move[0])}, {one.name}", given)
 
 
-def _mark(walk: Walk, segment: Segment, kind: PassKind, at: At, move: tuple[str, ...], given: Given, step: str,
-          failed: bool) -> None:
+def _mark(walk: Walk, segment: Segment, kind: PassKind, at: At, move: tuple[str, ...], given: Given, failed: bool) -> None:
     """What an answer means for the bolts of a move."""
     for place in move:
         if place == "-":
             continue
-        group = walk.group(place)
-        angled = group is not None and group.target is not None and group.target.angle_deg is not None
-        here = At(at.one, at.round, at.pull, angled, at.slackens)
-        look, code = kind.after(walk.bolt(segment.position, place), given, here, failed)
-        walk.bolts[segment.position, place] = look
-        if code is not None:
-            walk.deviate(step, code, label=walk.label(place), name=at.one.name)
+        walk.bolts[segment.position, place] = kind.after(walk.bolt(segment.position, place), given, at, failed)

@@ -22,7 +22,7 @@ def provisional_why(result: Result, walk: Walk, log: Log, status: str) -> list[s
         out.append("tightened by feel")
     if setup.makeshift:
         out.append(f"with a makeshift part ({setup.makeshift})")
-    out += [f"with {t.serial}, out of calibration" for t in setup.tools if t.expired]
+    out += [f"with {t.serial}, out of calibration" for t, _ in log.hands if t.expired]
     bound = {t.tool for t in setup.tools}
     names = {t.id: t.name for t in result.tools}
     if log.start is not None:

@@ -4,17 +4,18 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from ..forms.group import GroupOut
-from ..forms.record import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, RecordNote, ToolUsed
+from ..forms.record import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, RecordNote, StoryLine, ToolUsed
 from ..forms.result import Result
 from ..forms.stage import PassOut
 from ..kinds.registry import PASS_KINDS
 from .fold import Fact, Given, Log, fold
-from .instruct import answer_text
+from .instruct import answer_text, what_of
 from .program import Segment, segments_of, units_of
 from .provisional import provisional_why
 from .record_pictures import bolts_of, charts_of
 from .state import all_deviations, conflicts_of, sign_offs_of, status_of, walk_run
 from .step_id import parse, step_id
+from .story import story_of, too_fast
 from .walk import Walk
 
 #: answers that a reader of the record should see, and those that were a pull of the wrench
@@ -30,7 +31,7 @@ def _tries(log: Log, base: str, round_: int | None, place: str | None, pull: int
     return out
 
 
-def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str) -> Cell | None:
+def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str, fast: set[str]) -> Cell | None:
     """What happened to one bolt in one pass and round: its last answer, with attempts and pulls counted."""
     pulls: list[list[Given]] = []
     for pull in range(1, (one.repeat_max or 1) + 1):
@@ -54,6 +55,7 @@ def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str) -> Cell 
     return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
                 angle=reading.get("angle"), value=answer.get("value"), still=given.word == "did_not_turn",
                 notable=given.word in _NOTABLE or moved, moved=moved, slackened=slackened,
+                whole=bool(given.fact.payload.get("whole")), fast=given.fact.id in fast,
                 attempt=sum(len(p) for p in pulls) - number + 1,
                 pulls=number, corrected=any(g.corrected for p in pulls for g in p))
 
@@ -69,14 +71,15 @@ def _tries_then(log: Log, given: Given) -> Given | None:
 def _rounds(log: Log, base: str, one: PassOut) -> int:
     """How many rounds of a pass have begun, at least one."""
     count = 1
-    for round_ in range(2, one.rounds_max + 1):
-        if any(step_id(base, round_, move[0], 1) in log.answers for move in one.order):
-            count = round_
+    # more rounds than the plan gives, where that was decided
+    while any(step_id(base, count + 1, move[0], 1) in log.answers for move in one.order):
+        count += 1
     return count
 
 
 def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segment]) -> GroupTable:
     columns: list[Column] = []
+    fast = too_fast(walk, walk.log)
     cells: dict[str, list[Cell | None]] = {p.id: [] for p in group.places}
     for segment in parts:
         one = segment.one
@@ -87,7 +90,7 @@ def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segmen
             title = one.name if round_ == 1 else f"{one.name}, round {round_}"
             columns.append(Column(id=f"{base}/r{round_}", title=title, do=one.do, check=one.check, percent=one.percent,
                                   setting=settings[0].text if settings else None))
-            found = {place: _cell(walk, base, one, round_, move[0]) for move in one.order for place in move}
+            found = {place: _cell(walk, base, one, round_, move[0], fast) for move in one.order for place in move}
             for place in cells:
                 cells[place].append(found.get(place))
     rows = [PlaceRow(place=p.id, label=p.label, cells=cells[p.id]) for p in group.places]
@@ -128,16 +131,16 @@ def _pauses(walk: Walk, parts: list[Segment]) -> list[RecordLine]:
     return out
 
 
-def _notes(log: Log) -> list[RecordNote]:
+def _notes(walk: Walk, log: Log, story: list[StoryLine]) -> list[RecordNote]:
     out = []
     for fact in log.others:
         text = str(fact.payload.get("text", ""))
         if fact.kind == "correct":
             given = log.by_event.get(str(fact.payload.get("voids")))
-            step = given.fact.step if given else "?"
-            text = f"{step}: {answer_text(fact.payload.get('answer'))}"
-        elif fact.kind == "redo":
-            text = f"{fact.payload.get('stage')} is done again: {fact.payload.get('reason')}"
+            asked = walk.step_of(given.fact.id) if given else None
+            text = f"{what_of(walk, asked) if asked else 'an answer'}: {answer_text(fact.payload.get('answer'), asked)}"
+        elif fact.kind in ("redo", "tool", "resume"):
+            text = next((line.text for line in story if line.at == fact.at and line.kind == fact.kind), "")
         photo = str(fact.payload["photo"]) if fact.kind == "photo" and "photo" in fact.payload else None
         out.append(RecordNote(kind=fact.kind, step=fact.step, text=text, person=fact.person, at=fact.at, photo=photo))
     return out
@@ -145,19 +148,28 @@ def _notes(log: Log) -> list[RecordNote]:
 
 def _tools(log: Log, parts: list[Segment]) -> list[ToolUsed]:
     """Bound tools with the pulls they made, counted against their calibration."""
-    stages: dict[tuple[str, str], str] = {}
+    stages: dict[tuple[str, str], str | None] = {}
+    names = {t.name: t.tool for t in log.setup.tools}
     for segment in parts:
         settings = log.setup.settings_of(segment.stage, segment.one) if segment.one else []
         if settings and segment.one:
-            stages[segment.stage.id, segment.one.id] = settings[0].tool
-    counts = dict.fromkeys((t.name for t in log.setup.tools), 0)
-    for given in log.order:
-        step = parse(given.fact.step)
-        tool = stages.get((step.stage, step.part)) if step else None
-        if tool in counts and given.word in _PULLED:
-            counts[tool] += 1
-    return [ToolUsed(tool=t.tool, serial=t.serial, name=t.name, calibrated_until=t.until, expired=t.expired,
-                     pulls=counts[t.name]) for t in log.setup.tools]
+            stages[segment.stage.id, segment.one.id] = names.get(settings[0].tool)
+    out = []
+    for number, (tool, change) in enumerate(log.hands):
+        # in hand from its change to the next of the same kind
+        until = next((c.sequence for t, c in log.hands[number + 1:] if t.tool == tool.tool and c is not None), None)
+        pulls = sum(1 for given in log.order if given.word in _PULLED and stages.get(_part(given)) == tool.tool
+                    and (change is None or given.fact.sequence > change.sequence)
+                    and (until is None or given.fact.sequence < until))
+        out.append(ToolUsed(tool=tool.tool, serial=tool.serial, name=tool.name, calibrated_until=tool.until,
+                            expired=tool.expired, pulls=pulls))
+    return out
+
+
+def _part(given: Given) -> tuple[str, str]:
+    """Stage and pass of an answer."""
+    step = parse(given.fact.step)
+    return (step.stage, step.part) if step else ("", "")
 
 
 def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record:
@@ -173,6 +185,7 @@ def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record
             own = [s for s in passes if s.one is not None and s.one.group == group.id and s.position == position]
             if own:
                 tables.append(_table(walk, group, position, own))
+    story = story_of(result, walk, log, listed)
     lines = _lines(walk, [s for s in parts if s.one is None]) + _pauses(walk, parts)
     names = {v.id: v.name for v in result.variants}
     status = status_of(log, pending)
@@ -181,6 +194,7 @@ def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record
         status=status, occasion=log.setup.occasion, variants=[names.get(v, v) for v in log.setup.variants],
         history=log.setup.history, provisional=bool(why),
         provisional_why=why, tools=_tools(log, parts), conflicts=conflicts_of(log, walk),
-        tables=tables, lines=sorted(lines, key=lambda x: x.at), notes=_notes(log), deviations=all_deviations(walk, log),
+        tables=tables, lines=sorted(lines, key=lambda x: x.at), notes=_notes(walk, log, story), story=story,
+        deviations=all_deviations(walk, log),
         sign_offs=sign_offs_of(log), started=listed[0].at if listed else None, ended=listed[-1].at if listed else None,
         people=sorted({f.person for f in listed}))

@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from ..forms.group import GroupOut
@@ -83,6 +83,13 @@ def setup_of(payload: Mapping[str, Any]) -> Setup:
                   for t in payload.get("tools") or [])
     return Setup(str(payload.get("occasion", "install")), tuple(payload.get("variants") or ()),
                  str(payload.get("history", "known")), tools, settings, str(payload.get("makeshift") or ""))
+
+
+def changed(setup: Setup, payload: Mapping[str, Any]) -> Setup:
+    """The setup after a wrench was changed; the new one stands last."""
+    new = setup_of(payload)
+    return replace(setup, tools=(*(t for t in setup.tools if t.tool not in {n.tool for n in new.tools}), *new.tools),
+                   settings={**setup.settings, **new.settings})
 
 
 def occasions_of(result: Result) -> list[str]:

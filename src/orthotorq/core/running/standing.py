@@ -4,7 +4,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-Word = Literal["unknown", "known", "provisional", "opened", "apart"]
+Word = Literal["unknown", "known", "provisional", "moved", "opened", "apart"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,13 +20,14 @@ STANDING: dict[str, Known] = {
     "unknown": Known("no run of it is on record: its bolts count as of unknown history"),
     "known": Known("tightened as the record says", known=True),
     "provisional": Known("provisional: a recheck with the right tool is due now", due=True),
+    "moved": Known("bolts had moved at the last recheck: the next comes at half the interval", known=True),
     "opened": Known("opened by others, without a record: a recheck is due now", due=True),
     "apart": Known("taken apart, not yet closed again"),
 }
 
 
-def standing_after(occasion: str, status: str, why: list[str]) -> Word | None:
-    """How a joint stands after a run; None where the run is not far enough to say so.
+def standing_after(occasion: str, status: str, why: list[str], moved: bool = False) -> Word | None:
+    """How a joint stands after a run; None where the run is not far enough to say so. `moved`: a recheck found movement.
 
     >>> standing_after("install", "signed", []), standing_after("install", "finished", ["by feel"])
     ('known', 'provisional')
@@ -40,7 +41,9 @@ def standing_after(occasion: str, status: str, why: list[str]) -> Word | None:
     if occasion == "dismantle":
         # what is apart is apart, signed or not
         return "apart" if status != "abandoned" else None
-    return "known" if status in ("signed", "closed") else None
+    if status not in ("signed", "closed"):
+        return None
+    return "moved" if moved else "known"
 
 
 def history_of(standing: str, chosen: str, occasion: str) -> str:

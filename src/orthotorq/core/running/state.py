@@ -4,7 +4,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from ..forms.result import Result
-from ..forms.run import Conflict, Deviation, LastAnswer, RunState, SignOff
+from ..forms.run import Conflict, Deviation, LastAnswer, RunState, SignOff, Stopped
 from ..kinds.stage_kind import OCCASIONS
 from .actions import HELD, NEXT_SIGNATURE, STATUS, offered_to
 from .fold import Fact, Given, Log, fold
@@ -15,7 +15,7 @@ from .program import Unit, segments_of, units_of, waited_for, waits_for
 from .provisional import provisional_why
 from .setup import to_unload
 from .step_id import base_of, parse, step_id
-from .texts import deviation_texts
+from .texts import STOPS, deviation_texts
 from .walk import Pending, Walk
 
 #: so many of the last answers are shown and can be corrected
@@ -59,6 +59,10 @@ def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
         seen = walk.redone.get(pending.step, 0)
         if seen < len(asked):
             walk.redone[pending.step] = seen + 1
+            if pending.decision is not None:
+                # done again instead of decided: what failed is answered anew
+                walk.decided(pending.decision)
+                walk.used[step_id(pending.segment.base(), pending.round, pending.place, 1, pending.pull)] = pending.attempt
             return str(asked[seen].payload.get("stage"))
         return None
     if walk.back is not None:
@@ -119,7 +123,7 @@ def walk_run(result: Result, log: Log, now: float = 0.0) -> tuple[Walk, Pending 
 def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
     """Deviations of the walk, tools out of calibration and reported problems, with who accepted them."""
     found = list(walk.deviations)
-    for tool in log.setup.tools:
+    for tool, _ in log.hands:
         if tool.expired:
             text, advice = deviation_texts()["tool_expired"]
             found.append(Deviation(id=f"tool/{tool.serial}:tool_expired", step="-", code="tool_expired", advice=advice,
@@ -127,8 +131,10 @@ def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
                                    accepted_by=None, reason=None))
     for fact in log.others:
         if fact.kind == "problem":
+            settled = log.resumed.get(fact.id)
+            done = f" Settled by {settled.person}: {settled.payload.get('reason', '')}" if settled else ""
             found.append(Deviation(id=f"{fact.id}:problem", step=fact.step, code="problem",
-                                   text=str(fact.payload.get("text", "")), accepted_by=None, reason=None))
+                                   text=str(fact.payload.get("text", "")) + done, accepted_by=None, reason=None))
     out = []
     for one in found:
         accept = log.accepted.get(one.id)
@@ -144,6 +150,31 @@ def last_answer(walk: Walk, given: Given) -> LastAnswer:
     return LastAnswer(event=given.fact.id, step=given.fact.step, label=walk.label(place) if place else "-",
                       answer=given.word or "voided", text=answer_text(given.answer),
                       what=what_of(walk, asked) if asked else "", choices=choices_of(asked) if asked else [])
+
+
+def stopped_of(log: Log) -> list[Stopped]:
+    """What stops the run, with what to do about it."""
+    out = []
+    for fact in log.stopped():
+        about = str(fact.payload["about"])
+        advice, ask = STOPS[about]
+        out.append(Stopped(event=fact.id, about="unsafe" if about == "unsafe" else "wrench",
+                           text=str(fact.payload.get("text", "")),
+                           advice=advice, ask=ask, person=fact.person, at=fact.at))
+    return out
+
+
+def signs_of(walk: Walk, log: Log, deviations: list[Deviation]) -> str:
+    """What a signature stands over: bolts, answers with who gave them, deviations."""
+    by: dict[str, int] = {}
+    for given in log.order:
+        by[given.fact.person] = by.get(given.fact.person, 0) + 1
+    bolts = sum(1 for look in walk.bolts.values() if look.state != "untouched")
+    people = ", ".join(f"{person} {count}" for person, count in sorted(by.items(), key=lambda x: -x[1]))
+    open_ = sum(1 for d in deviations if not d.accepted_by)
+    said = f"{len(deviations)} deviation{'' if len(deviations) == 1 else 's'}" if deviations else "no deviations"
+    return (f"{bolts} bolt{'' if bolts == 1 else 's'}, {sum(by.values())} answers ({people}), {said}"
+            + (f", {open_} not yet accepted" if open_ else ""))
 
 
 def status_of(log: Log, pending: Pending | None) -> str:
@@ -191,14 +222,19 @@ def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str]
     deviations, conflicts = all_deviations(walk, log), conflicts_of(log, walk)
     clear = all(d.accepted_by for d in deviations) and all(c.settled for c in conflicts)
     why = provisional_why(result, walk, log, status)
+    stopped = stopped_of(log) if running else []
+    if stopped:
+        pending, waits = None, []
     recent = [last_answer(walk, g) for g in log.order[-RECENT:]][::-1]
     return RunState(
         status=status, status_text=STATUS[status], occasion=log.setup.occasion,
         occasion_text=OCCASIONS.get(log.setup.occasion, log.setup.occasion),
-        held=list(HELD), actions=offered_to(roles, status, pending, bool(recent), clear),
+        held=list(HELD), actions=offered_to(roles, status, pending, bool(recent), clear, bool(stopped)),
         next_signature=NEXT_SIGNATURE.get(status),
         variants=list(log.setup.variants), history="unknown" if log.setup.history == "unknown" else "known",
-        provisional=bool(why), provisional_why=why, waiting=[instruction_for(walk, w) for w in waits] if running else [],
+        provisional=bool(why), provisional_why=why, stopped=stopped,
+        signs=signs_of(walk, log, deviations),
+        waiting=[instruction_for(walk, w) for w in waits] if running else [],
         clocks=walk.clock_outs(), fitted=list(dict.fromkeys(walk.fitted.values())), conflicts=conflicts, sequence=log.sequence,
         instruction=instruction_for(walk, pending) if pending is not None and running else None, position=position,
         bolts=walk.bolt_states(position), tape=walk.tape, deviations=deviations, sign_offs=sign_offs_of(log),

@@ -9,7 +9,15 @@ from ..kinds.registry import PASS_KINDS
 #: hints that hold for any kind of step
 REDO = "Done again, as the plan asks."
 REPEAT = "Repeated because the last answer was not sure or was taken back."
+RENEWED = "A new bolt: it goes through what the old one had, from hand on."
 SET = "The compound has set: slacken, clean and apply anew before you pull."
+
+#: what a problem is about that stops the run -> (what to do, what is asked before it goes on)
+STOPS: Sayings = {
+    "unsafe": ("Stop. Nobody works on this joint or beside it before it is made safe. Call the supervisor.",
+               "What was done to make it safe"),
+    "wrench": ("Stop pulling. Check the wrench on a tester or against a better one, or take another: what it tightened so far "
+               "may be wrong, too.", "How it was checked, what it read, what is done with the bolts it pulled")}
 
 _DEVIATIONS: Sayings = {
     "not_good": ("“{text}” was answered with not good{note}; left as it is: {reason}.", "A supervisor accepts it by name."),
@@ -39,6 +47,8 @@ _FAILS: Sayings = {
     "refuses": ("it refuses", "Turn it off again, look at both threads, clean or replace them: it must run by hand."),
     "stuck": ("it does not come loose",
               "Penetrant and time first; a little tighter, then back, breaks rust. More force comes last."),
+    "set_too_late": ("“{what}” has set",
+                     "Stop: a pull now breaks the bond. Slacken what is pulled, clean both threads, apply it anew."),
     "turns_on": ("it turns on and on",
                  "Stop: it yields, strips, or its seat sinks. Take it out and look; a bolt that has yielded is replaced."),
 }
@@ -53,4 +63,4 @@ def deviation_texts() -> Sayings:
 @lru_cache(maxsize=1)
 def fail_texts() -> Sayings:
     """Every stop condition by its code: what is wrong, and what to do next."""
-    return {**_FAILS, **{code: said for kind in PASS_KINDS.values() for code, said in kind.failures.items()}}
+    return {**_FAILS, **{code: said for kind in PASS_KINDS.values() for code, said in (kind.failures | kind.halts).items()}}

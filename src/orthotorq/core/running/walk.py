@@ -7,12 +7,15 @@ from dataclasses import dataclass, field, replace
 from ..forms.group import GroupOut
 from ..forms.result import Result
 from ..forms.run import BoltState, Clock, Deviation, TapeBand
-from ..kinds.asks import TRIED, Ask, decision
+from ..kinds.asks import TRIED, Ask, decision, word_of
 from ..kinds.pass_kind import Fail, Look
 from .fold import Given, Log
 from .program import Segment, Unit
-from .step_id import step_id, then_of
+from .step_id import parse, step_id, then_of
 from .texts import deviation_texts
+
+#: so often the same thing may be mended and tried again; then it is replaced, or left with a supervisor's word
+_MOST_TRIES = 3
 
 
 @dataclass(slots=True)
@@ -36,6 +39,10 @@ class Pending:
     decision: str | None = None
     ready_at: float | None = None
     slackens: bool = False
+    #: between which figures, in base units, a reading here usually lies; with words for it
+    usual: tuple[float, float, str] | None = None
+    #: a new bolt goes through what the old one had
+    renews: bool = False
 
     @property
     def kind(self) -> str:
@@ -97,6 +104,8 @@ class Walk:
     position: str | None = None
     in_hand: tuple[str, ...] | None = None
     provisional: bool = False
+    #: stages, by visit, in which it was decided to pull although the compound has set
+    pulled_late: set[tuple[tuple[str, str | None], int]] = field(default_factory=set)
     #: the stage that a failed look sends the run back to
     back: str | None = None
     groups: dict[str, GroupOut] = field(default_factory=dict)
@@ -135,15 +144,18 @@ class Walk:
         self.last_at = max(self.last_at, given.fact.happened)
         self.position = position
 
-    def settle(self, asked: Pending, judge: Callable[[Given], Fail | None]) -> Settled:
+    def settle(self, asked: Pending, judge: Callable[[Given], Fail | None],
+               renew: Callable[[], Pending | None] = lambda: None) -> Settled:
         """How a step stands.
 
         “Not sure”, a voided answer and the words the ask repeats on repeat it; a failed one asks what was done about it,
-        and is repeated after repair or replacement. Attempts go on counting when a redo visits the step again.
+        and is repeated after repair or replacement; what a new bolt has missed (`renew`) is done before. Attempts go on
+        counting when a redo visits the step again.
         """
         base, repeats = asked.segment.base(), asked.ask.repeats
         key = step_id(base, asked.round, asked.place, 1, asked.pull)
         attempt = self.used.get(key, 0) + 1
+        tried = 0
         while True:
             step = step_id(base, asked.round, asked.place, attempt, asked.pull)
             given = self.log.answers.get(step)
@@ -157,15 +169,19 @@ class Walk:
             if fail is None:
                 self.used[key] = attempt
                 return Settled(given, attempt, step)
-            question = replace(asked, attempt=attempt, fail=fail, ask=decision(
-                fail.choices, self.title(fail.back), asked.segment.one is not None))
+            if tried >= _MOST_TRIES:
+                # mended again and again is not mended
+                fail = replace(fail, choices=tuple(c for c in fail.choices if word_of(c) != "repair"))
+            question = self._question(asked, fail, attempt)
             then, open_step = self._then(step, question)
             if then is None:
                 return Settled(None, attempt, step, replace(question, decision=open_step))
             if then.word in TRIED:
                 if then.word == "heat":
                     self.deviate(open_step, "heated", label=self.what(asked), reason=(then.answer or {}).get("reason", ""))
-                attempt += 1
+                attempt, tried = attempt + 1, tried + 1
+                if then.word == "replace" and (first := renew()) is not None:
+                    return Settled(None, attempt, step, first)
                 continue
             if then.word in ("cut", "drill"):
                 fail = replace(fail, code={"cut": "cut_off", "drill": "drilled_out"}[then.word])
@@ -174,6 +190,29 @@ class Walk:
                 fail = None
             self.used[key] = attempt
             return Settled(given, attempt, step, None, fail, str((then.answer or {}).get("reason", "")))
+
+    def _question(self, asked: Pending, fail: Fail, attempt: int) -> Pending:
+        """The decision about something that is not good."""
+        return replace(asked, attempt=attempt, fail=fail, ask=decision(
+            fail.choices, self.title(fail.back), asked.segment.one is not None))
+
+    def halt(self, asked: Pending, step: str, fail: Fail) -> Settled:
+        """A stop of its own: nothing goes on before it is decided. Every visit decides anew; its decisions are counted under
+        `step`. Back to a stage is taken here; any other word is the caller's."""
+        attempt = self.used.get(then_of(step), 0) + 1
+        question = self._question(asked, fail, asked.attempt)
+        then, name = self._then(step, question, attempt)
+        if then is None:
+            return Settled(None, 1, name, replace(question, decision=name))
+        self.decided(name)
+        if then.word == "back":
+            self.back = fail.back
+        return Settled(then, 1, name, None, fail, str((then.answer or {}).get("reason", "")))
+
+    def decided(self, name: str) -> None:
+        """Count a decision as had: the next visit asks anew."""
+        found = parse(name)
+        self.used[then_of(name.partition("/then")[0])] = found.then if found else 1
 
     def title(self, stage: str | None) -> str:
         """A stage in words."""
@@ -189,9 +228,8 @@ class Walk:
         asked, seen = self.log.redos.get(step, []), self.redone.get(step, 0)
         return seen < len(asked) and asked[seen].sequence < given.fact.sequence
 
-    def _then(self, step: str, question: Pending) -> tuple[Given | None, str]:
+    def _then(self, step: str, question: Pending, attempt: int = 1) -> tuple[Given | None, str]:
         """(what was done about a failed step, the decision's step that is open)."""
-        attempt = 1
         while True:
             name = then_of(step, attempt)
             then = self.log.answers.get(name)
@@ -207,9 +245,9 @@ class Walk:
         found = self.asked.get(event)
         return replace(found[0], attempt=found[1]) if found is not None else None
 
-    def clock_for(self, unit: Unit) -> tuple[str, float] | None:
-        """The compound that is setting on a stage's bolts and when it must be done, the earliest."""
-        found = [(what, deadline) for (_, position), (what, deadline, stages) in self.clocks.items()
+    def clock_for(self, unit: Unit) -> tuple[str, float, str] | None:
+        """The compound that is setting on a stage's bolts, when it must be done, and the stage that applied it; the earliest."""
+        found = [(what, deadline, applied) for (applied, position), (what, deadline, stages) in self.clocks.items()
                  if unit.stage.id in stages and position in (None, unit.position)]
         return min(found, key=lambda x: x[1], default=None)
 

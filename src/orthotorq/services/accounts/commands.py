@@ -23,7 +23,17 @@ WINDOW = timedelta(minutes=FAILED_MINUTES.value)
 @use_case
 def sign_in(ctx: Ctx, login: str, password: str) -> Actor | NotSignedIn:
     """Check login and password. A wrong one is an outcome, since the attempt is kept; too many raise TooMany."""
-    login = login.strip().lower()[:60]
+    person = _checked(ctx, login.strip().lower()[:60], password)
+    return actor_of(person) if person is not None else NotSignedIn(Refusal.SIGN_IN_WRONG, "password")
+
+
+def proven(ctx: Ctx, password: str) -> bool:
+    """Whether the one who is signed in gives the right password again. Raises TooMany."""
+    return _checked(ctx, ctx.person.login, password) is not None
+
+
+def _checked(ctx: Ctx, login: str, password: str) -> Person | None:
+    """The person of a login with this password; a wrong one is kept as an attempt."""
     recent = ctx.session.scalar(select(func.count()).select_from(SignInAttempt).where(
         SignInAttempt.login == login, SignInAttempt.at > ctx.now - WINDOW))
     if (recent or 0) >= FAILED_TRIES.value:
@@ -35,8 +45,7 @@ def sign_in(ctx: Ctx, login: str, password: str) -> Actor | NotSignedIn:
         person = None
     if person is None:
         ctx.session.add(SignInAttempt(id=ctx.new_id(), login=login, at=ctx.now))
-        return NotSignedIn(Refusal.SIGN_IN_WRONG, "password")
-    return actor_of(person)
+    return person
 
 
 def actor_of(person: Person) -> Actor:

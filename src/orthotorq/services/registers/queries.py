@@ -143,7 +143,8 @@ def _joint_view(ctx: Ctx, joint: Joint) -> JointView:
 def standing_words(joint: Joint) -> str:
     """How a joint stands, why, and by which run."""
     why = f" ({joint.standing_why})" if joint.standing_why else ""
-    run = f", run {joint.standing_run}" if joint.standing_run is not None and joint.standing in ("known", "provisional") else ""
+    by_run = joint.standing_run is not None and joint.standing in ("known", "moved", "provisional")
+    run = f", run {joint.standing_run}" if by_run else ""
     return f"{STANDING[joint.standing].words}{why}{run}"
 
 

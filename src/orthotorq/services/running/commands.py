@@ -21,12 +21,12 @@ from ...core.running.step_id import parse as parse_step
 from ...core.units import find_unit, parse, read_number
 from ...store.models import Event, Person, Photo, Reading, RefusedEvent, Run
 from ..context import Ctx
-from ..errors import BadField, NotFound
+from ..errors import BadField, NotFound, ServiceError
 from ..permissions import use_case
 from .append import append, happened
 from .chain import facts_of
 from .standing import note_standing
-from .start import result_of
+from .start import bound_anew, result_of
 
 MAX_BATCH = 100
 
@@ -126,13 +126,18 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
     except ValidationError as error:
         first = field_errors(error)[0]
         return _keep_refused(ctx, run, raw, Refusal.EVENT_FIELD, path=first.pointer(), text=first.text)
-    client = event.model_dump(mode="json")
+    # who tapped is said by newer devices only: what older ones sent keeps its bytes
+    client = event.model_dump(mode="json", exclude={"person"} if event.person is None else None)
     try:
         canonical(client)
     except ValueError as error:
         return _keep_refused(ctx, run, raw, Refusal.EVENT_PAYLOAD, why=error)
     if event.run != str(run.id):
         return _keep_refused(ctx, run, raw, Refusal.OTHER_RUN)
+    if event.person is not None and event.person != str(ctx.person.id):
+        return EventAnswer(event.id, "other", render(Refusal.OTHER_PERSON), Refusal.OTHER_PERSON.value)
+    if event.kind == "sign_off":
+        return _keep_refused(ctx, run, raw, Refusal.SIGN_WITH_PASSWORD)
     expected, kept, refused = _look_up(ctx, run, event)
     if kept:
         return _kept_before(ctx, run, client, raw)
@@ -142,7 +147,9 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
         return EventAnswer(event.id, "gap", render(Refusal.NUMBER_MISSING, number=expected), Refusal.NUMBER_MISSING.value,
                            missing=expected)
     if event.device_sequence < expected:
-        return _keep_refused(ctx, run, raw, Refusal.NUMBER_USED, number=event.device_sequence)
+        # a device that has lost its count, not its tap: it is told where to go on, and sends the same event again
+        return EventAnswer(event.id, "gap", render(Refusal.NUMBER_USED, number=event.device_sequence), Refusal.NUMBER_USED.value,
+                           missing=expected)
     return _judged(batch, event, client, raw)
 
 
@@ -152,7 +159,7 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
     now = happened(ctx.now, event.device_time, batch.sent_at).timestamp()
     judgement = judge_in(batch.result, batch.log, event.kind, event.step, event.payload, ctx.person.roles, now)
     verdict, code, sentence = judgement.verdict, judgement.code, judgement.text
-    extra: dict[str, Any] = {"head_hash": run.head_hash} if event.kind == "sign_off" else {}
+    extra: dict[str, Any] = {}
     if event.kind == "photo" and verdict == "accepted":
         digest = _photo_digest(ctx, run, event.payload)
         if digest is None:
@@ -160,6 +167,11 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
         extra = {"digest": digest}
     if verdict == "refused":
         return _keep_refused(ctx, run, raw, code, sentence)
+    if event.kind == "tool" and verdict == "accepted":
+        try:
+            extra = bound_anew(ctx, run, batch.result, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload)
+        except (OrthotorqError, ServiceError) as error:
+            return _keep_refused(ctx, run, raw, Refusal.TOOL_FORM, str(error))
     if event.lease != run.lease_epoch and event.kind in HELD:
         holder = ctx.session.get_one(Person, run.lease_person)
         verdict, code = "conflict", Refusal.LEASE_LOST
@@ -206,6 +218,7 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
     batch = _Batch(ctx, run, result, fold(facts_of(ctx.session, run)), sent_at)
     answers = [_one_event(batch, raw) for raw in events]
     state = state_from(result, batch.log, ctx.now.timestamp(), ctx.person.roles)
+    run.provisional = state.provisional
     if run.status != state.status:
         run.status = state.status
         note_standing(ctx, run, state)

@@ -42,6 +42,7 @@ class RunHead:
     started_by: str
     status_text: str
     under_way: bool
+    provisional: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,7 +105,7 @@ def _head(ctx: Ctx, run: Run) -> RunHead:
     person = ctx.session.get_one(Person, run.started_by)
     return RunHead(run.id, run.number, run.status, revision.plan.title, joint.name, joint.equipment.name,
                    joint.equipment.tag, revision.number, revision.id, run.started_at, person.name, STATUS[run.status],
-                   run.status == "running")
+                   run.status == "running", run.provisional)
 
 
 @use_case
@@ -117,7 +118,7 @@ def list_runs(ctx: Ctx, before: int | None, limit: int) -> list[RunHead]:
     if before is not None:
         query = query.where(Run.number < before)
     return [RunHead(run.id, run.number, run.status, title, joint, machine, tag, number, run.revision_id, run.started_at,
-                    name, STATUS[run.status], run.status == "running")
+                    name, STATUS[run.status], run.status == "running", run.provisional)
             for run, title, joint, machine, tag, number, name in ctx.session.execute(query)]
 
 

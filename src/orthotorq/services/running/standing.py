@@ -15,7 +15,8 @@ from .histories import MOST_WORDS
 
 def note_standing(ctx: Ctx, run: Run, state: RunState) -> None:
     """Write how the joint of a run stands, once the run says so; an older run does not speak over a newer one."""
-    word = standing_after(state.occasion, state.status, state.provisional_why)
+    word = standing_after(state.occasion, state.status, state.provisional_why,
+                          any(d.code == "moved_at_recheck" for d in state.deviations))
     if word is None:
         return
     joint = ctx.session.get_one(Revision, run.revision_id).plan.joint

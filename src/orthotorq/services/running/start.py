@@ -80,6 +80,16 @@ def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[
     return {"tools": kept, "bound_settings": {k: [x.model_dump(mode="json") for x in v] for k, v in settings.items()}}
 
 
+def bound_anew(ctx: Ctx, run: Run, result: Result, bound: dict[str, str], change: dict[str, Any]) -> dict[str, Any]:
+    """What a change of a wrench adds to its event: the new tool, and the settings of all bound ones.
+
+    Raises BadField, Refused, and Impossible when the new one cannot be set to what a pass asks for.
+    """
+    plan = read_plan(json.loads(ctx.session.get_one(Revision, run.revision_id).document))
+    made = _bind(ctx, plan, result, {**bound, change["tool"]: change["serial"]})
+    return {**made, "tools": [t for t in made["tools"] if t["tool"] == change["tool"]]}
+
+
 def _number(ctx: Ctx) -> int:
     """The next free number of a run.
 

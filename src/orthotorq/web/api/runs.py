@@ -8,6 +8,7 @@ from flask import Response, request
 from pydantic import BaseModel, Field, RootModel
 
 from ...core.forms.run import RunState
+from ...services.errors import BadField
 from ...services.running.commands import EventAnswer, append_events, take_lease
 from ...services.running.photos import keep_photo, read_photo
 from ...services.running.prepare import StartView, prepare_run
@@ -23,6 +24,7 @@ from ...services.running.queries import (
     record_file,
     record_pdf,
 )
+from ...services.running.sign import sign_run
 from ...services.running.start import Choices, start_run
 from ..operation import operation
 from .bricks import IdPath, answer, attachment, blueprint
@@ -139,6 +141,27 @@ def post_lease(path: IdPath, body: Device) -> Response:
     with operation() as ctx:
         epoch = take_lease(ctx, path.id, body.device)
     return answer(Lease(epoch=epoch))
+
+
+class Signing(BaseModel):
+    """A signature: in which role, with the password again."""
+
+    role: Annotated[str, Field(pattern="^(fitter|supervisor)$")]
+    password: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class StateOut(RootModel[RunState]):
+    """A run as it stands."""
+
+
+@api.post("/runs/<uuid:id>/signature", responses={"200": StateOut})
+def post_signature(path: IdPath, body: Signing) -> Response:
+    """Sign a run."""
+    with operation() as ctx:
+        found = sign_run(ctx, path.id, body.role, body.password)
+    if isinstance(found, BadField):
+        raise found
+    return answer(StateOut(found))
 
 
 @api.post("/runs/<uuid:id>/events", responses={"200": BatchOut})

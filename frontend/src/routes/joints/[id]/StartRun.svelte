@@ -7,7 +7,8 @@
   import Modal from 'flowbite-svelte/Modal.svelte';
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
-  import { deviceId } from '#lib/offline/device.ts';
+  import { session } from '#lib/session.svelte.ts';
+  import { deviceOf } from '#lib/offline/outbox.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import Fold from '#lib/parts/Fold.svelte';
   import Picks from './Picks.svelte';
@@ -43,7 +44,15 @@
   async function start(event: Event) {
     event.preventDefault();
     const tools = Object.fromEntries(view!.tools.filter((t) => serials[t.id]).map((t) => [t.id, serials[t.id]!]));
-    const body = { revision, device: deviceId(), occasion, history, variants: Object.values(variants), tools, makeshift };
+    const body = {
+      revision,
+      device: await deviceOf(session.person?.id ?? ''),
+      occasion,
+      history,
+      variants: Object.values(variants),
+      tools,
+      makeshift,
+    };
     const run = await started.ask(() => api.POST('/api/v1/runs', { body }));
     if (run) await goto(`/runs/${run.id}`);
   }

@@ -14,6 +14,8 @@
   import Round from './Round.svelte';
   import Say from './Say.svelte';
   import Side from './Side.svelte';
+  import Told from './Told.svelte';
+  import Wrench from './Wrench.svelte';
 
   const run = new Run(page.params.id!);
   const desk = new Desk(run);
@@ -43,16 +45,24 @@
 <div class="run">
   <Bar {run} />
   <Failure text={error} class="m-8" />
+  <div><Told {run} /></div>
   {#if run.view && run.state}
     <div class="main">
-      <Face {run} {desk} />
+      <!-- a drawing that fails takes nothing with it: the instruction stands -->
+      <svelte:boundary onerror={(problem) => console.error(problem)}>
+        <Face {run} {desk} />
+        {#snippet failed()}<p class="soft">The drawing cannot be shown. Go by the number of the bolt.</p>{/snippet}
+      </svelte:boundary>
       <Side {run} {desk} />
     </div>
     <footer class="tape">
-      <PassTape
-        bands={run.state.tape.filter((b) => !step?.position || b.position === run.state?.position)}
-        label="Progress: {run.state.done} steps done"
-      />
+      <svelte:boundary onerror={(problem) => console.error(problem)}>
+        <PassTape
+          bands={run.state.tape.filter((b) => !step?.position || b.position === run.state?.position)}
+          label="Progress: {run.state.done} steps done"
+        />
+        {#snippet failed()}<p class="soft">{run.state?.done} steps done.</p>{/snippet}
+      </svelte:boundary>
     </footer>
   {/if}
 </div>
@@ -62,7 +72,9 @@
 {:else if desk.dialog === 'round' && step}
   <Round {run} {step} onclose={close} />
 {:else if desk.dialog === 'more'}
-  <More {run} {step} onopen={(which) => (desk.dialog = which)} onclose={close} />
+  <More {run} {step} onwrench={() => (desk.dialog = 'wrench')} onopen={(which) => (desk.dialog = which)} onclose={close} />
+{:else if desk.dialog === 'wrench'}
+  <Wrench {run} onclose={close} />
 {:else if desk.dialog === 'problem' || desk.dialog === 'note' || desk.dialog === 'suggest'}
   <Say kind={desk.dialog} {run} {step} onclose={close} />
 {/if}
@@ -70,7 +82,8 @@
 <style>
   .run {
     display: grid;
-    grid-template-rows: auto 1fr auto;
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto auto 1fr auto;
     min-height: 100dvh;
   }
   .main {
@@ -94,7 +107,21 @@
       padding: 0.4rem 0.8rem;
     }
   }
+  @media (max-height: 500px) and (orientation: landscape) {
+    .main {
+      grid-template-columns: minmax(0, 0.7fr) minmax(0, 1fr);
+      gap: 0.75rem;
+      padding: 0.3rem 0.6rem;
+    }
+    .tape {
+      display: none;
+    }
+  }
   @media (max-width: 500px) {
+    .main {
+      gap: 0.25rem;
+      padding: 0.2rem 0.7rem;
+    }
     .tape {
       padding: 0.2rem 0.6rem 0.5rem;
     }

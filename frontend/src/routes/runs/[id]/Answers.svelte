@@ -32,13 +32,22 @@
       </div>
     {/if}
   {/if}
-  <div class="grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2">
+  <!-- on a phone what is needed now and then stands under More -->
+  <div class="grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2">
     <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}>Something is wrong</GloveButton>
-    <GloveButton look="quiet" key="c" disabled={!run.may('correct')} onclick={() => (desk.dialog = 'correct')}
-      >Correct the last{before}</GloveButton
+    <GloveButton
+      look="quiet"
+      class="max-[500px]:hidden short:hidden"
+      key="c"
+      disabled={!run.may('correct')}
+      onclick={() => (desk.dialog = 'correct')}>Correct the last{before}</GloveButton
     >
-    <GloveButton look="quiet" key="a" disabled={!step.ahead.length} onclick={() => (desk.dialog = 'round')}
-      >Whole round</GloveButton
+    <GloveButton
+      look="quiet"
+      class="max-[500px]:hidden short:hidden"
+      key="a"
+      disabled={!step.ahead.length}
+      onclick={() => (desk.dialog = 'round')}>Whole round</GloveButton
     >
     <GloveButton look="quiet" key="t" onclick={() => (desk.dialog = 'more')}>More: note, change</GloveButton>
   </div>

@@ -14,6 +14,7 @@
     ].filter(Boolean),
   );
   const waits = $derived(run.unsent.length);
+  const theirs = $derived(run.others ? `${run.others} of somebody else wait for that person` : '');
   const saved = $derived(run.offline ? `no connection, ${waits} kept here` : waits ? `saving ${waits}` : 'all saved');
 </script>
 
@@ -25,12 +26,12 @@
       <b>{run.view.head.equipment_name} › {run.view.head.joint_name}</b>
       <span class="soft ml-2 hidden text-sm sm:inline">{about.join(' · ')}</span>
     </p>
-    {#if open}<span class="hidden items-center gap-1 text-sm sm:flex"
-        ><svg width="13" height="13" aria-hidden="true"><rect width="13" height="13" fill="var(--stop)" /></svg>{open} deviation{open ===
-        1
-          ? ''
-          : 's'}</span
+    {#if open}<span class="flex items-center gap-1 text-sm" aria-label="{open} deviation{open === 1 ? '' : 's'} open"
+        ><svg width="13" height="13" aria-hidden="true"><rect width="13" height="13" fill="var(--stop)" /></svg><b>{open}</b><span
+          class="hidden sm:inline">deviation{open === 1 ? '' : 's'}</span
+        ></span
       >{/if}
+    {#if theirs}<span class="hidden text-sm text-caution md:inline">{theirs}</span>{/if}
     <span class="text-sm whitespace-nowrap {run.offline || waits > 2 ? 'font-bold text-caution' : 'soft'}">{saved}</span>
     <Button color="alternative" class="min-h-[56px] min-w-24 text-[1.1rem]" href="/runs/{run.id}/record">Pause</Button>
   {/if}

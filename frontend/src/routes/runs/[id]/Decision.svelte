@@ -25,7 +25,7 @@
 </div>
 {#if reasoned.length}
   <div class="grid gap-2">
-    <Label for="{uid}-r" class="text-lg">With a word: why, the permit, what was replaced</Label>
+    <Label for="{uid}-r" class="text-lg">In a word: what was done, or why</Label>
     <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
     <div class="grid gap-2 sm:grid-cols-2">
       {#each reasoned as button (button.answer)}

@@ -8,6 +8,12 @@
   let { run, desk }: { run: Run; desk: Desk } = $props();
   const step = $derived(run.step);
   const heads = $derived(Object.fromEntries(run.view!.groups.map((g) => [g.id, g.thread.head_mm])));
+  /** While gaps are drawn, the last gap stands at every bolt: where it is wide is seen. */
+  const gaps = $derived(
+    step?.last_gap
+      ? Object.fromEntries((run.state?.bolts ?? []).filter((b) => b.gap_mm != null).map((b) => [b.place, b.gap_mm!.toFixed(1)]))
+      : undefined,
+  );
   const places = $derived(
     visible(
       run.view!.groups.flatMap((g) => g.places),
@@ -23,6 +29,7 @@
     {heads}
     looks={desk.looks}
     next={step?.places ?? []}
+    numbers={gaps}
     middle={step?.label ?? ''}
     below={step?.upcoming.length ? `then ${step.upcoming.join(', then ')}` : ''}
     label="Joint{step?.position ? ` ${step.position}` : ''}{step?.label ? `, now bolt ${step.label}` : ''}"
@@ -59,10 +66,16 @@
   }
   @media (max-width: 500px) {
     .face {
-      height: 29dvh;
+      height: 21dvh;
     }
     .face :global(text.middle) {
       display: initial;
+    }
+  }
+  /* a phone on its side: the joint stands at the left, as high as there is room */
+  @media (max-height: 500px) and (orientation: landscape) {
+    .face {
+      height: calc(100dvh - 84px);
     }
   }
 </style>

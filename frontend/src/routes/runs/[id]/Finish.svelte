@@ -2,10 +2,12 @@
   import GloveButton from '#lib/parts/GloveButton.svelte';
   import type { Run } from '#lib/run.svelte.ts';
   import OpenConflict from './OpenConflict.svelte';
+  import type { Desk } from './desk.svelte.ts';
   import OpenDeviation from './OpenDeviation.svelte';
+  import Sign from './Sign.svelte';
 
   /** The end of a run: what is open, who signs. */
-  let { run }: { run: Run } = $props();
+  let { run, desk }: { run: Run; desk: Desk } = $props();
   const now = $derived(run.state!);
   const unload = $derived(now.unload ?? []);
   const next = $derived(now.next_signature);
@@ -26,15 +28,19 @@
   </p>{/if}
 {#each now.sign_offs as s (s.role)}<p>Signed as {s.role}: <b>{s.person}</b></p>{/each}
 {#if next && run.may(`sign_${next}`)}
-  <GloveButton
-    look="main"
-    class="min-h-[80px] text-2xl"
-    disabled={run.busy}
-    onclick={() => run.send('sign_off', '-', { role: next })}>Sign as {next}</GloveButton
-  >
+  <Sign {run} role={next} />
 {:else if next}
-  <p class="soft text-lg">
-    A {next} signs next{now.deviations.some((d) => !d.accepted_by) ? ', when every deviation is accepted' : ''}.
+  <p class="text-lg">
+    <b>A {next} signs next</b>{now.deviations.some((d) => !d.accepted_by) ? ', when every deviation is accepted' : ''}: here, or
+    on any device under Runs, run {run.view!.head.number}.
   </p>
+{/if}
+{#if run.may('correct') || run.may('note')}
+  <div class="grid grid-cols-2 gap-2">
+    <GloveButton look="quiet" disabled={!run.may('correct')} onclick={() => (desk.dialog = 'correct')}
+      >Correct an answer</GloveButton
+    >
+    <GloveButton look="quiet" onclick={() => (desk.dialog = 'more')}>Note, photo</GloveButton>
+  </div>
 {/if}
 <GloveButton look="quiet" href="/runs/{run.id}/record">Open the record</GloveButton>

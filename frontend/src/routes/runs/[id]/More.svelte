@@ -12,10 +12,11 @@
   interface Props {
     run: Run;
     step: Schemas['Instruction'] | null;
-    onopen: (which: 'note' | 'suggest') => void;
+    onopen: (which: 'note' | 'suggest' | 'correct' | 'round') => void;
+    onwrench: () => void;
     onclose: () => void;
   }
-  let { run, step, onopen, onclose }: Props = $props();
+  let { run, step, onopen, onwrench, onclose }: Props = $props();
   let open = $state(true);
   let asked = $state<'' | 'skip' | 'redo' | 'abandon'>('');
   let reason = $state('');
@@ -45,6 +46,10 @@
   {#if !asked}
     <div class="grid gap-2 sm:grid-cols-2">
       <GloveButton look="quiet" onclick={() => onopen('note')}>Add a note</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('correct')} onclick={() => onopen('correct')}>Correct an answer</GloveButton>
+      <GloveButton look="quiet" disabled={!step?.ahead.length} onclick={() => onopen('round')}
+        >The whole round at once</GloveButton
+      >
       {#if run.may('photo')}<FilePick
           words="Take a photo"
           accept="image/*"
@@ -53,6 +58,7 @@
           class="flex min-h-[56px] items-center rounded-[6px] border-2 border-hairline px-4 font-medium hover:bg-tint"
         />{/if}
       <GloveButton look="quiet" onclick={() => onopen('suggest')}>Change this step: to the planner</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('tool')} onclick={onwrench}>Take another wrench …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip this step …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}>Do a stage again …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('abandon')} onclick={() => (asked = 'abandon')}

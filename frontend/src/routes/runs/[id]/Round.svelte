@@ -25,7 +25,10 @@
     const sent = stopAt < 0 ? bolts : bolts.slice(0, stopAt + 1);
     await run.sendAll(
       'answer',
-      sent.map((b) => ({ step: b.step, payload: { answer: marked[b.step] && other ? other.answer : usual.answer } })),
+      sent.map((b) => ({
+        step: b.step,
+        payload: { answer: marked[b.step] && other ? other.answer : usual.answer, whole: true },
+      })),
     );
   }
 </script>

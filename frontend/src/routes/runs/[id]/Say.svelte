@@ -26,12 +26,19 @@
     note: 'Kept with the step.',
     suggest: 'Goes to the planner with this step.',
   };
-  const QUICK = ['Thread or seat is damaged', 'The wrench may be wrong', 'A part is missing', 'This is not safe'];
+  /** Words at hand, with what they are about: the run stops at some of them until it is settled. */
+  const QUICK: [string, string][] = [
+    ['This is not safe', 'unsafe'],
+    ['The wrench may be wrong', 'wrench'],
+    ['Thread or seat is damaged', 'other'],
+    ['A part is missing', 'other'],
+  ];
+  let about = $state('other');
 
   async function send(event: Event) {
     event.preventDefault();
     open = false;
-    await run.send(kind, step?.step ?? '-', { text: text.trim() });
+    await run.send(kind, step?.step ?? '-', { text: text.trim(), ...(kind === 'problem' ? { about } : {}) });
   }
   /** What is wrong with this bolt is an answer to its step: the run says what to do next. */
   async function wrong(answer: string) {
@@ -52,12 +59,21 @@
       <p class="font-semibold">Something else:</p>
     {/if}
     <div class="grid gap-2 sm:grid-cols-2">
-      {#each QUICK as words (words)}<GloveButton look="quiet" onclick={() => (text = words)}>{words}</GloveButton>{/each}
+      {#each QUICK as [words, which] (words)}
+        <GloveButton
+          look="quiet"
+          class={text && about === which && text.startsWith(words) ? 'border-ink font-bold' : ''}
+          onclick={() => ((about = which), (text = words))}>{words}</GloveButton
+        >
+      {/each}
     </div>
+    {#if about !== 'other'}<p class="font-semibold text-stop">The run stops until it is settled.</p>{/if}
   {/if}
   <form onsubmit={send} class="grid gap-3">
     <Label for="{uid}-t">In your words</Label>
     <Textarea id="{uid}-t" class="w-full" rows={3} maxlength={1000} bind:value={text} />
-    <GloveButton type="submit" look="main" disabled={!text.trim()}>Keep</GloveButton>
+    <GloveButton type="submit" look="main" disabled={!text.trim()}
+      >{kind === 'problem' && about !== 'other' ? 'Stop the run' : 'Keep'}</GloveButton
+    >
   </form>
 </Modal>

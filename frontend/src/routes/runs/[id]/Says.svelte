@@ -22,6 +22,14 @@
       step.places.length ? `bolt ${step.index} of ${step.total}` : '',
     ].filter(Boolean),
   );
+  const more = $derived([step.hint, step.note, step.gauge ? `Use: ${step.gauge}.` : ''].filter(Boolean).join(' '));
+  /** Folded after its first reading: at the first bolt of a pass it stands open. */
+  const first = $derived(step.index === 1 && (step.round ?? 1) === 1);
+  const folded = $derived(first || !step.places.length ? [] : step.cautions);
+  const force = $derived(
+    step.shows === 'setting' && setting?.hand_force_N ? `${Math.round(setting.hand_force_N / 5) * 5} N at the grip` : '',
+  );
+  const beside = $derived([step.socket, force, step.last_gap].filter(Boolean).join(' · '));
   const pad = (n: number) => String(Math.floor(n)).padStart(2, '0');
   const clock = $derived(
     desk.wait > 0
@@ -40,9 +48,11 @@
   <p class="soft text-lg leading-tight">
     {heading.join(' · ')}{#if step.attempt > 1}<b class="text-caution">&nbsp;· again</b>{/if}
   </p>
-  {#each step.cautions as caution (caution)}
-    <p class="flex items-center gap-2 text-[1.05rem] font-semibold"><Mark severity="caution" />{caution}</p>
-  {/each}
+  {#if step.cautions.length && (first || !step.places.length)}
+    {#each step.cautions as caution (caution)}
+      <p class="flex items-center gap-2 text-[1.05rem] font-semibold"><Mark severity="caution" />{caution}</p>
+    {/each}
+  {/if}
   {#if step.before_each}<p class="border-l-[5px] border-brine pl-3 text-xl leading-tight font-bold">
       First: {step.before_each}
     </p>{/if}
@@ -59,11 +69,26 @@
       {[step.turn_note, setting ? `stop when ${setting.text} clicks` : ''].filter(Boolean).join(' · ')}
     </p>
   {/if}
+  {#if step.entry === 'decision'}
+    <p class="flex items-center gap-2 text-xl font-extrabold text-stop"><Mark severity="stop" />Stop</p>
+  {/if}
   <p class={large ? 'text-xl' : 'big'}>{step.text}</p>
-  {#if step.watch_for}<p class="text-lg">Watch: {step.watch_for}.</p>{/if}
-  <p class="soft text-[1.15rem] max-[500px]:hidden">
-    {[step.hint, step.note, step.gauge ? `Use: ${step.gauge}.` : ''].filter(Boolean).join(' ')}
-  </p>
+  {#if beside}<p class="text-[1.1rem]">{beside}</p>{/if}
+  {#if step.watch_for}<p class="text-lg max-[500px]:hidden">Watch: {step.watch_for}.</p>{/if}
+  {#if more}<p class="soft text-[1.15rem] max-[500px]:hidden short:hidden">{more}</p>{/if}
+  <!-- in full at the first bolt of a pass, then folded: cautions as a mark, what else is said behind a word -->
+  {#if folded.length || more || step.watch_for}
+    <details class="text-[1.05rem] {folded.length ? '' : 'hidden max-[500px]:block short:block'}" open={first && !folded.length}>
+      <summary class="flex min-h-[32px] cursor-pointer items-center gap-2"
+        >{#if folded.length}<Mark severity="caution" /><b>{folded.length === 1 ? 'Caution' : 'Cautions'}</b>{/if}<span
+          class="soft hidden max-[500px]:inline short:inline">{step.watch_for ? 'what to watch, hints' : 'hints'}</span
+        ></summary
+      >
+      {#each folded as caution (caution)}<p class="font-semibold">{caution}</p>{/each}
+      {#if step.watch_for}<p class="hidden max-[500px]:block">Watch: {step.watch_for}.</p>{/if}
+      {#if more}<p class="soft hidden max-[500px]:block short:block">{more}</p>{/if}
+    </details>
+  {/if}
 </div>
 
 <style>
@@ -125,9 +150,14 @@
       white-space: nowrap;
     }
   }
+  @media (max-height: 500px) and (orientation: landscape) {
+    .figure {
+      font-size: 3rem;
+    }
+  }
   @media (max-width: 500px) {
     .figure {
-      font-size: 3.8rem;
+      font-size: 3.3rem;
     }
     .numbered {
       gap: 1rem;

@@ -1,6 +1,5 @@
 <script lang="ts">
   import { small } from '#lib/figures.ts';
-  import Failure from '#lib/parts/Failure.svelte';
   import GloveButton from '#lib/parts/GloveButton.svelte';
   import Notice from '#lib/parts/Notice.svelte';
   import type { Run } from '#lib/run.svelte.ts';
@@ -8,6 +7,7 @@
   import type { Desk } from './desk.svelte.ts';
   import Finish from './Finish.svelte';
   import Says from './Says.svelte';
+  import Stopped from './Stopped.svelte';
 
   /** The right half of the Run screen: what to do now, its answers, what waits meanwhile, what was answered before. */
   let { run, desk }: { run: Run; desk: Desk } = $props();
@@ -25,7 +25,11 @@
       >{setting.what.split(',')[0]} sets in <b>{desk.left(setting.deadline)}</b>
     </p>
   {/if}
-  {#if step}
+  {#if run.stopped.length}
+    {#each run.stopped as problem (problem.event)}
+      <Stopped {run} {problem} onwrench={() => (desk.dialog = 'wrench')} />
+    {/each}
+  {:else if step}
     <Says {run} {desk} {step} />
     <Answers {run} {desk} {step} />
   {:else if run.needsServer}
@@ -38,7 +42,7 @@
       </p>
     </div>
   {:else}
-    <Finish {run} />
+    <Finish {run} {desk} />
   {/if}
   {#each now.waiting as wait (wait.step)}
     <p class="soft text-lg">
@@ -55,7 +59,6 @@
       {#if run.may('take_over')}<GloveButton look="quiet" class="mt-2" onclick={takeOver}>Take over here</GloveButton>{/if}
     </Notice>
   {/if}
-  <Failure text={run.said} class="text-lg" />
   {#if now.recent.length && step}
     <p class="soft text-[1.05rem] max-[500px]:hidden">
       before: {#each now.recent as one, i (one.event)}{i ? ' · ' : ''}<b>{one.label === '-' ? '' : one.label}</b>

@@ -2,12 +2,14 @@
 import type { Key } from '#lib/keys.ts';
 import type { Run } from '#lib/run.svelte.ts';
 
-export type Dialog = '' | 'problem' | 'note' | 'suggest' | 'correct' | 'round' | 'more';
+export type Dialog = '' | 'problem' | 'wrench' | 'note' | 'suggest' | 'correct' | 'round' | 'more';
 /** Keys of a remote that goes on, and that goes back. */
 const ON = ['space', 'Enter', 'PageDown', 'ArrowRight'];
 const BACK = ['PageUp', 'ArrowLeft'];
-/** A remote that sends its key twice must not answer two bolts. */
+/** What is shown must have been seen before it is answered. */
 const GUARD_MS = 250;
+/** Two taps on one button so soon after each other are one: a remote, or a shaking hand. */
+const TWICE_MS = 400;
 
 export class Desk {
   dialog = $state<Dialog>('');
@@ -16,6 +18,7 @@ export class Desk {
   /** Seconds since 1970, for what has to be waited for. */
   now = $state(Date.now() / 1000);
   private shownAt = 0;
+  private last = { answer: '', at: -Infinity };
 
   constructor(readonly run: Run) {
     // a string, so that the answer of the server about the step already shown neither locks it nor empties a reading
@@ -65,7 +68,10 @@ export class Desk {
 
   answer = async (answer: string, more: Record<string, unknown> = {}): Promise<void> => {
     const step = this.run.step;
-    if (!step || this.run.busy || performance.now() - this.shownAt < GUARD_MS) return;
+    const now = performance.now();
+    if (!step || this.run.busy || now - this.shownAt < GUARD_MS) return;
+    if (this.last.answer === answer && now - this.last.at < TWICE_MS) return;
+    this.last = { answer, at: now };
     await this.run.send('answer', step.step, { answer, ...more });
   };
 

@@ -12,7 +12,7 @@ from ...forms.order import CIRCLE, Order
 from ...forms.quantities import Length, Torque, Turn
 from ...forms.stage import PassOut
 from ...thresholds import DRAWN_HALF, DRAWN_HEIGHT
-from ..asks import REFUSES, VALUE, Ask, Choice
+from ..asks import AGAIN, REFUSES, VALUE, Ask, Choice
 from ..fields import field
 from ..pass_kind import Answered, At, History, Look, PassForm, PassKind, Planned, Sayings, reading_base
 
@@ -53,13 +53,25 @@ class GapRound(PassKind):
               instruction="Turn by {turn}, then measure the gap here.", wanted="length", shows="turn",
               hint="Small turns all the way round; the largest gap comes first.")
     sayings: ClassVar[Sayings] = {
-        "gap_uneven": ("{name}: the gaps end {spread} mm apart, more than {limit} mm.",
+        "gap_uneven": ("{name}: the gaps end {spread} mm apart, more than {limit} mm; left as it is: {reason}.",
                        "Slacken the tight side a little and go round again."),
-        "gap_open": ("{name}: after {max} rounds the gap is still {gap} mm at bolt {label}.",
+        "gap_open": ("{name}: after {max} rounds the gap is still {gap} mm at bolt {label}; left as it is: {reason}.",
                      "Something is between the parts, or the part is too hard."),
-        "cap_reached": ("{name}: the cap clicked at bolt {label} with a gap of {gap} mm.",
+        "cap_reached": ("{name}: the cap clicked at bolt {label} with a gap of {gap} mm; left as it is: {reason}.",
                         "Torque rises and clamp does not: look where the halves meet."),
     }
+    halts: ClassVar[Sayings] = {
+        "gap_uneven": ("the gaps are {spread} mm apart, at most {limit} mm are allowed",
+                       "Stop. Slacken the tight side a little, then go round again; what stays uneven leaks or breaks there."),
+        "gap_open": ("after {max} rounds the gap is still {gap} mm at bolt {label}",
+                     "Stop. Something is between the parts, or the part is too hard: take it off and look."),
+        "cap_reached": ("the cap clicked at bolt {label} with a gap of {gap} mm",
+                        "Stop. Torque rises and the gap does not close: look where the halves meet."),
+    }
+    stops: ClassVar[dict[str, tuple[str | Choice, ...]]] = {
+        "gap_uneven": (AGAIN.saying("Tight side slackened: another round"), "back", "accept"),
+        "gap_open": (AGAIN.saying("Looked, cleared: another round"), "back", "accept"),
+        "cap_reached": (AGAIN.saying("Looked, cleared: another round"), "back", "accept")}
 
     def planned(self, form: Any, group: Planned) -> dict[str, Any]:
         """Turn, gap limits and cap; rounding never passes the cap."""
@@ -75,14 +87,14 @@ class GapRound(PassKind):
         """Not a torque."""
         return DRAWN_HEIGHT.value
 
-    def after(self, before: Look, given: Answered, at: At, failed: bool) -> tuple[Look, str | None]:
+    def after(self, before: Look, given: Answered, at: At, failed: bool) -> Look:
         """Full when its gap is drawn, else part; the gap is kept."""
         value = reading_base((given.answer or {}).get("value"), "length")
         gap = before.gap if value is None else value
         if failed:
-            return replace(before, state="deviating", gap=gap), None
+            return replace(before, state="deviating", gap=gap)
         drawn = value is not None and value <= (at.one.stop_at_mm or 0.0)
-        return Look(100.0 if drawn else max(before.percent, DRAWN_HALF.value), "full" if drawn else "part", gap), None
+        return Look(100.0 if drawn else max(before.percent, DRAWN_HALF.value), "full" if drawn else "part", gap)
 
     def order_of_round(self, one: PassOut, history: History) -> Sequence[list[str]]:
         """The bolts still open, the largest gap first; while the gaps are too far apart, only the wide side.

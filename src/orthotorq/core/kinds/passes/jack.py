@@ -3,7 +3,7 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from ..asks import Ask, Choice
+from ..asks import AGAIN, Ask, Choice
 from ..pass_kind import PassKind, Sayings
 
 
@@ -18,5 +18,10 @@ class Jack(PassKind):
               shows="turn",
               instruction="Turn every jacking screw by {turn}, one after the other.",
               hint="Small equal turns, so that the part comes off straight.")
-    sayings: ClassVar[Sayings] = {"not_free": ("{name}: not free after {max} rounds.",
-                                     "Stop: something still holds it. Never take out a retaining bolt before it is free.")}
+    halts: ClassVar[Sayings] = {
+        "not_free": ("it is not free after {max} rounds",
+                     "Stop: something still holds it. Look for a bolt, a dowel or a key that is still in. Never take out a "
+                     "retaining bolt before it is free.")}
+    #: nothing leads past it: what is taken out next would let go of a part that is still held
+    stops: ClassVar[dict[str, tuple[str | Choice, ...]]] = {
+        "not_free": (Choice("free", "It is free now", "f"), AGAIN.saying("Found and cleared: more rounds"))}

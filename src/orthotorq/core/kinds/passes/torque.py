@@ -14,7 +14,7 @@ from ...forms.quantities import Turn
 from ...forms.stage import PassOut
 from ...messages import Message
 from ...thresholds import MOST_PERCENT, MOVED_ABOVE, SNUG_OF_AN_ANGLE
-from ..asks import NOT_SURE, REFUSES, STILL_THERE, TURNED, TURNS_ON, Ask
+from ..asks import AGAIN, CAUSES, NOT_SURE, REFUSES, REPAIR, STILL_THERE, TURNED, TURNS_ON, Ask, Choice
 from ..fields import field
 from ..pass_kind import Answered, At, Fail, History, Look, PassForm, PassKind, Planned, Sayings, reading_base
 
@@ -74,10 +74,14 @@ _CHECKING = {"check": True, "rounds": {"until": "none_moves", "moved_above": MOV
 _PULL = Ask("pull", (TURNED, STILL_THERE, NOT_SURE), (TURNS_ON, REFUSES), reads=True, shows="setting",
             exception="did_not_turn",
             instruction="Pull steadily, stop at the click.", hint="One click. Do not pull on after it.")
+#: a click without a turn while the torque rises is not simply followed by the next bolt
+_RISES = replace(_PULL, choices=(TURNED, replace(STILL_THERE, follows=False), NOT_SURE))
 #: in a check the usual answer is that nothing moved: it gets the large button and the space bar
 _PROOF = replace(_PULL, choices=(STILL_THERE.saying("Did not move", "space"), TURNED.saying("It moved", "m"), NOT_SURE),
                  instruction="Pull steadily to the click. Did it move before the click?", proves=True, exception="turned",
                  hint="A click without movement proves only that this torque does not move the nut.")
+#: when a joint is looked at again, a nut that moved is asked about
+_SEEN_AGAIN = replace(_PROOF, choices=(_PROOF.choices[0], replace(_PROOF.choices[1], follows=False), NOT_SURE))
 _AGAIN = replace(_PROOF, instruction="Pull again to the click. Did it turn?")
 
 
@@ -96,15 +100,35 @@ class Torque(PassKind):
     seconds_each = 18.0
     ask = _PULL
     sayings: ClassVar[Sayings] = {
-        "did_not_turn": ("Bolt {label} did not turn at {name}, though the torque rose: seized, cross-threaded, bottomed or "
-                         "already tight?", "Slacken it, look at the thread, run it on by hand, pull again."),
-        "rounds_exhausted": ("{name}: after {max} rounds bolts still moved. The joint has not settled.",
-                             "Stop. Look for a soft part, a wrong gasket or dirt; ask before pulling on."),
-        "moved_after_still": ("{name}: {count} moved, bolt {label} first, though all had stood still above it.",
-                              "It has let go since: slacken, clean, and begin again; ask before the machine runs."),
-        "pulls_exhausted": ("Bolt {label} still turned after {max} pulls at {name}.",
+        "did_not_turn": ("Bolt {label} did not turn at {name}, though the torque rose; left as it is: {reason}.",
+                         "Seized, cross-threaded, bottomed or already tighter than this: its clamp is not known."),
+        "rounds_exhausted": ("{name}: after {max} rounds bolts still moved; left as it is: {reason}.",
+                             "The joint has not settled: look for a soft part, a wrong gasket or dirt."),
+        "moved_after_still": ("{name}: {count} moved, bolt {label} first, though all had stood still above it; left as it is: "
+                              "{reason}.", "It has let go since: ask before the machine runs."),
+        "pulls_exhausted": ("Bolt {label} still turned after {max} pulls at {name}; left as it is: {reason}.",
                             "It yields, strips or its seat sinks: take it out and look."),
+        "moved_at_recheck": ("Bolt {label} had moved at {name}: {cause}.",
+                             "The next recheck comes at half the interval, until one finds nothing moved."),
     }
+    halts: ClassVar[Sayings] = {
+        "did_not_turn": ("it did not turn, though the torque rose",
+                         "Seized, cross-threaded, bottomed, or already tighter than this. Slacken it, look at the thread, run "
+                         "it on by hand, then pull again."),
+        "rounds_exhausted": ("after {max} rounds bolts still move",
+                             "Stop: the joint does not settle. A soft part, a wrong gasket, dirt, paint under the nuts, a bolt "
+                             "that yields? More pulling does not mend it."),
+        "moved_after_still": ("{count} moved, bolt {label} first, though all had stood still above it",
+                              "Stop. It has let go since: slacken, clean, and begin again. The machine does not run so."),
+        "pulls_exhausted": ("it still turns after {max} pulls",
+                            "Stop: it yields, strips, or its seat sinks. Take it out and look."),
+        "moved_at_recheck": ("it moved",
+                             "Say what you think. It is pulled on to the click, and all are gone round again."),
+    }
+    stops: ClassVar[dict[str, tuple[str | Choice, ...]]] = {
+        "did_not_turn": (REPAIR.saying("Slackened, runs free: pull again"), "replace", "accept"),
+        "rounds_exhausted": (AGAIN.saying("Found and mended: more rounds"), "back", "accept"),
+        "moved_after_still": ("back", "accept"), "pulls_exhausted": ("replace", "accept"), "moved_at_recheck": CAUSES}
 
     def name(self, form: Any) -> str:
         """The share, and whether it checks."""
@@ -139,8 +163,10 @@ class Torque(PassKind):
         """Whether it turned; in a check, and in repeated pulls after the first, whether it moved."""
         if (at.pull or 1) > 1:
             return _AGAIN
+        if at.one.check and not at.slackens:
+            return _SEEN_AGAIN if at.recheck and at.round == 1 else _PROOF
         # what was slackened a moment ago turns: that proves nothing
-        return _PROOF if at.one.check and not at.slackens else _PULL
+        return _RISES if at.round == 1 and not at.one.check and not at.one.repeat_still else _PULL
 
     def moved(self, one: PassOut, given: Answered) -> bool:
         """Whether a bolt moved: by hand as answered; where an angle was read, more than the pass allows."""
@@ -161,17 +187,17 @@ class Torque(PassKind):
             return []
         return [("moved_after_still", {"name": one.name, "place": history.moved[0], "count": len(set(history.moved))})]
 
-    def suspicious(self, before: Look, look: Look, word: str, at: At) -> str | None:
+    def suspicious(self, before: Look, word: str, at: At) -> str | None:
         """Neighbours only lower a bolt's load: in a rising pass it should turn."""
-        rising = look.percent > before.percent > 0 and at.round == 1 and not at.one.check and not at.one.repeat_still
-        return "did_not_turn" if word == "did_not_turn" and rising else None
+        rising = self.load(before.percent, at) > before.percent > 0 and at.round == 1
+        return "did_not_turn" if word == "did_not_turn" and rising and not at.one.check and not at.one.repeat_still else None
 
-    def after(self, before: Look, given: Answered, at: At, failed: bool) -> tuple[Look, str | None]:
+    def after(self, before: Look, given: Answered, at: At, failed: bool) -> Look:
         """A check says whether a bolt moved; any other pass what it has."""
-        look, code = super().after(before, given, at, failed)
-        if not failed and code is None and at.one.check and not at.slackens and before.state != "deviating":
+        look = super().after(before, given, at, failed)
+        if not failed and at.one.check and not at.slackens and before.state != "deviating":
             look.state = "moved" if self.moved(at.one, given) else "checked"
-        return look, code
+        return look
 
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
         """A bolt that turns on and on is taken out; one that refuses is looked at."""

@@ -15,13 +15,16 @@ from ...mechanics import strength as lim
 from ...mechanics.window import Ends, Joint
 from ...messages import Message
 from ...tables.grades import Strength, strength_of
-from ...tables.hexagons import Hexagon, hexagon
+from ...tables.hexagons import Hexagon, hexagon, key_width
 from ...tables.lubricants import Band
 from ...tables.threads import Thread, parse_thread
+from ...units import show
 from .friction import Friction, friction_of
 from .stiffness import Stiffness, material_of, stiffness_of
 
 _FLAT = Band(0.1, 0.1, 0.1)
+#: heads that are turned from inside, by what turns them
+_KEYED = {"socket head": "hexagon key bit", "set screw": "hexagon key bit"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,3 +146,12 @@ def gather(plan: Plan, index: int, errors: FieldErrors) -> Facts | None:
     if len(errors.found) > before:
         return None
     return Facts(group, thread, hexa, strength, friction, joint, face_diameter, hole, stiffness)
+
+
+def socket_of(facts: Facts) -> str:
+    """What goes on the heads of a group, with its width."""
+    fastener = facts.group.fastener
+    flats = fastener.across_flats
+    size = flats.base if flats else key_width(facts.thread, fastener.head) if fastener.head in _KEYED else (
+        facts.hexagon.across_flats if facts.hexagon else None)
+    return f"{_KEYED.get(fastener.head, 'socket')} {f'{show(size, 4)} mm' if size else 'to suit the head'}"

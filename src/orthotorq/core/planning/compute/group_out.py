@@ -33,7 +33,7 @@ from .bound_of import Bound
 from .bounds import bounds_of
 from .chosen import Chosen
 from .context import Context
-from .facts import Facts
+from .facts import Facts, socket_of
 from .found import Found
 from .joint_findings import joint_findings
 from .load_findings import Load, load_findings, share_of_yield
@@ -182,7 +182,7 @@ def group_out(plan: Plan, facts: Facts, load: Loaded | None) -> GroupOut:
                        weaker=teeth.weaker) if teeth else None,
         split=_split(facts), limits=limit_outs(load.load.held) if load else [],
         window=window_of(load.load.held, load.seen) if load else None,
-        sources=_sources(chosen), history=group.fastener.history, note=group.note)
+        sources=_sources(chosen), history=group.fastener.history, socket=socket_of(facts), note=group.note)
 
 
 def _target(load: Loaded) -> TargetOut:

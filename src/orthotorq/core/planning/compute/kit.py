@@ -7,16 +7,14 @@ from ...forms.stage import StageOut
 from ...kinds.stage_kind import OCCASIONS
 from ...kinds.stage_registry import STAGE_KINDS
 from ...kinds.stages.tighten import TightenStage
-from ...tables.hexagons import key_width
-from ...units import show
 from .context import Context
+from .facts import socket_of
 from .settings import Chain
 from .stages import Work
 
 _ORDER = ("wrench", "multiplier", "adapter", "socket", "tool", "gauge", "compound", "sundry", "part", "consumable")
 #: kinds that are of steel, and come in a version that magnets do not pull
 _PULLED_BY_MAGNETS = ("wrench", "socket", "tool", "adapter", "gauge")
-_KEYED = {"socket head": "hexagon key bit", "set screw": "hexagon key bit"}
 
 
 class _Kit:
@@ -81,13 +79,7 @@ def _sockets(kit: _Kit, context: Context, groups: list[str], drive: str | None, 
         fact = context.facts.get(group)
         if fact is None:
             continue
-        fastener = fact.group.fastener
-        flats = fastener.across_flats
-        size = flats.base if flats else key_width(fact.thread, fastener.head) if fastener.head in _KEYED else (
-            fact.hexagon.across_flats if fact.hexagon else None)
-        width = f"{show(size, 4)} mm" if size else "to suit the head"
-        kit.add("socket", f"{_KEYED.get(fastener.head, 'socket')} {width}" + (f", {drive} drive" if drive else ""),
-                fact.group.name, count, out)
+        kit.add("socket", socket_of(fact) + (f", {drive} drive" if drive else ""), fact.group.name, count, out)
         if fact.group.seated_stud:
             kit.add("tool", f"two nuts {fact.thread.designation}, locked against each other on the stud", title, 1, out)
 

@@ -86,7 +86,7 @@ def drawn(context: Context, passes: list[PassOut], looks: dict[str, Look]) -> No
         at = At(one, angled=chosen is not None and bool(chosen.angle))
         # a picture of the plan: what is checked is not yet checked, and what is drawn by its gap is drawn
         usual = _Usual(kind.ask.choices[0].word, {"value": f"{one.stop_at_mm} mm"} if one.stop_at_mm is not None else None)
-        look, _ = kind.after(looks.get(one.group, Look()), usual, at, False)
+        look = kind.after(looks.get(one.group, Look()), usual, at, False)
         state = "full" if one.check and look.percent >= 100 else "part" if one.check else look.state
         looks[one.group] = Look(look.percent, state)
         one.leaves = LookOut(state=state, percent=look.percent)

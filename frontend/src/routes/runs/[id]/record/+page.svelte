@@ -9,6 +9,7 @@
   import Heading from './Heading.svelte';
   import Lines from './Lines.svelte';
   import Signed from './Signed.svelte';
+  import Story from './Story.svelte';
 
   const path = { id: page.params.id! };
   const asked = new Asked<Schemas['RecordView']>();
@@ -37,7 +38,7 @@
     {#each record.conflicts as conflict (conflict.event)}
       <p class="mt-2 flex gap-2">
         <Mark severity={conflict.settled ? 'note' : 'caution'} /><span
-          >Kept aside: {conflict.person}, {conflict.step}: {conflict.text}
+          >Kept aside: {conflict.person}: {conflict.text}
           <span class="soft">{conflict.settled ? `settled by ${conflict.settled}: ${conflict.reason}` : 'not settled yet'}</span
           ></span
         >
@@ -59,6 +60,7 @@
     {#each record.tables as table (table.group + (table.position ?? ''))}
       <Bolts {table} group={view.groups.find((g) => g.id === table.group)!} position={names[table.position ?? '']} />
     {/each}
+    <Story lines={record.story ?? []} {names} />
     <div class="mt-6 grid gap-8 lg:grid-cols-2">
       <Lines lines={record.lines} {names} />
       <Signed {view} />

@@ -3,14 +3,14 @@
   import { clock, day } from '#lib/figures.ts';
   import Mark from '#lib/parts/Mark.svelte';
 
-  /** Tools, signatures, notes, what was refused, and the chain that ties the entries together. */
+  /** Tools, signatures, what was refused, and the chain that ties the entries together. */
   let { view }: { view: Schemas['RecordView'] } = $props();
   const record = $derived(view.record);
 </script>
 
 <section>
-  <h2 class="border-b border-ink pb-1">Tools, signatures, notes</h2>
-  {#each record.tools as t (t.serial)}
+  <h2 class="border-b border-ink pb-1">Tools and signatures</h2>
+  {#each record.tools as t, i (i)}
     <p class="flex gap-2 border-b py-1">
       {#if t.expired}<Mark severity="stop" />{/if}<span
         ><b>{t.serial}</b>
@@ -26,13 +26,6 @@
       {clock(s.at)}<br /><code class="soft text-xs break-all">{s.head_hash}</code>
     </p>
   {:else}<p class="soft py-1">Not signed yet.</p>{/each}
-  {#each record.notes as note, i (i)}<p class="border-b py-1 text-sm">
-      <b>{note.kind}</b>
-      {note.text}
-      {#if note.photo}<a href="/api/v1/photos/{note.photo}" target="_blank" rel="noopener"
-          ><img src="/api/v1/photos/{note.photo}" alt="of {note.step}" class="my-1 max-h-40 rounded border" /></a
-        >{/if} <span class="soft">{note.person}, {clock(note.at)}</span>
-    </p>{/each}
   {#each view.refusals as r, i (i)}<p class="border-b py-1 text-sm">
       <b>refused</b>
       {r.reason} <span class="soft">{r.person}, {clock(r.at)}</span>

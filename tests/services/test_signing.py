@@ -1,0 +1,120 @@
+"""Signing with the password, taps that keep their owner, a wrench changed during a run."""
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from orthotorq.core.thresholds import FAILED_TRIES
+from orthotorq.services.accounts.queries import DEMO_PASSWORD
+from orthotorq.services.errors import BadField, Refused, TooMany
+from orthotorq.services.running.chain import time_text, verify_run
+from orthotorq.services.running.commands import append_events
+from orthotorq.services.running.queries import list_runs, read_record, read_run
+from orthotorq.services.running.sign import sign_run
+from orthotorq.store.models import Event, RefusedEvent, Run, Tool
+from tests.services.test_standing import NUT, Yard
+
+
+@pytest.fixture
+def yard(session: Session) -> Yard:
+    return Yard(session)
+
+
+def event(yard: Yard, run: Any, number: int, kind: str, payload: dict[str, Any], device: str = "d", step: str = "-",
+          **more: Any) -> dict[str, Any]:
+    return {"id": str(yard.ctx("tam").new_id()), "run": str(run), "step": step, "kind": kind, "device": device,
+            "device_sequence": number, "device_time": time_text(yard.now), "lease": 1, "last_seen": 1, "payload": payload, **more}
+
+
+def test_a_signature_takes_the_password_again_and_says_what_it_stands_over(yard: Yard) -> None:
+    run = yard.run(NUT)
+    wrong = sign_run(yard.ctx("tam"), run, "fitter", "not this")
+    assert isinstance(wrong, BadField) and wrong.field == "password" and "not your password" in wrong.text
+    assert read_run(yard.ctx("tam"), run).state.sign_offs == []
+    state = yard.sign(run)
+    assert [s.role for s in state.sign_offs] == ["fitter"] and state.next_signature == "supervisor"
+    kept = yard.session.scalars(select(Event).where(Event.run_id == run, Event.kind == "sign_off")).one()
+    assert "1 bolt" in kept.canonical and "Tam" in kept.canonical and '"by":"password"' in kept.canonical
+    assert yard.sign(run, "runa", "supervisor").status == "closed"
+    assert verify_run(yard.session, yard.session.get_one(Run, run)) is None
+
+
+def test_too_many_wrong_passwords_stop_signing_as_they_stop_signing_in(yard: Yard) -> None:
+    run = yard.run(NUT)
+    for _ in range(int(FAILED_TRIES.value)):
+        assert isinstance(sign_run(yard.ctx("tam"), run, "fitter", "not this"), BadField)
+        yard.session.flush()
+    with pytest.raises(TooMany):
+        sign_run(yard.ctx("tam"), run, "fitter", DEMO_PASSWORD)
+
+
+def test_who_pulled_does_not_sign_as_supervisor_unless_the_site_allows_it(yard: Yard, monkeypatch: pytest.MonkeyPatch) -> None:
+    run = yard.run(NUT, count=0)
+    step = read_run(yard.ctx("runa"), run).state.instruction
+    assert step is not None
+    yard.send(run, "answer", step.step, {"answer": step.buttons[0].answer}, "runa")
+    for _ in range(1000):
+        step = read_run(yard.ctx("tam"), run).state.instruction
+        if step is None:
+            break
+        yard.answer_usually(run, step)
+    yard.sign(run)
+    with pytest.raises(Refused, match="pulled bolts in this run"):
+        sign_run(yard.ctx("runa"), run, "supervisor", DEMO_PASSWORD)
+    monkeypatch.setenv("ORTHOTORQ_ONE_SIGNS_BOTH", "1")
+    assert yard.sign(run, "runa", "supervisor").status == "closed"
+
+
+def test_what_the_judge_refuses_is_not_signed_and_says_why(yard: Yard) -> None:
+    run = yard.run(NUT, count=2)
+    with pytest.raises(Refused, match="not finished"):
+        sign_run(yard.ctx("tam"), run, "fitter", DEMO_PASSWORD)
+    answers, _ = append_events(yard.ctx("tam"), run, [event(yard, run, 3, "sign_off", {"role": "fitter"}, f"dev-{run}")])
+    assert answers[0].verdict == "refused" and answers[0].code == "sign_with_password"
+
+
+def test_a_tap_of_somebody_else_is_neither_kept_nor_refused_but_sent_back(yard: Yard) -> None:
+    run = yard.run(NUT, count=0)
+    step = read_run(yard.ctx("tam"), run).state.instruction
+    assert step is not None
+    tam, runa = yard.person("tam"), yard.person("runa")
+    tapped = event(yard, run, 1, "answer", {"answer": step.buttons[0].answer}, step=step.step, person=str(tam.id))
+    answers, _ = append_events(yard.ctx("runa"), run, [tapped])
+    assert (answers[0].verdict, answers[0].code) == ("other", "other_person")
+    assert not yard.session.scalars(select(Event).where(Event.run_id == run, Event.device == "d")).all()
+    assert not yard.session.scalars(select(RefusedEvent).where(RefusedEvent.run_id == run)).all()
+    answers, _ = append_events(yard.ctx("tam"), run, [tapped])
+    assert answers[0].verdict == "accepted"
+    answers, _ = append_events(yard.ctx("tam"), run, [tapped])
+    assert answers[0].verdict == "duplicate"
+    row = yard.session.scalars(select(Event).where(Event.run_id == run, Event.device == "d")).one()
+    assert row.person_id == tam.id != runa.id and str(tam.id) in row.canonical
+
+
+def test_a_wrench_is_changed_with_its_settings_and_one_that_is_blocked_is_not(yard: Yard) -> None:
+    run = yard.run(NUT, count=3)
+    (bound,) = read_record(yard.ctx("tam"), run).record.tools
+    others = [t for t in yard.session.scalars(select(Tool)) if t.serial != bound.serial]
+    change = {"tool": bound.tool, "reason": "dropped from the platform", "checked": ""}
+    others[0].blocked, others[0].note = True, "dropped"
+    for serial in (others[0].serial, "no such"):
+        answers, _ = append_events(yard.ctx("tam"), run, [event(yard, run, 1, "tool", {**change, "serial": serial}, serial)])
+        assert answers[0].verdict == "refused", serial
+    taken = yard.same_kind(bound.serial)
+    answers, _ = append_events(yard.ctx("tam"), run, [event(yard, run, 1, "tool", {**change, "serial": taken}, "e")])
+    assert answers[0].verdict == "accepted", answers[0].text
+    record = read_record(yard.ctx("tam"), run).record
+    assert [t.serial for t in record.tools] == [bound.serial, taken]
+    assert any(f"Wrench {taken} taken for {bound.serial}: dropped" in line.text for line in record.story)
+
+
+def test_the_list_of_runs_says_which_are_provisional(yard: Yard) -> None:
+    run = yard.run(NUT, tools=False)
+    yard.sign(run)
+    proper = yard.run(NUT)
+    yard.sign(proper)
+    told = {head.id: head.provisional for head in list_runs(yard.ctx("mira"), None, 100)}
+    assert told[run] and not told[proper]
