@@ -17,10 +17,10 @@
   }
   let { look = 'plain', key = '', disabled, onclick, href, type = 'button', class: more = '', children }: Props = $props();
   const LOOKS = {
-    huge: 'huge min-h-[104px] text-[1.7rem] border-brine max-[500px]:min-h-[72px] short:min-h-[64px] max-[500px]:text-[1.4rem] leading-[1.15] max-[500px]:leading-[1.15]',
+    huge: 'huge min-h-[104px] text-[1.7rem] border-brine max-[500px]:min-h-[72px] short:min-h-[56px] short:text-[1.2rem] max-[500px]:text-[1.4rem] leading-[1.15] max-[500px]:leading-[1.15]',
     main: 'min-h-[64px] text-xl border-brine leading-[1.15] max-[500px]:leading-[1.15]',
     plain:
-      'bg-sheet min-h-[64px] text-[1.2rem] border-ink max-[500px]:min-h-[56px] short:min-h-[56px] max-[500px]:text-[1.05rem] leading-[1.15] max-[500px]:leading-[1.15]',
+      'short:text-base bg-sheet min-h-[64px] text-[1.2rem] border-ink max-[500px]:min-h-[56px] short:min-h-[56px] max-[500px]:text-[1.05rem] leading-[1.15] max-[500px]:leading-[1.15]',
     quiet:
       'quiet bg-sheet min-h-[56px] text-base font-medium border-hairline max-[500px]:text-[0.9rem] leading-[1.15] max-[500px]:leading-[1.15]',
   };

@@ -20,17 +20,20 @@
   {:else if step.entry === 'reading'}
     <Reading {step} busy={run.busy} bind:reading={desk.reading} onanswer={desk.answer} />
   {:else if first}
-    <GloveButton look="huge" key={first.key} disabled={run.busy || desk.wait > 0} onclick={() => desk.answer(first.answer)}
-      >{first.label}</GloveButton
-    >
-    {#if others.length}
-      <div class="grid gap-2.5" style:grid-template-columns="repeat({others.length}, 1fr)">
-        {#each others as button (button.answer)}
-          <GloveButton key={button.key} disabled={run.busy} onclick={() => desk.answer(button.answer)}>{button.label}</GloveButton
-          >
-        {/each}
-      </div>
-    {/if}
+    <div class="grid gap-2.5 short:grid-cols-2">
+      <GloveButton look="huge" key={first.key} disabled={run.busy || desk.wait > 0} onclick={() => desk.answer(first.answer)}
+        >{first.label}</GloveButton
+      >
+      {#if others.length}
+        <div class="grid gap-2.5" style:grid-template-columns="repeat({others.length}, 1fr)">
+          {#each others as button (button.answer)}
+            <GloveButton key={button.key} disabled={run.busy} onclick={() => desk.answer(button.answer)}
+              >{button.label}</GloveButton
+            >
+          {/each}
+        </div>
+      {/if}
+    </div>
   {/if}
   <!-- on a phone what is needed now and then stands under More -->
   <div class="grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2">

@@ -19,7 +19,7 @@
 </script>
 
 <header
-  class="top flex items-center gap-4 border-b bg-sheet px-4 py-[0.3rem] max-[500px]:gap-2.5 max-[500px]:px-2.5 max-[500px]:py-[0.2rem]"
+  class="top flex items-center gap-4 border-b bg-sheet px-4 py-[0.3rem] max-[500px]:gap-2.5 max-[500px]:px-2.5 max-[500px]:py-[0.1rem] short:py-0"
 >
   {#if run.view}
     <p class="min-w-0 flex-1 truncate">

@@ -55,7 +55,7 @@
   }
   @media (max-width: 900px) {
     .face {
-      height: min(31dvh, 94vw);
+      height: min(26dvh, 94vw);
     }
     .face :global(text.middle) {
       display: none;
@@ -66,7 +66,7 @@
   }
   @media (max-width: 500px) {
     .face {
-      height: 21dvh;
+      height: 19dvh;
     }
     .face :global(text.middle) {
       display: initial;

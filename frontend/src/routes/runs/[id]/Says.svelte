@@ -44,7 +44,7 @@
   );
 </script>
 
-<div class="grid gap-1" aria-live="polite">
+<div class="grid gap-1 short:gap-0" aria-live="polite">
   <p class="soft text-lg leading-tight">
     {heading.join(' · ')}{#if step.attempt > 1}<b class="text-caution">&nbsp;· again</b>{/if}
   </p>
@@ -72,9 +72,9 @@
   {#if step.entry === 'decision'}
     <p class="flex items-center gap-2 text-xl font-extrabold text-stop"><Mark severity="stop" />Stop</p>
   {/if}
-  <p class={large ? 'text-xl' : 'big'}>{step.text}</p>
+  <p class={large ? 'text-xl short:text-lg short:leading-tight' : 'big'}>{step.text}</p>
   {#if beside}<p class="text-[1.1rem]">{beside}</p>{/if}
-  {#if step.watch_for}<p class="text-lg max-[500px]:hidden">Watch: {step.watch_for}.</p>{/if}
+  {#if step.watch_for}<p class="text-lg max-[500px]:hidden short:hidden">Watch: {step.watch_for}.</p>{/if}
   {#if more}<p class="soft text-[1.15rem] max-[500px]:hidden short:hidden">{more}</p>{/if}
   <!-- in full at the first bolt of a pass, then folded: cautions as a mark, what else is said behind a word -->
   {#if folded.length || more || step.watch_for}
@@ -85,7 +85,7 @@
         ></summary
       >
       {#each folded as caution (caution)}<p class="font-semibold">{caution}</p>{/each}
-      {#if step.watch_for}<p class="hidden max-[500px]:block">Watch: {step.watch_for}.</p>{/if}
+      {#if step.watch_for}<p class="hidden max-[500px]:block short:block">Watch: {step.watch_for}.</p>{/if}
       {#if more}<p class="soft hidden max-[500px]:block short:block">{more}</p>{/if}
     </details>
   {/if}
@@ -130,17 +130,17 @@
   .big::first-letter {
     text-transform: uppercase;
   }
-  /* upright tablet: the bolt number stands beside the setting, its digits 40 mm high */
-  @media (min-width: 501px) and (max-width: 900px) {
+  /* upright tablet: the bolt number stands beside the setting, large enough for two metres */
+  @media (min-width: 501px) and (max-width: 900px) and (min-height: 501px) {
     .row {
       display: flex;
       align-items: center;
       gap: 2.5rem;
-      min-height: 232px;
+      min-height: 16dvh;
     }
     .row .number {
       display: block;
-      font-size: 306px;
+      font-size: min(306px, 21dvh);
       line-height: 0.74;
       font-weight: 800;
       letter-spacing: -0.02em;
@@ -153,6 +153,17 @@
   @media (max-height: 500px) and (orientation: landscape) {
     .figure {
       font-size: 3rem;
+    }
+    .row {
+      display: flex;
+      align-items: center;
+      gap: 1.5rem;
+    }
+    .row .number {
+      display: block;
+      font-size: 3.4rem;
+      line-height: 1;
+      font-weight: 800;
     }
   }
   @media (max-width: 500px) {

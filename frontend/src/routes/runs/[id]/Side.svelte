@@ -17,7 +17,7 @@
   const takeOver = () => run.takeOver().catch((problem: Error) => (run.said = problem.message));
 </script>
 
-<div class="side grid content-start gap-3">
+<div class="side grid content-start gap-3 max-[500px]:gap-2 short:gap-1.5">
   {#if setting && step}
     <p class="flex items-center gap-2 text-[1.05rem]">
       <svg width="15" height="15" aria-hidden="true" fill="none" stroke="var(--caution)" stroke-width="2"
@@ -60,7 +60,7 @@
     </Notice>
   {/if}
   {#if now.recent.length && step}
-    <p class="soft text-[1.05rem] max-[500px]:hidden">
+    <p class="soft text-[1.05rem] max-[900px]:hidden">
       before: {#each now.recent as one, i (one.event)}{i ? ' · ' : ''}<b>{one.label === '-' ? '' : one.label}</b>
         {small(one.text)}{/each}
     </p>
