@@ -1,6 +1,7 @@
 """The API: errors as problem details, sessions, drafts, runs, files; never a 500 for what somebody sends."""
 from __future__ import annotations
 
+import csv
 import io
 import json
 import uuid
@@ -194,6 +195,9 @@ def test_the_record_and_its_files(client) -> None:
     for words in ("Close the channel cover", "Cover studs", "450 N·m", "Tam Hollis", "Check round", record["head_hash"][:16],
                   "licensed practice"):
         assert words in text
+    table = list(csv.DictReader(io.StringIO(runa.get(f"/api/v1/runs/{closed['id']}/record.csv").data.decode())))
+    assert {row["person"] for row in table} and all(row["bolt"] and row["pass"] and row["answer"] for row in table)
+    assert any(float(row["torque_Nm"]) > 1 for row in table if row["torque_Nm"])
     document = json.loads(runa.get(f"/api/v1/runs/{closed['id']}/record.json").data)
     assert document["format"] == "orthotorq.record"
     assert document["events"][-1]["hash"] == document["head_hash"]

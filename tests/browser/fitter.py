@@ -108,6 +108,47 @@ def more(page: Page, what: str, reason: str) -> None:
     _changed(page, before)
 
 
+def decide(page: Page, words: str, reason: str = "") -> None:
+    """Decide about something that stops the run, with a reason where one is wanted."""
+    button = page.get_by_role("button", name=words)
+    button.wait_for()
+    before = page.locator(".side").inner_text()
+    page.wait_for_timeout(GUARD_MS)
+    if reason:
+        page.get_by_label("In a word").fill(reason)
+    button.click()
+    _changed(page, before)
+
+
+def sign(page: Page, role: str) -> None:
+    """Sign at the end of a run, with the password again."""
+    page.get_by_label("your password again").fill("saltworks")
+    page.get_by_role("button", name=f"Sign as {role}").click()
+
+
+def fits(page: Page) -> list[str]:
+    """What is wrong with the layout of the instruction that stands there: nothing is cut off, nothing to answer lies below the
+    edge of the screen, everything to be tapped is large enough."""
+    return page.evaluate("""() => {
+        const wrong = [], high = innerHeight, seen = e => e.offsetParent !== null;
+        const box = e => e.getBoundingClientRect();
+        if (document.documentElement.scrollWidth > innerWidth) wrong.push('wider than the screen');
+        const answers = [...document.querySelectorAll('.side .answer')].filter(seen);
+        const told = answers.find(e => e.innerText.includes('Something is wrong'));
+        const main = document.querySelector('.side .answer.huge') ?? document.querySelector('#reading') ?? answers[0];
+        if (!main || box(main).bottom > high) wrong.push(`main ends at ${main && box(main).bottom} of ${high}`);
+        const plain = document.querySelector('.side .answer.huge') && (!told || box(told).bottom > high);
+        if (plain) wrong.push(`“Something is wrong” ends at ${told && box(told).bottom} of ${high}`);
+        for (const e of [...document.querySelectorAll('.run button, .run header a, .run a.answer')].filter(seen))
+            if (box(e).height < 56) wrong.push(`${e.innerText} is ${box(e).height} high`);
+        for (const a of answers) for (const b of answers)
+            if (a !== b && box(a).left < box(b).right - 1 && box(b).left < box(a).right - 1
+                && box(a).top < box(b).bottom - 1 && box(b).top < box(a).bottom - 1)
+                wrong.push(`${a.innerText} over ${b.innerText}`);
+        return wrong;
+    }""")
+
+
 def whole_round(page: Page, *marked: str) -> None:
     """Keep the rest of a round at once, with the bolts that answered otherwise."""
     # what the server has answered is what the round is kept from

@@ -41,7 +41,7 @@ def test_cover_with_a_bolt_that_turns_on(someone: Person) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Channel cover")
     work_until(page, "Second, 70 %")
-    page.wait_for_timeout(260)
+    page.wait_for_timeout(GUARD_MS)
     page.keyboard.press("w")
     page.get_by_role("button", name="It turns on and on").click()
     leave = page.get_by_role("button", name="Leave it")

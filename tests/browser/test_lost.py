@@ -50,7 +50,7 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     start_run(someone, "Channel cover")
     work_until(page, "First, 35 %")
     press_on(page, "d")
-    page.wait_for_timeout(260)
+    page.wait_for_timeout(GUARD_MS)
     page.keyboard.press("c")
     page.get_by_role("button", name="Do it again").click()
     expect(page.locator(".side")).to_contain_text("again")

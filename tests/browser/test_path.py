@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from pypdf import PdfReader
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import field, more, open_section, press_on, start_run, work_until
+from tests.browser.fitter import field, more, open_section, press_on, sign, start_run, work_until
 
 
 def test_plan_release_run_record(someone: Person, another: Any) -> None:
@@ -49,7 +49,14 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
     expect(fitter.page.locator(".answer.huge")).to_be_disabled()
     more(fitter.page, "Skip this step", "stood over night")
     work_until(fitter.page, "finished, not signed")
+    # what is signed stands there, and the password is asked again
+    said = re.compile(r"You sign, as fitter, for: 4 bolts, \d+ answers \(Tam Hollis \d+\)")
+    expect(fitter.page.get_by_text(said)).to_be_visible()
+    fitter.page.get_by_label("your password again").fill("not mine")
     fitter.page.get_by_role("button", name="Sign as fitter").click()
+    expect(fitter.page.locator(".side")).to_contain_text("This is not your password. Nothing was signed.")
+    fitter.complaints.clear()
+    sign(fitter.page, "fitter")
     expect(fitter.page.locator(".side")).to_contain_text("A supervisor signs next")
     address = fitter.page.url
 
@@ -66,7 +73,7 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
     expect(reasons).to_have_count(1)
     reasons.fill("found and fitted")
     chief.page.get_by_role("button", name="Accept this deviation").click()
-    chief.page.get_by_role("button", name="Sign as supervisor").click()
+    sign(chief.page, "supervisor")
     expect(chief.page.locator(".side")).to_contain_text("signed and closed")
     chief.page.get_by_role("link", name="Open the record").click()
     expect(chief.page.get_by_role("heading", name=re.compile("Record of run"))).to_be_visible()

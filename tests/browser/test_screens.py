@@ -4,7 +4,7 @@ from __future__ import annotations
 import pytest
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import GUARD_MS, open_section, work_until
+from tests.browser.fitter import GUARD_MS, decide, fits, instruction, open_section, step_on, work_until
 
 SCREENS = ["/sign-in", "/equipment", "/runs", "/sums/tool", "/tables", "PLAN", "JOINT", "RUN", "RECORD"]
 
@@ -74,8 +74,8 @@ def test_axe_finds_nothing_in_the_dialogs_of_a_run(someone: Person) -> None:
     assert someone.axe() == []
 
 
-@pytest.mark.parametrize(("width", "height"), [(1280, 800), (820, 1180), (390, 844)])
-def test_run_fits_its_screens(someone: Person, width: int, height: int) -> None:
+@pytest.mark.parametrize(("width", "height"), [(360, 640), (390, 664), (844, 390), (820, 1180), (768, 1024), (1280, 800)])
+def test_every_instruction_of_a_run_fits_its_screens(someone: Person, width: int, height: int) -> None:
     page = someone.page
     page.set_viewport_size({"width": width, "height": height})
     someone.sign_in("tam")
@@ -83,16 +83,28 @@ def test_run_fits_its_screens(someone: Person, width: int, height: int) -> None:
     page.locator(".side").wait_for()
     if page.get_by_role("button", name="Take over here").count():
         page.get_by_role("button", name="Take over here").click()
-    page.locator(".huge").wait_for()
-    work_until(page, "bolt")
-    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
-    heights = "all => all.map(e => e.getBoundingClientRect().height)"
-    for box in page.locator(".run button, .run header a, .run a.answer").evaluate_all(heights):
-        assert box >= 56
-    if width == 820 and page.locator(".figure").count():
+    page.locator(".side .answer").first.wait_for()
+    kinds = set()
+    for _ in range(60):
+        words = instruction(page)
+        assert fits(page) == [], words
+        kinds.add(words.splitlines()[0].split(",")[0])
+        if "Clicked, it turned" in words and page.locator(".figure").count():
+            break
+        step_on(page)
+    assert len(kinds) > 1
+    if width == 820:
         size = page.locator(".number").evaluate("e => parseFloat(getComputedStyle(e).fontSize)")
         # digits of this face are 0.68 of the font size; 40 mm are 208 px on a tablet of 132 px to the inch
         assert size * 0.68 >= 207
+    # a decision is a screen of its own, and leads on
+    page.wait_for_timeout(GUARD_MS)
+    page.get_by_role("button", name="Something is wrong").click()
+    page.get_by_role("button", name="It turns on and on").click()
+    page.get_by_role("button", name="Leave it").wait_for()
+    assert fits(page) == []
+    decide(page, "Leave it", "the layout was measured")
+    page.locator(".side .answer.huge").wait_for()
 
 
 @pytest.mark.parametrize("path", ["/equipment", "PLAN", "RECORD"])

@@ -6,7 +6,9 @@ from datetime import datetime
 
 from ..core.forms.record import Compared, Record
 from ..core.forms.result import Result
+from ..core.kinds.stage_kind import OCCASIONS
 from ..core.planning.cautions import ALWAYS, CALCULATED
+from ..core.running.actions import STATUS
 from .pdf import render_html, to_pdf, when
 from .sheet import face_of
 
@@ -36,6 +38,7 @@ def render_record(head: RecordHead, record: Record, result: Result, compared: Co
         "record.html", title=f"Run {head.number}", head=head, record=record, compared=compared, result=result,
         face=face_of(result, states, 46),
         positions={p.id: p.name for p in result.positions}, always=ALWAYS, calculated=result.calculated,
-        calculated_text=CALCULATED,
+        calculated_text=CALCULATED, status_text=STATUS.get(record.status, record.status),
+        occasion_text=OCCASIONS.get(record.occasion, record.occasion),
         foot=f"Orthotorq · run {head.number} · {head.head_hash[:16]} · printed {when(printed_at)}")
     return to_pdf(html)

@@ -16,6 +16,7 @@ from ...core.forms.run import RunState
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.running import Fact, checked_bolts, compare, groups_of, record_of, state_of
 from ...core.running.actions import NEXT_SIGNATURE, STATUS
+from ...exchange.record_csv import record_csv
 from ...exchange.record_sheet import RecordHead, render_record
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
 from ..context import Ctx
@@ -206,6 +207,13 @@ def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
     head = RecordHead(view.head.number, view.head.title, view.head.equipment_name, view.head.joint_name, view.head.revision,
                       view.plan_hash, view.head_hash, view.events, view.chain_holds)
     return f"run-{view.head.number}.pdf", render_record(head, view.record, result, view.compared, printed_at=ctx.now)
+
+
+@use_case
+def record_table(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, str]:
+    """(file name, CSV) of a record."""
+    view, _, _ = _record(ctx, run_id)
+    return f"run-{view.head.number}.csv", record_csv(view.record, {p.id: p.name for p in view.positions})
 
 
 @use_case

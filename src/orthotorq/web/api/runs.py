@@ -23,6 +23,7 @@ from ...services.running.queries import (
     read_run,
     record_file,
     record_pdf,
+    record_table,
 )
 from ...services.running.sign import sign_run
 from ...services.running.start import Choices, start_run
@@ -192,6 +193,14 @@ def get_record_file(path: IdPath) -> dict[str, Any]:
     """The record as an open document."""
     with operation() as ctx:
         return record_file(ctx, path.id)
+
+
+@api.get("/runs/<uuid:id>/record.csv")
+def get_record_table(path: IdPath) -> Response:
+    """The record as a table: one row for every bolt in every pass."""
+    with operation() as ctx:
+        name, text = record_table(ctx, path.id)
+    return attachment(name, text.encode(), "text/csv; charset=utf-8")
 
 
 class SuggestionList(BaseModel):

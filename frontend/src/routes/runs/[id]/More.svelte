@@ -3,6 +3,7 @@
   import Label from 'flowbite-svelte/Label.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import { cues } from '#lib/cues.svelte.ts';
   import FilePick from '#lib/parts/FilePick.svelte';
   import GloveButton from '#lib/parts/GloveButton.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
@@ -61,6 +62,10 @@
       <GloveButton look="quiet" disabled={!run.may('tool')} onclick={onwrench}>Take another wrench …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip this step …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}>Do a stage again …</GloveButton>
+      <GloveButton look="quiet" onclick={() => cues.toggle('sound')}
+        >{cues.sound ? 'Tones and vibration off' : 'Tones and vibration on'}</GloveButton
+      >
+      <GloveButton look="quiet" onclick={() => cues.toggle('speech')}>{cues.speech ? 'Speech off' : 'Speech on'}</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('abandon')} onclick={() => (asked = 'abandon')}
         >End the run early …</GloveButton
       >

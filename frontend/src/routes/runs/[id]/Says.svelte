@@ -140,7 +140,7 @@
     }
     .row .number {
       display: block;
-      font-size: min(306px, 21dvh);
+      font-size: min(306px, 26dvh);
       line-height: 0.74;
       font-weight: 800;
       letter-spacing: -0.02em;

@@ -1,4 +1,6 @@
 /** What happens at the Run screen: which dialog is open, what a key does, how the bolts look with what is not sent yet. */
+import { untrack } from 'svelte';
+import { cues } from '#lib/cues.svelte.ts';
 import type { Key } from '#lib/keys.ts';
 import type { Run } from '#lib/run.svelte.ts';
 
@@ -28,10 +30,30 @@ export class Desk {
       this.shownAt = performance.now();
       this.reading = '';
     });
+    const told = $derived(run.stopped.length ? 'stop' : run.step?.entry === 'decision' ? 'stop' : run.step ? 'next' : '');
+    $effect(() => {
+      void shown;
+      if (told) untrack(() => cues.give(told, this.spoken()));
+    });
+    // a wait that ends calls, whoever looks
+    const over = $derived(!!run.step?.ready_at && this.wait === 0);
+    $effect(() => {
+      if (over) untrack(() => cues.give('over', 'The wait is over'));
+    });
     $effect(() => {
       const ticking = setInterval(() => (this.now = Date.now() / 1000), 1000);
       return () => clearInterval(ticking);
     });
+  }
+
+  /** The instruction in a few words, for those who hear it. */
+  private spoken(): string {
+    const { step, stopped } = this.run;
+    if (stopped[0]) return `Stopped. ${stopped[0].text}`;
+    if (!step) return '';
+    const bolt = step.label ? `Bolt ${step.label.replace(' + ', ' and ')}. ` : '';
+    const figure = step.shows === 'setting' && step.changed_setting && step.settings[0] ? `Set ${step.settings[0].text}. ` : '';
+    return step.label && step.index > 1 && step.entry === 'buttons' ? bolt : `${bolt}${figure}${step.text}`;
   }
 
   readonly looks = $derived.by(() => {

@@ -6,6 +6,7 @@
   import TableHead from 'flowbite-svelte/TableHead.svelte';
   import TableHeadCell from 'flowbite-svelte/TableHeadCell.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import { clock } from '#lib/figures.ts';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
   import Charts from './Charts.svelte';
 
@@ -46,6 +47,9 @@
                     >{cell.torque ?? cell.text}{cell.angle ? `, ${cell.angle.replace(' deg', '°')}` : ''}</span
                   >
                   {#if cell.still}<span class="soft">still</span>{/if}
+                  <span class="soft">{cell.person.split(' ')[0]}, {clock(cell.at)}</span>
+                  {#if cell.whole}<b class="text-caution">whole round</b>{/if}
+                  {#if cell.fast}<b class="text-caution">faster than a hand</b>{/if}
                   {#if cell.corrected}<b class="text-caution">corrected</b>{/if}
                   {#if cell.pulls > 1}<span class="soft">{cell.pulls} pulls</span>{/if}
                   {#if cell.attempt > 1}<span class="soft">attempt {cell.attempt}</span>{/if}

@@ -1,0 +1,138 @@
+"""What stops a run, taps that keep their owner, a drawing that fails, somebody who looks on."""
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from playwright.sync_api import Page, Route, expect
+
+from tests.browser.conftest import Person
+from tests.browser.fitter import GUARD_MS, decide, press_on, start_run, whole_round, work_until
+
+
+def people_of(page: Page, address: str) -> list[str]:
+    """Who gave the answers that the record holds, in order."""
+    file = page.request.get(f"{address.replace('/runs/', '/api/v1/runs/')}/record.json").json()
+    return [e["person"] for e in file["events"] if e["kind"] == "answer"]
+
+
+def test_a_click_without_a_turn_stops_there_and_a_mended_bolt_is_pulled_again(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 35 %")
+    whole_round(page)
+    press_on(page, "d")
+    side = page.locator(".side")
+    expect(side).to_contain_text("it did not turn, though the torque rose. What was done about it?")
+    # what was done is said in words
+    expect(page.get_by_role("button", name="Slackened, runs free: pull again")).to_be_disabled()
+    decide(page, "Slackened, runs free: pull again", "burr, chased with a tap")
+    expect(side).to_contain_text("· again")
+    # a new bolt goes through what the old one had
+    press_on(page, "d")
+    decide(page, "Bolt or nut replaced")
+    expect(side).to_contain_text("By hand")
+    expect(side).to_contain_text("from hand on")
+
+
+def test_what_is_not_safe_stops_the_run_until_it_is_settled(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 35 %")
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("w")
+    page.get_by_role("button", name="This is not safe").click()
+    page.get_by_role("button", name="Stop the run").click()
+    side = page.locator(".side")
+    expect(side).to_contain_text("Nobody works on this joint")
+    page.keyboard.press("Space")
+    page.reload()
+    expect(side).to_contain_text("Nobody works on this joint")
+    page.get_by_label("What was done to make it safe").fill("grating put back")
+    page.get_by_role("button", name="Settled: the work goes on").click()
+    expect(side).to_contain_text("bolt 1 of 16")
+    page.goto(f"{page.url}/record")
+    expect(page.get_by_text("Settled, the work goes on: grating put back")).to_be_visible()
+
+
+def test_a_wrench_is_changed_during_a_run(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 35 %")
+    press_on(page)
+    page.wait_for_timeout(GUARD_MS)
+    page.keyboard.press("t")
+    page.get_by_role("button", name="Take another wrench").click()
+    choice = page.locator("dialog select").last
+    serials = choice.locator("option").evaluate_all("all => all.map(o => o.value).filter(Boolean)")
+    used = page.locator(".side").inner_text()
+    other = next(s for s in serials if s not in used)
+    choice.select_option(other)
+    page.get_by_label("Why, and what is done").fill("the ratchet slips; bolt 1 is pulled again")
+    page.get_by_role("button", name="Go on with this wrench").click()
+    expect(page.locator(".side")).to_contain_text(other)
+    expect(page.get_by_role("status")).to_contain_text("The wrench is changed.")
+
+
+def test_taps_of_one_are_never_sent_under_another(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 35 %")
+    address = page.url
+    before = len(people_of(page, address))
+    page.route("**/events", lambda route: route.abort())
+    for _ in range(3):
+        press_on(page)
+    expect(page.locator(".top")).to_contain_text("3 kept here")
+    page.goto(address.rpartition("/runs/")[0] + "/equipment")
+    page.get_by_role("button", name="Sign out").click()
+    expect(page.get_by_role("dialog")).to_contain_text("3 of your taps are not sent yet")
+    page.get_by_role("button", name="Sign out, keep them here").click()
+    page.wait_for_url("**/sign-in**")
+    page.unroute("**/events")
+    other = someone.sign_in("runa").page
+    other.goto(address)
+    expect(other.locator(".top")).to_contain_text("3 of somebody else wait for that person")
+    other.reload()
+    other.locator(".side").wait_for()
+    assert len(people_of(other, address)) == before
+    other.goto(address.rpartition("/runs/")[0] + "/equipment")
+    other.get_by_role("button", name="Sign out").click()
+    other.wait_for_url("**/sign-in**")
+    # they go out when the one who tapped is back, without opening the run
+    again = someone.sign_in("tam").page
+    again.wait_for_timeout(500)
+    expect(again.get_by_role("button", name="Sign out")).to_be_visible()
+    again.wait_for_function("async a => (await (await fetch(a)).json()).events.filter(e => e.kind === 'answer').length === "
+                            f"{before + 3}", arg=f"{address.replace('/runs/', '/api/v1/runs/')}/record.json", timeout=15_000)
+    assert set(people_of(again, address)) == {"Tam Hollis"}
+    someone.complaints.clear()
+
+
+def test_a_drawing_that_fails_leaves_the_instruction(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    address = page.url
+
+    def broken(route: Route) -> None:
+        body: dict[str, Any] = route.fetch().json()
+        body["state"]["tape"] = [None]
+        route.fulfill(status=200, content_type="application/json", body=json.dumps(body))
+
+    page.route("**/api/v1/runs/*", broken)
+    page.goto(address)
+    page.locator(".side .answer").first.wait_for()
+    expect(page.locator(".tape")).to_contain_text("steps done")
+    someone.complaints.clear()
+
+
+def test_who_looks_on_sees_what_the_other_does(someone: Person, another: Any) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 35 %")
+    second = another().sign_in("runa")
+    second.page.goto(page.url)
+    expect(second.page.locator(".side")).to_contain_text("bolt 1 of 16")
+    press_on(page)
+    press_on(page)
+    expect(second.page.locator(".side")).to_contain_text("bolt 3 of 16", timeout=10_000)
