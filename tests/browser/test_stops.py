@@ -64,6 +64,8 @@ def test_a_wrench_is_changed_during_a_run(someone: Person) -> None:
     page.keyboard.press("t")
     page.get_by_role("button", name="Take another wrench").click()
     choice = page.locator("dialog select").last
+    # the offers come from the register
+    choice.locator("option").nth(1).wait_for(state="attached")
     serials = choice.locator("option").evaluate_all("all => all.map(o => o.value).filter(Boolean)")
     used = page.locator(".side").inner_text()
     other = next(s for s in serials if s not in used)

@@ -15,6 +15,7 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "schema": ("plans", "JSON Schema of the plan document."),
     "findings": ("plans", "The table of findings, as docs/findings.md holds it."),
     "thresholds": ("plans", "The table of thresholds, as docs/thresholds.md holds it."),
+    "pulls": ("plans", "How pulls of the simulated wrench are judged, as docs/pulls.md holds it."),
     "verify": ("database", "Walk the hash chains of all runs."),
     "migrate": ("database", "Bring the database schema up to date."),
     "prepare-demo": ("database", "Migrate, then load Vellmark Saltworks into an empty database."),

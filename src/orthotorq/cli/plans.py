@@ -68,6 +68,15 @@ nobody may waive keeps a plan from release; words in braces are filled in.
 
 
 @click.command()
+def pulls() -> None:
+    """Print how pulls of the simulated wrench are judged, as a page of the handbook."""
+    # numpy is loaded for this command alone
+    from ..core.simulation.confusion import page
+
+    click.echo(page())
+
+
+@click.command()
 def thresholds() -> None:
     """Print the table of thresholds as a page of the handbook."""
     click.echo("""# Thresholds

@@ -63,7 +63,7 @@ class Look:
 @dataclass(slots=True)
 class At:
     """Where a step of a pass stands: the pass, its round and pull, whether the figure has an angle, whether the bolt is
-    slackened before it is pulled, whether the joint is looked at again."""
+    slackened before it is pulled, whether the joint is looked at again, whether the bolt has torque already."""
 
     one: PassOut
     round: int = 1
@@ -71,6 +71,7 @@ class At:
     angled: bool = False
     slackens: bool = False
     recheck: bool = False
+    loaded: bool = False
 
 
 @dataclass(slots=True)

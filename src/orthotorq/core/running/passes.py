@@ -159,7 +159,7 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
     given: Given | None = None
     for pull in range(1, most + 1):
         counted = pull if wanted else None
-        at = _at(walk, one, round_, counted, move[0])
+        at = _at(walk, segment.position, one, round_, counted, move[0])
         if at.slackens:
             slack = _slacken(walk, unit, segment, one, round_, move, number, order)
             if slack.given is None:
@@ -219,11 +219,12 @@ def _usual_gap(walk: Walk, position: str | None, one: PassOut, place: str) -> tu
     return before - max(draws, before / 2), before + draws, f"it was {before:g} mm before this turn"
 
 
-def _at(walk: Walk, one: PassOut, round_: int, pull: int | None, place: str) -> At:
+def _at(walk: Walk, position: str | None, one: PassOut, round_: int, pull: int | None, place: str) -> At:
     """Where a step of a pass stands."""
     group = walk.group(place)
     angled = group is not None and group.target is not None and group.target.angle_deg is not None
-    return At(one, round_, pull, angled, slackens(walk, one, round_, pull), walk.log.setup.occasion == "recheck")
+    return At(one, round_, pull, angled, slackens(walk, one, round_, pull), walk.log.setup.occasion == "recheck",
+              walk.bolt(position, place).percent > 0)
 
 
 def _cause(walk: Walk, asked: Pending, step: str) -> Pending | None:
@@ -278,7 +279,7 @@ def _renewed(walk: Walk, unit: Unit, one: PassOut, move: tuple[str, ...]) -> Pen
                 return None
             if stage.kind != "tighten" or prior.group != one.group or kind.pause or prior.check or kind.back or kind.provisional:
                 continue
-            at = _at(walk, prior, 1, None, move[0])
+            at = _at(walk, position, prior, 1, None, move[0])
             at.slackens = False
             asked = Pending(Unit(stage, position, unit.cycle), segment_of(one=prior), kind.asked(at), 1, move, order=(move,),
                             renews=True)

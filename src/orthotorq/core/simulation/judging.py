@@ -90,7 +90,8 @@ def _by_turn(torque: Floats, angle: Floats, snug: int, last: int, expected: Expe
     mask = angle >= late
     rise, before = _steepness(torque[mask], angle[mask]), _steepness(torque[half], angle[half])
     if rise < 0.5 * before and turned > wanted:
-        return Verdict("yields", int(np.flatnonzero(mask)[0]), last, f"it rises by {rise / before * 100:.0f} % of what it did before")
+        return Verdict("yields", int(np.flatnonzero(mask)[0]), last,
+                       f"it rises by {rise / before * 100:.0f} % of what it did before")
     if turned < 0.6 * wanted:
         return Verdict("too_little_turn", snug, last, f"{turned:.0f}° from snug, {wanted:.0f}° expected")
     if turned > 1.6 * wanted:

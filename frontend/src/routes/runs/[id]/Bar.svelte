@@ -26,10 +26,10 @@
       <b>{run.view.head.equipment_name} › {run.view.head.joint_name}</b>
       <span class="soft ml-2 hidden text-sm sm:inline">{about.join(' · ')}</span>
     </p>
-    {#if open}<span class="flex items-center gap-1 text-sm" aria-label="{open} deviation{open === 1 ? '' : 's'} open"
-        ><svg width="13" height="13" aria-hidden="true"><rect width="13" height="13" fill="var(--stop)" /></svg><b>{open}</b><span
-          class="hidden sm:inline">deviation{open === 1 ? '' : 's'}</span
-        ></span
+    {#if open}<span class="flex items-center text-sm" aria-label="{open} deviation{open === 1 ? '' : 's'} open"
+        ><svg width="13" height="13" class="mr-1" aria-hidden="true"><rect width="13" height="13" fill="var(--stop)" /></svg><b
+          >{open}</b
+        ><span class="hidden sm:inline">&nbsp;deviation{open === 1 ? '' : 's'}</span></span
       >{/if}
     {#if theirs}<span class="hidden text-sm text-caution md:inline">{theirs}</span>{/if}
     <span class="text-sm whitespace-nowrap {run.offline || waits > 2 ? 'font-bold text-caution' : 'soft'}">{saved}</span>

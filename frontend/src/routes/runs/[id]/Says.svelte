@@ -25,6 +25,9 @@
   const more = $derived([step.hint, step.note, step.gauge ? `Use: ${step.gauge}.` : ''].filter(Boolean).join(' '));
   /** Folded after its first reading: at the first bolt of a pass it stands open. */
   const first = $derived(step.index === 1 && (step.round ?? 1) === 1);
+  /** Where a screen is lower, the answers come before what is said beside them. */
+  const ROOMY = 720;
+  let high = $state(0);
   const folded = $derived(first || !step.places.length ? [] : step.cautions);
   const force = $derived(
     step.shows === 'setting' && setting?.hand_force_N ? `${Math.round(setting.hand_force_N / 5) * 5} N at the grip` : '',
@@ -43,6 +46,8 @@
     step.shows === 'setting' ? (setting?.unit ?? '') : step.shows === 'turn' && step.turn_back ? 'back' : '',
   );
 </script>
+
+<svelte:window bind:innerHeight={high} />
 
 <div class="grid gap-1 short:gap-0" aria-live="polite">
   <p class="soft text-lg leading-tight">
@@ -78,7 +83,10 @@
   {#if more}<p class="soft text-[1.15rem] max-[500px]:hidden short:hidden">{more}</p>{/if}
   <!-- in full at the first bolt of a pass, then folded: cautions as a mark, what else is said behind a word -->
   {#if folded.length || more || step.watch_for}
-    <details class="text-[1.05rem] {folded.length ? '' : 'hidden max-[500px]:block short:block'}" open={first && !folded.length}>
+    <details
+      class="text-[1.05rem] {folded.length ? '' : 'hidden max-[500px]:block short:block'}"
+      open={first && !folded.length && high > ROOMY}
+    >
       <summary class="flex min-h-[32px] cursor-pointer items-center gap-2"
         >{#if folded.length}<Mark severity="caution" /><b>{folded.length === 1 ? 'Caution' : 'Cautions'}</b>{/if}<span
           class="soft hidden max-[500px]:inline short:inline">{step.watch_for ? 'what to watch, hints' : 'hints'}</span
@@ -151,17 +159,24 @@
     }
   }
   @media (max-height: 500px) and (orientation: landscape) {
+    .big {
+      font-size: 1.2rem;
+    }
     .figure {
-      font-size: 3rem;
+      font-size: 2.6rem;
     }
     .row {
       display: flex;
       align-items: center;
       gap: 1.5rem;
+      min-height: 0;
+    }
+    .row .number,
+    .numbered .number {
+      font-size: 2.8rem;
     }
     .row .number {
       display: block;
-      font-size: 3.4rem;
       line-height: 1;
       font-weight: 800;
     }

@@ -82,6 +82,9 @@ _PROOF = replace(_PULL, choices=(STILL_THERE.saying("Did not move", "space"), TU
                  hint="A click without movement proves only that this torque does not move the nut.")
 #: when a joint is looked at again, a nut that moved is asked about
 _SEEN_AGAIN = replace(_PROOF, choices=(_PROOF.choices[0], replace(_PROOF.choices[1], follows=False), NOT_SURE))
+#: in a later round a turn means that it has not settled: the large button does not invite it
+_LATER = replace(_PULL, choices=(STILL_THERE.saying(STILL_THERE.label, "space"), TURNED.saying(TURNED.label, "m"), NOT_SURE),
+                 instruction="Pull steadily to the click. Did it still turn?", exception="turned")
 _AGAIN = replace(_PROOF, instruction="Pull again to the click. Did it turn?")
 
 
@@ -165,8 +168,10 @@ class Torque(PassKind):
             return _AGAIN
         if at.one.check and not at.slackens:
             return _SEEN_AGAIN if at.recheck and at.round == 1 else _PROOF
+        if at.round > 1 and not at.slackens:
+            return _LATER
         # what was slackened a moment ago turns: that proves nothing
-        return _RISES if at.round == 1 and not at.one.check and not at.one.repeat_still else _PULL
+        return _RISES if at.loaded and at.round == 1 and not at.one.check and not at.one.repeat_still else _PULL
 
     def moved(self, one: PassOut, given: Answered) -> bool:
         """Whether a bolt moved: by hand as answered; where an angle was read, more than the pass allows."""

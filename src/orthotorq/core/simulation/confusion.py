@@ -1,0 +1,49 @@
+"""How often each fault of a simulated joint is judged as what it is: measured over many pulls, not assumed."""
+from __future__ import annotations
+
+from collections import Counter
+
+import numpy as np
+
+from .judging import MEANT, Expected, judged
+from .pull import FAULTS, Pull, trace_of
+
+#: joints of several sizes: target and snug torque [N·m], rise after snug [N·m/deg], run-down [deg]
+JOINTS = ((450.0, 60.0, 4.5, 120.0), (120.0, 20.0, 1.5, 200.0), (60.0, 10.0, 0.9, 90.0), (1200.0, 180.0, 14.0, 150.0))
+#: the stiffness that a plan expects is off by up to this share
+OFF = 0.15
+
+_PAGE = """# Judging a pull
+
+Made by `./torq cli pulls`. Every fault of the simulated joint (`core/simulation/pull.py`) is pulled with the simulated
+torque-and-angle wrench on {joints} joints with {seeds} seeds each, and judged (`core/simulation/judging.py`) against a stiffness
+that is off by up to {off:.0%}. The joint varies by itself: run-down, stiffness, where a fault begins, tremor. Simulated pulls are
+judged more easily than real ones: this proves the rules, not a wrench.
+"""
+
+
+def confusion(seeds: int) -> dict[str, Counter[str]]:
+    """By fault, how often each verdict was given, over all joints and so many seeds each."""
+    out: dict[str, Counter[str]] = {}
+    for fault in FAULTS:
+        out[fault] = Counter()
+        for target, snug, slope, rundown in JOINTS:
+            for seed in range(seeds):
+                off = 1 + np.random.default_rng(seed + 10_000).uniform(-OFF, OFF)
+                trace = trace_of(Pull(target, snug, slope, rundown, 0.01 * target, fault, seed))
+                out[fault][judged(trace, Expected(target, snug, slope * float(off), rundown)).code] += 1
+    return out
+
+
+def page(seeds: int = 100) -> str:
+    """The table as a page of the handbook."""
+    codes = list(dict.fromkeys(MEANT.values()))
+    found = confusion(seeds)
+    lines = [_PAGE.format(joints=len(JOINTS), seeds=seeds, off=OFF),
+             "| fault | " + " | ".join(codes) + " |", "|---|" + "---|" * len(codes)]
+    for fault, count in found.items():
+        total = sum(count.values())
+        cells = [f"{count[c] / total:.1%}" if count[c] else "" for c in codes]
+        cells = [f"**{cell}**" if cell and MEANT[fault] == c else cell for c, cell in zip(codes, cells, strict=True)]
+        lines.append(f"| {fault} | " + " | ".join(cells) + " |")
+    return "\n".join(lines)
