@@ -111,7 +111,7 @@
     .main {
       grid-template-columns: minmax(0, 0.7fr) minmax(0, 1fr);
       gap: 0.75rem;
-      padding: 0.3rem 0.6rem;
+      padding: 0 0.6rem;
     }
     .tape {
       display: none;

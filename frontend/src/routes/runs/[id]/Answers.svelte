@@ -20,7 +20,7 @@
   {:else if step.entry === 'reading'}
     <Reading {step} busy={run.busy} bind:reading={desk.reading} onanswer={desk.answer} />
   {:else if first}
-    <div class="grid gap-2.5 short:grid-cols-2">
+    <div class="grid gap-2.5 short:grid-cols-2 short:gap-1.5">
       <GloveButton look="huge" key={first.key} disabled={run.busy || desk.wait > 0} onclick={() => desk.answer(first.answer)}
         >{first.label}</GloveButton
       >
@@ -36,7 +36,7 @@
     </div>
   {/if}
   <!-- on a phone what is needed now and then stands under More -->
-  <div class="grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2">
+  <div class="grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2 short:gap-1.5">
     <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}>Something is wrong</GloveButton>
     <GloveButton
       look="quiet"
