@@ -156,7 +156,8 @@ def test_a_photo_is_kept_named_and_shown_in_the_record(client: Any) -> None:
     answers = fitter.post(f"/api/v1/runs/{run}/events", {"sent_at": "2026-11-24T09:00:01Z", "events": events}).json["answers"]
     assert [a["verdict"] for a in answers] == ["accepted", "refused"]
     record = fitter.get(f"/api/v1/runs/{run}/record").json
-    assert [(n["kind"], n["photo"]) for n in record["record"]["notes"]] == [("photo", photo)]
+    told = [line for line in record["record"]["story"] if line["photo"]]
+    assert [(line["text"], line["photo"]) for line in told] == [("Photo: old gasket", photo)]
     assert record["chain_holds"]
 
 

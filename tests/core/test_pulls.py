@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from orthotorq.core.simulation.confusion import JOINTS, confusion, page
 from orthotorq.core.simulation.judging import MEANT, SAYS, Expected, judged
-from orthotorq.core.simulation.pull import FAULTS, RATE, Pull, trace_of
+from orthotorq.core.simulation.pull import FAULTS, RATE, Pull, Trace, trace_of
 
 PULL = Pull(450.0, 60.0, 4.5)
 EXPECTED = Expected(450.0, 60.0, 4.5, 120.0)
@@ -55,12 +55,36 @@ def test_the_evidence_lies_on_the_curve_and_is_told_in_words(fault: str) -> None
         assert wrong and (advice or found.code == "good")
 
 
-def test_a_pull_that_never_gets_tight_and_one_that_hardly_turned_are_not_good() -> None:
-    trace = trace_of(PULL)
-    free = replace_torque(trace, np.minimum(trace.torque, 5.0))
-    assert judged(free, EXPECTED).code == "no_rise"
-    assert judged(trace_of(replace(PULL, fault="already_tight")), EXPECTED).code == "too_little_turn"
+def curve(*points: tuple[float, float]) -> Trace:
+    """A trace through points of (angle, torque), a sample every tenth of a degree, by a steady hand."""
+    angle = np.arange(0.0, points[-1][0] + 0.05, 0.1)
+    torque = np.interp(angle, *zip(*points, strict=True))
+    return Trace(np.arange(angle.size) / RATE, torque, angle)
 
 
-def replace_torque(trace, torque):  # type: ignore[no-untyped-def]
-    return type(trace)(trace.seconds, torque, trace.angle)
+def straight(turned: float) -> Trace:
+    """Run down, snug at 135°, then straight to the target with so much of the turn expected."""
+    return curve((0, 1), (120, 1), (135, 60), (135 + turned * 390 / 4.5, 450))
+
+
+@pytest.mark.parametrize(("trace", "code"), [
+    (curve((0, 0), (5.9, 450)), "too_little_turn"), (curve((0, 0), (6.5, 450)), "cross_thread"),
+    (curve((0, 1), (24, 47), (120, 47), (210, 450)), "cross_thread"),
+    (curve((0, 1), (24, 43), (120, 43), (124, 60), (211, 450)), "good"),
+    (curve((0, 1), (24, 10), (70, 165), (120, 165), (200, 450)), "too_little_turn"),
+    (straight(0.57), "too_little_turn"), (straight(0.63), "good"), (straight(1.55), "good"), (straight(1.65), "too_much_turn"),
+    (curve((0, 1), (120, 1), (135, 60), (200, 352), (230, 310)), "no_rise"),
+    (curve((0, 1), (120, 1), (135, 60), (200, 352), (230, 325)), "yields"),
+    (curve((0, 1), (120, 1), (135, 60), (200, 352), (240, 448)), "good"),
+    (curve((0, 1), (120, 1), (135, 60), (200, 352), (240, 432)), "yields"),
+    (curve((0, 1), (120, 1), (135, 60), *((140 + 10 * i + d, 80 + 40 * i - f) for i in range(4) for d, f in ((0, 0), (3, 22))),
+           (220, 450)), "stick_slip"),
+    (curve((0, 1), (120, 1), (135, 60), *((140 + 10 * i + d, 80 + 40 * i - f) for i in range(4) for d, f in ((0, 0), (3, 15))),
+           (220, 450)), "good"),
+])
+def test_each_threshold_of_a_verdict_has_two_sides(trace: Trace, code: str) -> None:
+    assert judged(trace, EXPECTED).code == code
+
+
+def test_a_pull_that_never_gets_tight_is_not_good() -> None:
+    assert judged(curve((0, 1), (120, 1), (200, 5)), EXPECTED).code == "no_rise"

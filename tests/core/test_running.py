@@ -113,6 +113,25 @@ def test_rounds_that_run_out_lead_back_to_their_stage() -> None:
     assert play.codes == []
 
 
+def test_a_new_bolt_has_nothing_of_the_old_one() -> None:
+    play = Play(small())
+    play.until("/full/r1/b.3")
+    play.answer("did_not_turn")
+    play.answer("replace")
+    look = next(b for b in play.state.bolts if b.place == "b.3")
+    assert (look.state, look.percent) == ("untouched", 0)
+    assert play.step.kind == "hand" and play.step.socket == ""
+    play.answer("refuses")
+    play.answer("replace")
+    # replaced once more, it begins once more
+    assert play.step.kind == "hand"
+    for kind in ("hand", "pull", "pull"):
+        assert play.step.kind == kind and play.step.label == "3"
+        assert play.step.socket.startswith("socket") is (kind == "pull")
+        play.answer("turned" if kind == "pull" else "done")
+    assert play.step.label == "2" and play.codes == []
+
+
 def test_a_bolt_that_does_not_turn_at_a_higher_torque_stops_there() -> None:
     play = Play(small())
     play.until("/full/")
@@ -141,7 +160,7 @@ def test_a_correction_replaces_or_reopens_and_points_to_the_old() -> None:
     play.usual()
     play.finish()
     record = record_of(play.result, play.facts)
-    assert [n.kind for n in record.notes] == ["correct", "correct"]
+    assert [line.kind for line in record.story if line.kind not in ("start", "work")] == ["correct", "correct"]
     cell = record.tables[0].rows[0].cells[2]
     assert cell is not None
     assert cell.attempt == 2

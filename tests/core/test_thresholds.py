@@ -9,8 +9,10 @@ import pytest
 
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
+from orthotorq.core.running import record_of
 from orthotorq.core.sums import answer
 from orthotorq.core.thresholds import TABLE
+from tests import plans
 from tests.core.play import Play
 from tests.plans import small
 
@@ -368,6 +370,24 @@ def test_slip_is_held_with_its_safety(alternates: bool, clamp: float) -> None:
 @pytest.mark.parametrize(("mu", "said"), [("0.2", False), ("0.201", True)])
 def test_the_exact_form_is_given_above_a_fifth(mu: str, said: bool) -> None:
     assert any("exact" in n for n in answer("torque", {"thread": "M20", "preload": "90 kN", "mu-thread": mu}).notes) is said
+
+
+@pytest.mark.parametrize(("value", "kept"), [("2.4 mm", True), ("2.41 mm", False)])
+def test_a_reading_far_from_its_limit_is_asked_back(value: str, kept: bool) -> None:
+    play = Play(plans.cover())
+    play.until("/faces/marks")
+    assert play.step.limit_text == "at most 0.4 mm"
+    verdict, _ = play.send("answer", play.step.step, {"answer": "value", "value": value})
+    assert (verdict == "accepted") is kept
+
+
+@pytest.mark.parametrize(("pace", "marked"), [(1.9, True), (2.0, False)])
+def test_pulls_that_no_hand_makes_are_marked(pace: float, marked: bool) -> None:
+    play = Play(small(), pace=pace)
+    play.until("/half/")
+    play.answer("turned")
+    play.answer("turned")
+    assert any("faster" in mark for line in record_of(play.result, play.facts).story for mark in line.marks) is marked
 
 
 def test_every_threshold_says_what_it_decides_and_where_it_comes_from() -> None:

@@ -183,8 +183,8 @@ def test_reordered_deliveries_change_nothing_but_the_times(tablet: Tablet) -> No
     for event in reversed(events):
         tablet.send(event)
     tablet.send(*events)
-    notes = [n.text for n in read_record(tablet.ctx, tablet.run).record.notes]
-    assert notes == [f"note {i}" for i in range(5)]
+    notes = [line.text for line in read_record(tablet.ctx, tablet.run).record.story if line.kind == "note"]
+    assert notes == [f"Note: note {i}" for i in range(5)]
 
 
 def refused(session: Session, tablet: Tablet) -> int:

@@ -90,6 +90,19 @@ READING_OVER = _t("reading_over", 3, "times the torque", "a torque reading above
 READING_FAR = _t("reading_far", 5, "times the width of a limit", "a reading so far outside is asked back before it is kept")
 GAP_FAR = _t("gap_far", 6, "times what a turn draws", "a gap that grew by more since the last round is asked back")
 HAND_SECONDS = _t("hand_seconds", 2, "s", "no hand sets a socket, pulls and steps on faster: the record marks it")
+MOST_TRIES = _t("most_tries", 3, "times", "so often the same thing is mended and tried again; then it is replaced or left")
+RECHECK_ROUNDS = _t("recheck_rounds", 3, "rounds", "gone after a bolt moved at a recheck, where the plan gives none")
+# pulls of a torque-and-angle wrench
+_SEEN = "our own, measured over many seeds: pulls.md"
+WIND_UP = _t("wind_up", 6, "deg", "less turn in a whole pull is that of socket and wrench", _SEEN)
+BITES = _t("bites", 10, "% of the target", "torque above this in the first fifth of the run-down: crossed thread", _SEEN)
+EARLY = _t("early", 35, "% of the target", "torque above this before six tenths of the run-down: too little turn", _SEEN)
+JUMPS = _t("jumps", 4, "% of the target", "a fall of more, three times: stick-slip", _SEEN)
+FALLS = _t("falls", 10, "% of the highest", "torque that ends lower by more: something strips or breaks", _SEEN)
+YIELDING = _t("yielding", 50, "% of the rise before", "a last quarter that rises by less, with more turn than wanted: yield",
+              _SEEN)
+LITTLE_TURN = _t("little_turn", 0.6, "of the turn expected", "less turn from snug is too little", _SEEN)
+MUCH_TURN = _t("much_turn", 1.6, "of the turn expected", "more turn from snug is too much", _SEEN)
 MOST_TURNS = _t("most_turns", 10, "turns", "an angle reading above this cannot be")
 # signing in
 FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",

@@ -106,17 +106,6 @@ class RecordLine(Out):
     at: str
 
 
-class RecordNote(Out):
-    """A note, a problem, a suggestion or a correction."""
-
-    kind: str
-    step: str
-    text: str
-    person: str
-    at: str
-    photo: str | None = None
-
-
 class ToolUsed(Out):
     """A tool bound at the start, by serial, with its calibration as it stood then."""
 
@@ -155,8 +144,7 @@ class Record(Out):
     conflicts: list[Conflict]
     tables: list[GroupTable]
     lines: list[RecordLine]
-    notes: list[RecordNote]
-    story: list[StoryLine] = []
+    story: list[StoryLine]
     deviations: list[Deviation]
     sign_offs: list[SignOff]
     started: str | None

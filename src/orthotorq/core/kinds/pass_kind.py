@@ -158,6 +158,8 @@ class PassKind:
     pause: ClassVar[bool] = False
     pulls: ClassVar[bool] = False
     wrenched: ClassVar[bool] = False
+    #: whether fingers turn it, without a tool
+    by_fingers: ClassVar[bool] = False
     #: whether a bolt that deviated counts as new after it
     frees: ClassVar[bool] = False
     #: words after which a round is done again, and what is said when the rounds run out

@@ -160,8 +160,9 @@ def _wanted(pending: Pending) -> Mapping[str, Any]:
 def _socket(walk: Walk, pending: Pending) -> str:
     """What goes on the head, where something is turned with a tool."""
     group = walk.group(pending.place) if pending.place else None
-    by_hand = pending.segment.one is None or pending.segment.one.do == "hand" or pending.decision is not None
-    return "" if group is None or by_hand else group.socket
+    one = pending.segment.one
+    turned = one is not None and pending.decision is None and not PASS_KINDS[one.do].by_fingers
+    return group.socket if group is not None and turned else ""
 
 
 def _last_gap(walk: Walk, pending: Pending) -> str:

@@ -89,7 +89,9 @@ def judge_in(result: Result, log: Log, kind: str, step: str, payload: dict[str, 
     # who may, and when, stands in the table; what is left to a rule is whether the event fits
     refused = case.may(kind) if kind in ACTIONS else None
     if kind in ("answer", "redo") and (held := log.stopped()):
-        refused = refused or _refuse(Refusal.HELD, text=held[0].payload.get("text", ""))
+        # what was pulled meanwhile elsewhere, as without network, is kept aside; a stage is simply not done again now
+        stopped = (_conflict if kind == "answer" else _refuse)(Refusal.HELD, text=held[0].payload.get("text", ""))
+        refused = refused or stopped
     return refused or _RULES[kind](case)
 
 

@@ -7,17 +7,14 @@ from functools import partial
 from ..forms.run import TapeBand
 from ..forms.stage import PassOut
 from ..kinds.asks import ACCEPT, BACK, SLACKEN, Choice
-from ..kinds.pass_kind import At, Fail, History, PassKind
+from ..kinds.pass_kind import At, Fail, History, Look, PassKind
 from ..kinds.registry import PASS_KINDS
-from ..thresholds import GAP_FAR
+from ..thresholds import GAP_FAR, RECHECK_ROUNDS
 from .fold import Given
 from .program import Segment, Unit, sorted_stages
 from .setup import in_hand
 from .step_id import base_of, end_of, step_id, then_of
 from .walk import Pending, Settled, Walk
-
-#: rounds after a bolt moved at a recheck, where the plan gives none
-_RECHECK_ROUNDS = 3
 
 
 def band_of(unit: Unit, segment: Segment, one: PassOut, round_: int, total: int, answers: list[str],
@@ -54,7 +51,7 @@ def walk_pass(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
     walk.provisional |= kind.provisional
     # where a joint is looked at again, what moved is gone round again, whatever the plan says
     once = one.until == "once" and not (one.check and walk.log.setup.occasion == "recheck")
-    each = max(one.rounds_max, 1 if once or one.until != "once" else _RECHECK_ROUNDS)
+    each = max(one.rounds_max, 1 if once or one.until != "once" else int(RECHECK_ROUNDS.value))
     round_, most = 0, each
     while True:
         pending, round_, exhausted = _rounds(walk, unit, segment, one, round_, most, history)
@@ -270,6 +267,11 @@ def _set_meanwhile(walk: Walk, asked: Pending) -> Pending | None:
 
 def _renewed(walk: Walk, unit: Unit, one: PassOut, move: tuple[str, ...]) -> Pending | None:
     """What a new bolt still has to go through of the passes that the old one had: its first open step."""
+    for place in move:
+        # it has nothing of what the old one had; where it stands, everything before is on this bolt's way again
+        for position in (unit.position, None):
+            if (position, place) in walk.bolts:
+                walk.bolts[position, place] = Look()
     for stage in sorted_stages(walk.result, walk.log.setup):
         position = unit.position if stage.across != "once" else None
         segment_of = partial(Segment, stage, position)
@@ -283,7 +285,8 @@ def _renewed(walk: Walk, unit: Unit, one: PassOut, move: tuple[str, ...]) -> Pen
             at.slackens = False
             asked = Pending(Unit(stage, position, unit.cycle), segment_of(one=prior), kind.asked(at), 1, move, order=(move,),
                             renews=True)
-            found = walk.settle(asked, partial(_judged, kind, at, walk, position, move[0]))
+            found = walk.settle(asked, partial(_judged, kind, at, walk, position, move[0]),
+                                partial(_renewed, walk, asked.unit, prior, move))
             if found.given is None:
                 return found.pending
             walk.step_done(found.given, position)

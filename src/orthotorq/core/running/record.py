@@ -4,12 +4,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from ..forms.group import GroupOut
-from ..forms.record import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, RecordNote, StoryLine, ToolUsed
+from ..forms.record import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, ToolUsed
 from ..forms.result import Result
 from ..forms.stage import PassOut
 from ..kinds.registry import PASS_KINDS
 from .fold import Fact, Given, Log, fold
-from .instruct import answer_text, what_of
+from .instruct import answer_text
 from .program import Segment, segments_of, units_of
 from .provisional import provisional_why
 from .record_pictures import bolts_of, charts_of
@@ -77,9 +77,8 @@ def _rounds(log: Log, base: str, one: PassOut) -> int:
     return count
 
 
-def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segment]) -> GroupTable:
+def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segment], fast: set[str]) -> GroupTable:
     columns: list[Column] = []
-    fast = too_fast(walk, walk.log)
     cells: dict[str, list[Cell | None]] = {p.id: [] for p in group.places}
     for segment in parts:
         one = segment.one
@@ -131,21 +130,6 @@ def _pauses(walk: Walk, parts: list[Segment]) -> list[RecordLine]:
     return out
 
 
-def _notes(walk: Walk, log: Log, story: list[StoryLine]) -> list[RecordNote]:
-    out = []
-    for fact in log.others:
-        text = str(fact.payload.get("text", ""))
-        if fact.kind == "correct":
-            given = log.by_event.get(str(fact.payload.get("voids")))
-            asked = walk.step_of(given.fact.id) if given else None
-            text = f"{what_of(walk, asked) if asked else 'an answer'}: {answer_text(fact.payload.get('answer'), asked)}"
-        elif fact.kind in ("redo", "tool", "resume"):
-            text = next((line.text for line in story if line.at == fact.at and line.kind == fact.kind), "")
-        photo = str(fact.payload["photo"]) if fact.kind == "photo" and "photo" in fact.payload else None
-        out.append(RecordNote(kind=fact.kind, step=fact.step, text=text, person=fact.person, at=fact.at, photo=photo))
-    return out
-
-
 def _tools(log: Log, parts: list[Segment]) -> list[ToolUsed]:
     """Bound tools with the pulls they made, counted against their calibration."""
     stages: dict[tuple[str, str], str | None] = {}
@@ -178,14 +162,13 @@ def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record
     log = fold(listed)
     walk, pending, _ = walk_run(result, log, now)
     parts = [s for unit in units_of(result, log.setup) for s in segments_of(unit)]
-    tables = []
+    fast, tables = too_fast(walk, log), []
     passes = [s for s in parts if s.one is not None and s.one.group]
     for position in dict.fromkeys(s.position for s in passes):
         for group in result.groups:
             own = [s for s in passes if s.one is not None and s.one.group == group.id and s.position == position]
             if own:
-                tables.append(_table(walk, group, position, own))
-    story = story_of(result, walk, log, listed)
+                tables.append(_table(walk, group, position, own, fast))
     lines = _lines(walk, [s for s in parts if s.one is None]) + _pauses(walk, parts)
     names = {v.id: v.name for v in result.variants}
     status = status_of(log, pending)
@@ -194,7 +177,7 @@ def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record
         status=status, occasion=log.setup.occasion, variants=[names.get(v, v) for v in log.setup.variants],
         history=log.setup.history, provisional=bool(why),
         provisional_why=why, tools=_tools(log, parts), conflicts=conflicts_of(log, walk),
-        tables=tables, lines=sorted(lines, key=lambda x: x.at), notes=_notes(walk, log, story), story=story,
+        tables=tables, lines=sorted(lines, key=lambda x: x.at), story=story_of(result, walk, log, listed, fast),
         deviations=all_deviations(walk, log),
         sign_offs=sign_offs_of(log), started=listed[0].at if listed else None, ended=listed[-1].at if listed else None,
         people=sorted({f.person for f in listed}))

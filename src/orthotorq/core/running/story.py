@@ -32,9 +32,10 @@ def too_fast(walk: Walk, log: Log) -> set[str]:
     return out
 
 
-def story_of(result: Result, walk: Walk, log: Log, facts: Iterable[Fact]) -> list[StoryLine]:
-    """Every event of a run in words and in order; the same answer at one bolt after the other is one line."""
-    fast, out, last = too_fast(walk, log), list[StoryLine](), None
+def story_of(result: Result, walk: Walk, log: Log, facts: Iterable[Fact], fast: set[str]) -> list[StoryLine]:
+    """Every event of a run in words and in order; the same answer at one bolt after the other is one line. `fast` are the
+    events of pulls that no hand makes."""
+    out, last = list[StoryLine](), None
     for fact in facts:
         if fact.kind == "answer" and fact.accepted and (asked := walk.step_of(fact.id)) is not None and asked.decision is None:
             line, key = _answered(walk, log, fact, asked, fast), (

@@ -9,13 +9,11 @@ from ..forms.result import Result
 from ..forms.run import BoltState, Clock, Deviation, TapeBand
 from ..kinds.asks import TRIED, Ask, decision, word_of
 from ..kinds.pass_kind import Fail, Look
+from ..thresholds import MOST_TRIES
 from .fold import Given, Log
 from .program import Segment, Unit
 from .step_id import parse, step_id, then_of
 from .texts import deviation_texts
-
-#: so often the same thing may be mended and tried again; then it is replaced, or left with a supervisor's word
-_MOST_TRIES = 3
 
 
 @dataclass(slots=True)
@@ -169,7 +167,7 @@ class Walk:
             if fail is None:
                 self.used[key] = attempt
                 return Settled(given, attempt, step)
-            if tried >= _MOST_TRIES:
+            if tried >= MOST_TRIES.value:
                 # mended again and again is not mended
                 fail = replace(fail, choices=tuple(c for c in fail.choices if word_of(c) != "repair"))
             question = self._question(asked, fail, attempt)

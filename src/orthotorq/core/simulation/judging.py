@@ -6,6 +6,7 @@ from typing import Literal
 
 import numpy as np
 
+from ..thresholds import BITES, EARLY, FALLS, JUMPS, LITTLE_TURN, MUCH_TURN, WIND_UP, YIELDING
 from .pull import Floats, Trace
 
 Code = Literal["good", "cross_thread", "too_little_turn", "too_much_turn", "no_rise", "yields", "stick_slip"]
@@ -23,9 +24,6 @@ SAYS: dict[str, tuple[str, str]] = {
                "The bolt yields, or is of a lower grade than planned: take it out, it is not used again."),
     "stick_slip": ("the torque jumps", "Stick-slip: what the wrench read is not the bolt's load. Slacken, clean, lubricate."),
 }
-#: less than this is no turn of a bolt but of socket and wrench [deg]
-_WIND_UP = 6.0
-
 
 @dataclass(frozen=True, slots=True)
 class Expected:
@@ -58,26 +56,26 @@ def _smooth(values: Floats, width: int = 5) -> Floats:
 def judged(trace: Trace, expected: Expected) -> Verdict:
     """The verdict on a pull. Rules in order of danger; each is a comparison that a fitter can follow on the curve.
 
-    Source: practice of torque-angle signature analysis; the thresholds are our own and are measured over many seeds.
+    Source: practice of torque-angle signature analysis; the thresholds are our own, in thresholds.py.
     """
     torque, angle = _smooth(trace.torque), trace.angle
     last, top = torque.size - 1, float(torque.max())
     turn = float(angle[last])
-    if turn < _WIND_UP:
+    if turn < WIND_UP.value:
         return Verdict("too_little_turn", 0, last, f"{turn:.0f}° until {top:.0f} N·m")
     above = np.flatnonzero(torque >= expected.snug)
     snug = int(above[0]) if above.size else last
     first, early = angle < 0.2 * expected.rundown, angle < 0.6 * expected.rundown
-    if float(torque[first].max()) > 0.1 * expected.target:
+    if float(torque[first].max()) > BITES.value / 100 * expected.target:
         return Verdict("cross_thread", 0, int(np.flatnonzero(first)[-1]), f"{torque[first].max():.0f} N·m in the first turn")
-    if float(torque[early].max()) > 0.35 * expected.target:
+    if float(torque[early].max()) > EARLY.value / 100 * expected.target:
         return Verdict("too_little_turn", 0, int(np.flatnonzero(early)[-1]),
                        f"{torque[early].max():.0f} N·m before it should be snug")
     if snug >= last:
         return Verdict("no_rise", max(0, last // 2), last, f"never above {top:.0f} N·m")
     if _jumps(trace.torque[snug:], expected.target) >= 3:
         return Verdict("stick_slip", snug, last, "the torque falls and rises again several times")
-    if float(torque[last]) < 0.9 * top:
+    if float(torque[last]) < (1 - FALLS.value / 100) * top:
         return Verdict("no_rise", int(torque.argmax()), last, f"{top:.0f} N·m, then {torque[last]:.0f} N·m")
     return _by_turn(torque, angle, snug, last, expected)
 
@@ -89,12 +87,12 @@ def _by_turn(torque: Floats, angle: Floats, snug: int, last: int, expected: Expe
     late, half = angle[last] - 0.25 * turned, (angle >= angle[snug]) & (angle <= angle[snug] + 0.4 * min(turned, wanted))
     mask = angle >= late
     rise, before = _steepness(torque[mask], angle[mask]), _steepness(torque[half], angle[half])
-    if rise < 0.5 * before and turned > wanted:
+    if rise < YIELDING.value / 100 * before and turned > wanted:
         return Verdict("yields", int(np.flatnonzero(mask)[0]), last,
                        f"it rises by {rise / before * 100:.0f} % of what it did before")
-    if turned < 0.6 * wanted:
+    if turned < LITTLE_TURN.value * wanted:
         return Verdict("too_little_turn", snug, last, f"{turned:.0f}° from snug, {wanted:.0f}° expected")
-    if turned > 1.6 * wanted:
+    if turned > MUCH_TURN.value * wanted:
         return Verdict("too_much_turn", snug, last, f"{turned:.0f}° from snug, {wanted:.0f}° expected")
     return Verdict("good", snug, last, f"{turned:.0f}° from snug, {wanted:.0f}° expected")
 
@@ -107,12 +105,12 @@ def _steepness(torque: Floats, angle: Floats) -> float:
 
 
 def _jumps(torque: Floats, target: float) -> int:
-    """How often the torque falls by more than 4 % of the target from a peak before it rises above it again."""
+    """How often the torque falls by more than a share of the target from a peak before it rises above it again."""
     count, peak, fallen = 0, float(torque[0]), False
     for value in torque:
         if value > peak:
             peak, fallen = float(value), False
-        elif not fallen and value < peak - 0.04 * target:
+        elif not fallen and value < peak - JUMPS.value / 100 * target:
             count, fallen = count + 1, True
     return count
 

@@ -36,7 +36,8 @@ def sign_run(ctx: Ctx, run_id: uuid.UUID, role: str, password: str) -> RunState 
     result, facts = result_of(ctx.session, run), facts_of(ctx.session, run)
     log = fold(facts)
     judged = judge_in(result, log, "sign_off", "-", {"role": role}, ctx.person.roles, ctx.now.timestamp())
-    if judged.verdict != "accepted" and judged.code is not None:
+    if judged.verdict != "accepted":
+        assert judged.code is not None
         raise Refused.worded(judged.code, judged.text)
     pulled = select(Event.sequence).where(Event.run_id == run.id, Event.kind == "answer", Event.verdict == "accepted",
                                           Event.person_id == ctx.person.id).limit(1)

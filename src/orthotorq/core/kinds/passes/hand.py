@@ -34,7 +34,7 @@ class Hand(PassKind):
     do, form, word, place = "hand", HandPass, "By hand", 10
     listed = {"by hand": {"do": "hand", "order": {"kind": "circle"}}}
     fields = (field("until", "How far", "choice", choices=UNTIL, main=False),)
-    frees = True
+    frees = by_fingers = True
     seconds_each = 12.0
     ask = _SEATED
 
