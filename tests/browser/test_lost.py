@@ -31,6 +31,32 @@ def test_a_killed_server_loses_no_confirmed_step(someone: Person, server: Any) -
     someone.complaints.clear()
 
 
+SLOW = """(() => { const quick = window.fetch; window.fetch = async (...sent) => {
+    const answer = await quick(...sent);
+    if (new URL(sent[0].url ?? sent[0], location).pathname.endsWith('/events'))
+        await new Promise((after) => setTimeout(after, window.slow ?? 0));
+    return answer; }; })()"""
+
+
+def test_answers_that_come_late_swallow_no_tap(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    page.add_init_script(SLOW)
+    page.reload()
+    start_run(someone, "Channel cover")
+    work_until(page, "Second, 70 %")
+    for late in (230, 330, 430, 700):
+        page.evaluate("ms => window.slow = ms", late)
+        before = instruction(page)
+        page.wait_for_timeout(GUARD_MS)
+        page.keyboard.press("Space")
+        page.wait_for_timeout(GUARD_MS)
+        page.keyboard.press("Space")
+        stood = int(re.search(r"bolt (\d+) of", before)[1])  # type: ignore[index]
+        expect(page.locator(".side")).to_contain_text(f"bolt {stood + 2} of", timeout=1000)
+        expect(page.locator(".top")).to_contain_text("all saved")
+        expect(page.locator(".side")).to_contain_text(f"bolt {stood + 2} of")
+
+
 def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: Any) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Trolley wheel")

@@ -53,6 +53,8 @@ export class Run {
   private looking: ReturnType<typeof setTimeout> | undefined;
   private sending: Promise<void> | null = null;
   private device = '';
+  /** How many taps were put down here. */
+  private taps = 0;
 
   constructor(readonly id: string) {}
 
@@ -64,11 +66,15 @@ export class Run {
     return session.person?.id ?? '';
   }
 
-  /** Read again what waits here. */
+  /** Read again what waits here; a tap made while it is read must not fall out of what is shown. */
   private async count(): Promise<Waiting[]> {
-    const { own, others } = await waiting(this.id, this.person);
-    this.others = others;
-    return (this.unsent = own);
+    for (;;) {
+      const taps = this.taps;
+      const { own, others } = await waiting(this.id, this.person);
+      if (taps !== this.taps) continue;
+      this.others = others;
+      return (this.unsent = own);
+    }
   }
 
   /** The step to show: the server's, walked on past what is not sent yet; null where only the server knows what comes. */
@@ -134,7 +140,8 @@ export class Run {
     const head = { run: this.id, kind, lease: this.view.lease_epoch, last_seen: this.state.sequence };
     for (const { step, payload, picture } of answers) {
       const event = await put(this.person, { ...head, step, payload }, this.about(step, payload), picture);
-      this.unsent = [...this.unsent, event];
+      this.taps += 1;
+      if (!this.unsent.some((e) => e.id === event.id)) this.unsent = [...this.unsent, event];
     }
     this.busy = kind !== 'answer' || this.needsServer;
     await this.flush();
@@ -208,8 +215,9 @@ export class Run {
       if (answer.code === 'lease_lost') this.lost = true;
     }
     if (gap !== null) await renumber(this.id, this.person, gap);
-    await this.count();
+    // before what waits is read again: the other way round the step before would be shown for a moment, and lock the next tap
     this.state = data.state;
+    await this.count();
     if (this.view) void keepRun(this.id, $state.snapshot({ ...this.view, state: data.state }));
     if (this.unsent.length) this.again(20);
   }
