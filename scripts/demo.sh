@@ -38,7 +38,7 @@ demo_start() {
   port_busy "$APP_PORT" && { say "Port $APP_PORT is busy; set ORTHOTORQ_PORT to a free one."; exit 1; }
   export ORTHOTORQ_DEMO=1 ORTHOTORQ_FRONTEND="$ROOT/frontend/build"
   .venv/bin/orthotorq prepare-demo
-  .venv/bin/gunicorn --no-control-socket --bind "127.0.0.1:$APP_PORT" --workers "${ORTHOTORQ_WORKERS:-2}" --threads 4 --preload \
+  .venv/bin/gunicorn --no-control-socket --bind "127.0.0.1:$APP_PORT" --workers "${ORTHOTORQ_WORKERS:-2}" --threads 24 --preload \
     --pid var/demo.pid --daemon --log-file var/server.log --capture-output 'orthotorq.web:create_app()'
   for _ in $(seq 100); do
     if .venv/bin/orthotorq health "http://127.0.0.1:$APP_PORT" 2>/dev/null; then

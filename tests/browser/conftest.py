@@ -49,7 +49,7 @@ class Server:
         """Start and wait until it is well."""
         self.process = subprocess.Popen(
             [Path(sys.executable).with_name("gunicorn"), "--no-control-socket", "--bind", f"127.0.0.1:{self.port}",
-             "--workers", "2", "--threads", "4", "--preload", "--log-level", "error", "orthotorq.web:create_app()"],
+             "--workers", "2", "--threads", "24", "--preload", "--log-level", "error", "orthotorq.web:create_app()"],
             env=self.environment, cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
         for _ in range(150):
             try:

@@ -9,8 +9,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from orthotorq.core.kinds.pulls import SAYS
 from orthotorq.core.simulation.confusion import JOINTS, confusion, page
-from orthotorq.core.simulation.judging import MEANT, SAYS, Expected, judged
+from orthotorq.core.simulation.judging import MEANT, Expected, judged
 from orthotorq.core.simulation.pull import FAULTS, RATE, Pull, Trace, trace_of
 
 PULL = Pull(450.0, 60.0, 4.5)

@@ -103,6 +103,10 @@ YIELDING = _t("yielding", 50, "% of the rise before", "a last quarter that rises
               _SEEN)
 LITTLE_TURN = _t("little_turn", 0.6, "of the turn expected", "less turn from snug is too little", _SEEN)
 MUCH_TURN = _t("much_turn", 1.6, "of the turn expected", "more turn from snug is too much", _SEEN)
+JUDGED_FROM = _t("judged_from", 4, "deg", "less turn expected than this: so stiff a joint is not judged by it", _SEEN)
+BREAKS_AWAY = _t("breaks_away", 15, "% below the wind-up", "a bolt that is tight already has broken away", _SEEN)
+MOVES_ON = _t("moves_on", 1, "deg", "a wrench that reads its angle calls less than this no turn", _SEEN)
+COMES_TO = _t("comes_to", 90, "% of the angle", "a turn without a window has come to its angle", _SEEN)
 MOST_TURNS = _t("most_turns", 10, "turns", "an angle reading above this cannot be")
 # signing in
 FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",

@@ -9,7 +9,7 @@ from ..core.forms.record import Cell, Column, Record
 from ..core.units import parse
 
 HEAD = ("position", "group", "bolt", "pass", "setting", "answer", "torque_Nm", "angle_deg", "reading", "person", "at", "attempts",
-        "pulls", "moved_in_check", "whole_round", "faster_than_a_hand", "corrected")
+        "pulls", "moved_in_check", "whole_round", "faster_than_a_hand", "corrected", "measured")
 #: what a table program would take for a formula
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
@@ -32,7 +32,7 @@ def _row(column: Column, cell: Cell) -> list[str]:
     yes = {True: "yes", False: ""}
     return [column.title, column.setting or "", cell.text, _figure(cell.torque, "torque", 1e3),
             _figure(cell.angle, "angle", 0.017453292519943295), cell.value or "", cell.person, cell.at, str(cell.attempt),
-            str(cell.pulls), yes[cell.moved], yes[cell.whole], yes[cell.fast], yes[cell.corrected]]
+            str(cell.pulls), yes[cell.moved], yes[cell.whole], yes[cell.fast], yes[cell.corrected], cell.measured]
 
 
 def record_csv(record: Record, positions: Mapping[str, str]) -> str:

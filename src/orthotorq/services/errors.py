@@ -17,10 +17,10 @@ class ServiceError(Exception):
         super().__init__(self.text)
 
     @classmethod
-    def worded(cls, says: Refusal, text: str) -> ServiceError:
+    def worded(cls, says: Refusal, text: str, field: str | None = None) -> ServiceError:
         """A refusal whose sentence was filled in elsewhere."""
         made = cls.__new__(cls)
-        made.says, made.text, made.field = says, text, None
+        made.says, made.text, made.field = says, text, field
         Exception.__init__(made, text)
         return made
 
@@ -62,3 +62,9 @@ class BadField(ServiceError):
     """A field that cannot be used."""
 
     status, code = 422, "bad_field"
+
+
+class Busy(ServiceError):
+    """All places are taken for the moment."""
+
+    status, code = 503, "busy"

@@ -263,6 +263,52 @@ class Photo(Base):
     at: Mapped[datetime] = mapped_column(UTC)
 
 
+class Pull(Base):
+    """A measurement at a step: what a simulated device needs to give the same samples again, or the file of a real one.
+
+    `inputs` is what was asked, `expected` what the plan expected, as JSON.
+    """
+
+    __tablename__ = "pull"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), index=True)
+    step: Mapped[str] = mapped_column(String(200))
+    device: Mapped[str] = mapped_column(String(60))
+    inputs: Mapped[str] = mapped_column(Text)
+    expected: Mapped[str] = mapped_column(Text)
+    raw: Mapped[str | None] = mapped_column(Text)
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+
+
+class ToolReading(Base):
+    """A reading from the memory of a tool, by the row of its file, with the cells as they stood there; never changed."""
+
+    __tablename__ = "tool_reading"
+    job_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("job.id"), primary_key=True)
+    row: Mapped[int] = mapped_column(primary_key=True)
+    run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), index=True)
+    place: Mapped[str] = mapped_column(String(60))
+    torque_Nm: Mapped[float | None]
+    angle_deg: Mapped[float | None]
+    typed: Mapped[str] = mapped_column(String(200))
+    happened_at: Mapped[datetime | None] = mapped_column(UTC)
+    serial: Mapped[str] = mapped_column(String(60))
+
+
+class ForeignRecord(Base):
+    """A record that was read from a file: kept as it stood there, beside the own runs and never among them."""
+
+    __tablename__ = "foreign_record"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    head_hash: Mapped[str] = mapped_column(String(64), unique=True)
+    title: Mapped[str] = mapped_column(String(120))
+    run: Mapped[int]
+    document: Mapped[str] = mapped_column(Text)
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+
+
 class Job(Base):
     """Long work with its progress; the queue only knows its id."""
 

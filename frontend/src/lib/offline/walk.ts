@@ -28,6 +28,8 @@ export function walkOn(step: Step | null, unsent: Pick<OutEvent, 'kind' | 'step'
     // a problem that is not sent yet stops here as it will there, whatever it is about
     if (event.kind === 'problem' && event.payload.about !== 'other') return null;
     if (!now || event.kind !== 'answer' || event.step !== now.step) continue;
+    // what a device measured is judged by the server before anybody goes on
+    if (event.payload.pull) return null;
     const given = now.buttons.find((b) => b.answer === event.payload.answer);
     now = given?.follows ? next(now) : null;
     if (now === null) return null;

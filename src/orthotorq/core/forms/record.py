@@ -25,6 +25,8 @@ class Cell(Out):
     still: bool = False
     moved: bool = False
     slackened: bool = False
+    #: what a measuring device said of it
+    measured: str = ""
     #: kept with its whole round at once; kept faster than a hand can pull
     whole: bool = False
     fast: bool = False

@@ -91,6 +91,8 @@ class Instruction(Out):
     unit: str | None
     quantity: str | None
     gauge: str | None
+    #: what a measuring device may answer here: a pull with its curve, a click, a length
+    devices: list[str] = []
     #: what goes on the head; the gap measured here last
     socket: str = ""
     last_gap: str = ""

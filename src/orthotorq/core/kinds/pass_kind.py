@@ -9,9 +9,11 @@ from ..errors import OrthotorqError
 from ..forms.base import Id, Model, Name, Words
 from ..forms.order import CIRCLE, Order
 from ..forms.stage import PassOut
+from ..thresholds import MOVES_ON
 from ..units import parse, show
 from .asks import AFTER_A_FAILURE, AFTER_A_REFUSAL, Ask, Choice
 from .fields import FieldSpec
+from .pulls import fail_code
 
 #: what must be said about a deviation and what to do about it, by its code
 Sayings = dict[str, tuple[str, str]]
@@ -158,7 +160,8 @@ class PassKind:
     pause: ClassVar[bool] = False
     pulls: ClassVar[bool] = False
     wrenched: ClassVar[bool] = False
-    #: whether fingers turn it, without a tool
+    #: whether a wrench that reads torque and angle can answer it; whether fingers turn it, without a tool
+    traced: ClassVar[bool] = False
     by_fingers: ClassVar[bool] = False
     #: whether a bolt that deviated counts as new after it
     frees: ClassVar[bool] = False
@@ -252,8 +255,14 @@ class PassKind:
         """What is asked at a step."""
         return self.ask
 
+    def answered(self, one: PassOut, turn_deg: float) -> str:
+        """The answer of a wrench that reads its angle, by the turn since the bolt broke away."""
+        return "turned" if turn_deg >= MOVES_ON.value else "did_not_turn"
+
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
-        """Whether an answer at a bolt is a stop condition."""
+        """Whether an answer at a bolt is a stop condition: by its curve, where there is one, before its word."""
+        if (code := fail_code(given.answer)) is not None:
+            return Fail(code, {"label": label, "name": one.name, "seen": (given.answer or {})["judged"].get("seen", "")})
         if given.word in self.failures or given.word == "refuses":
             said: dict[str, object] = {"label": label, "name": one.name}
             if self.back and given.word == "refuses":

@@ -89,6 +89,15 @@ class Refusal(StrEnum):
     NUMBER_MISSING = "number_missing"
     NUMBER_USED = "number_used"
     NO_SUCH_PHOTO = "no_such_photo"
+    NO_SUCH_DEVICE = "no_such_device"
+    NO_SUCH_FAULT = "no_such_fault"
+    NO_SUCH_PULL = "no_such_pull"
+    STEP_NOT_MEASURED = "step_not_measured"
+    STEP_NOT_OPEN = "step_not_open"
+    RAW_TOO_LARGE = "raw_too_large"
+    RAW_NO_TEXT = "raw_no_text"
+    RAW_NOT_READ = "raw_not_read"
+    STREAMS_FULL = "streams_full"
     LEASE_LOST = "lease_lost"
     KEPT_ALREADY = "kept_already"
     PICTURE_TOO_LARGE = "picture_too_large"
@@ -195,6 +204,15 @@ TEXTS: dict[Refusal, str] = {
     Refusal.NUMBER_MISSING: "Number {number} of this device has not arrived yet.",
     Refusal.NUMBER_USED: "Number {number} of this device was already used.",
     Refusal.NO_SUCH_PHOTO: "This run has no such photo; send it first.",
+    Refusal.NO_SUCH_DEVICE: "There is no such device.",
+    Refusal.NO_SUCH_FAULT: "A simulated joint cannot have that.",
+    Refusal.NO_SUCH_PULL: "This run has no such measurement at this step.",
+    Refusal.STEP_NOT_MEASURED: "This step takes no reading of such a device: answer it by hand.",
+    Refusal.STEP_NOT_OPEN: "That step is not open: look which one is, then measure.",
+    Refusal.RAW_TOO_LARGE: "The file of a pull may have 1 MB at most.",
+    Refusal.RAW_NO_TEXT: "The file of a pull is text (UTF-8); this is something else.",
+    Refusal.RAW_NOT_READ: "{text}",
+    Refusal.STREAMS_FULL: "Too many measurements run at once: try again in a few seconds.",
     Refusal.LEASE_LOST: "{person} has taken this run over on another device; this is kept, but moves nothing.",
     Refusal.KEPT_ALREADY: "Already kept.",
     Refusal.PICTURE_TOO_LARGE: "The picture is too large; send one of at most 60 megapixels.",

@@ -5,12 +5,13 @@
 from .compare import checked_bolts, compare
 from .fold import Fact, Log, fold
 from .judge import Judgement, judge, judge_in
+from .measured import length_step, pull_step
 from .program import expand, first_variants
 from .record import record_of
 from .setup import Setup, choices_errors, choices_of, groups_of, occasions_of, setup_of, tools_needed
-from .state import state_from, state_of
+from .state import state_from, state_of, walk_run
 
 __all__ = [
     "Fact", "Judgement", "Log", "Setup", "checked_bolts", "choices_errors", "choices_of", "compare", "expand",
-    "first_variants", "fold", "groups_of", "judge", "judge_in", "occasions_of", "record_of", "setup_of", "state_from", "state_of",
-    "tools_needed"]
+    "first_variants", "fold", "groups_of", "judge", "judge_in", "length_step", "occasions_of", "pull_step", "record_of",
+    "setup_of", "state_from", "state_of", "tools_needed", "walk_run"]

@@ -22,7 +22,7 @@ _MOST = {"length": (10_000.0, "0.4 mm"), "angle": (MOST_TURNS.value * _TURN, "30
 
 def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
     """What is wrong with an answer to a step at a time, or None."""
-    if unknown := set(payload) - {"answer", "value", "note", "reading", "reason", "sure", "whole"}:
+    if unknown := set(payload) - {"answer", "value", "note", "reading", "reason", "sure", "whole", "pull"}:
         return Refusal.NO_SUCH_FIELD, {"field": sorted(unknown)[0]}
     answer, takes = payload.get("answer"), pending.takes()
     if answer not in takes:
@@ -30,6 +30,8 @@ def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Pro
     for field in ("note", "reason"):
         if not isinstance(payload.get(field, ""), str) or len(payload.get(field, "")) > MAX_TEXT:
             return Refusal.TEXT_TOO_LONG, {"field": field, "most": MAX_TEXT}
+    if not isinstance(payload.get("pull", ""), str):
+        return Refusal.NO_SUCH_FIELD, {"field": "pull"}
     for field in ("sure", "whole"):
         if not isinstance(payload.get(field, False), bool):
             return Refusal.NO_SUCH_FIELD, {"field": field}

@@ -11,6 +11,7 @@ from ..kinds.asks import Choice
 from ..kinds.pass_kind import At
 from ..kinds.registry import ANSWERS, PASS_KINDS
 from ..planning.cautions import CAUTIONS
+from .measured import devices_for
 from .setup import in_hand
 from .step_id import step_id
 from .texts import REDO, RENEWED, REPEAT, SET, fail_texts
@@ -190,7 +191,7 @@ def instruction_for(walk: Walk, pending: Pending) -> Instruction:
         shows="label" if pending.fail is not None else ask.shows, entry=_entry(pending),
         exception=button(exception) if exception is not None else None, ready_at=pending.ready_at,
         deadline=clock[1] if clock else None, check_round=ask.proves and pending.fail is None,
-        socket=_socket(walk, pending), last_gap=_last_gap(walk, pending),
+        devices=devices_for(walk, pending), socket=_socket(walk, pending), last_gap=_last_gap(walk, pending),
         wrong=[button(c) for c in ask.wrong], ahead=_ahead(walk, pending), **_about_pass(walk, pending, one), **_wanted(pending))
 
 

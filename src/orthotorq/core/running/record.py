@@ -7,6 +7,7 @@ from ..forms.group import GroupOut
 from ..forms.record import Cell, Column, GroupTable, PlaceRow, Record, RecordLine, ToolUsed
 from ..forms.result import Result
 from ..forms.stage import PassOut
+from ..kinds.pulls import measured_words
 from ..kinds.registry import PASS_KINDS
 from .fold import Fact, Given, Log, fold
 from .instruct import answer_text
@@ -55,7 +56,7 @@ def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str, fast: se
     return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
                 angle=reading.get("angle"), value=answer.get("value"), still=given.word == "did_not_turn",
                 notable=given.word in _NOTABLE or moved, moved=moved, slackened=slackened,
-                whole=bool(given.fact.payload.get("whole")), fast=given.fact.id in fast,
+                measured=measured_words(answer), whole=bool(given.fact.payload.get("whole")), fast=given.fact.id in fast,
                 attempt=sum(len(p) for p in pulls) - number + 1,
                 pulls=number, corrected=any(g.corrected for p in pulls for g in p))
 

@@ -72,9 +72,12 @@ def _answered(walk: Walk, log: Log, fact: Fact, asked: Pending, fast: set[str]) 
     text = answer_text(fact.payload, asked)
     note = f" ({fact.payload['note']})" if fact.payload.get("note") else ""
     reading = ", ".join(str(v) for v in (fact.payload.get("reading") or {}).values())
+    bolts = [walk.label(p) for p in asked.move if p != "-"] if asked.place else []
+    # the same answer at several bolts is one line: what was read stands at its bolt
+    if reading and bolts:
+        bolts, reading = [f"{bolt} ({reading})" for bolt in bolts], ""
     return StoryLine(kind="work", at=fact.at, person=fact.person, stage=asked.unit.stage.title, position=asked.segment.position,
-                     what=what, bolts=[walk.label(p) for p in asked.move if p != "-"] if asked.place else [],
-                     text=text + (f", {reading}" if reading else "") + note, marks=marks)
+                     what=what, bolts=bolts, text=text + (f", {reading}" if reading else "") + note, marks=marks)
 
 
 def _told(result: Result, walk: Walk, log: Log, fact: Fact) -> StoryLine | None:

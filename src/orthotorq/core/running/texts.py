@@ -4,6 +4,7 @@ from __future__ import annotations
 from functools import lru_cache
 
 from ..kinds.pass_kind import Sayings
+from ..kinds.pulls import FAIL, SAYS
 from ..kinds.registry import PASS_KINDS
 
 #: hints that hold for any kind of step
@@ -20,6 +21,8 @@ STOPS: Sayings = {
                "may be wrong, too.", "How it was checked, what it read, what is done with the bolts it pulled")}
 
 _DEVIATIONS: Sayings = {
+    **{FAIL.format(code=code): (f"Bolt {{label}} at {{name}}: {wrong} ({{seen}}); left as it is: {{reason}}.", advice)
+       for code, (wrong, advice) in SAYS.items() if code != "good"},
     "not_good": ("“{text}” was answered with not good{note}; left as it is: {reason}.", "A supervisor accepts it by name."),
     "out_of_limit": ("“{text}”{place}: {value} is outside {limit}; left as it is: {reason}.", "A supervisor accepts it by name."),
     "refuses": ("Bolt {label} refuses at {name}; left as it is: {reason}.", "Record it, and plan to cut and replace."),
@@ -40,6 +43,7 @@ _DEVIATIONS: Sayings = {
 }
 #: stop condition -> (what is wrong in a few words, what to do next)
 _FAILS: Sayings = {
+    **{FAIL.format(code=code): (f"{wrong} ({{seen}})", advice) for code, (wrong, advice) in SAYS.items() if code != "good"},
     "not_good": ("not good{note}",
                  "Repair or replace, then it is looked at again; what stays as it is needs a supervisor's word."),
     "out_of_limit": ("{value} is outside {limit}",

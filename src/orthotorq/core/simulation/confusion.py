@@ -2,10 +2,11 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Mapping
 
 import numpy as np
 
-from .judging import MEANT, Expected, judged
+from .judging import MEANT, MEANT_ON, Expected, judged
 from .pull import FAULTS, Pull, trace_of
 
 #: joints of several sizes: target and snug torque [N·m], rise after snug [N·m/deg], run-down [deg]
@@ -19,6 +20,12 @@ Made by `./torq cli pulls`. Every fault of the simulated joint (`core/simulation
 torque-and-angle wrench on {joints} joints with {seeds} seeds each, and judged (`core/simulation/judging.py`) against a stiffness
 that is off by up to {off:.0%}. The joint varies by itself: run-down, stiffness, where a fault begins, tremor. Simulated pulls are
 judged more easily than real ones: this proves the rules, not a wrench.
+"""
+
+_ON = """## Bolts that are tight already
+
+The same faults where the bolt has 40 % of its torque: half of the pulls go on to the torque, half by the angle. A thread that is
+crossed shows only as too little turn here.
 """
 
 
@@ -35,15 +42,34 @@ def confusion(seeds: int) -> dict[str, Counter[str]]:
     return out
 
 
+def confusion_on(seeds: int) -> dict[str, Counter[str]]:
+    """The same for bolts that have 40 % already: pulled on to the torque, and turned on by an angle."""
+    out: dict[str, Counter[str]] = {}
+    for fault in FAULTS:
+        out[fault] = Counter()
+        for target, snug, slope, rundown in JOINTS:
+            for seed in range(seeds):
+                off = 1 + np.random.default_rng(seed + 10_000).uniform(-OFF, OFF)
+                standing = 0.4 * target
+                turn = 0.6 * target / slope if seed % 2 else None
+                trace = trace_of(Pull(target, snug, slope, rundown, 0.01 * target, fault, seed, standing, turn))
+                out[fault][judged(trace, Expected(target, snug, slope * float(off), rundown, standing)).code] += 1
+    return out
+
+
 def page(seeds: int = 100) -> str:
     """The table as a page of the handbook."""
-    codes = list(dict.fromkeys(MEANT.values()))
-    found = confusion(seeds)
-    lines = [_PAGE.format(joints=len(JOINTS), seeds=seeds, off=OFF),
-             "| fault | " + " | ".join(codes) + " |", "|---|" + "---|" * len(codes)]
+    return "\n".join([_PAGE.format(joints=len(JOINTS), seeds=seeds, off=OFF), *_table(confusion(seeds), MEANT), "", _ON,
+                      *_table(confusion_on(seeds), MEANT_ON)])
+
+
+def _table(found: dict[str, Counter[str]], meant: Mapping[str, str]) -> list[str]:
+    """Rows of faults, columns of verdicts, what it should be in bold."""
+    codes = list(dict.fromkeys([*meant.values(), *(c for count in found.values() for c in count)]))
+    lines = ["| fault | " + " | ".join(codes) + " |", "|---|" + "---|" * len(codes)]
     for fault, count in found.items():
         total = sum(count.values())
         cells = [f"{count[c] / total:.1%}" if count[c] else "" for c in codes]
-        cells = [f"**{cell}**" if cell and MEANT[fault] == c else cell for c, cell in zip(codes, cells, strict=True)]
+        cells = [f"**{cell}**" if cell and meant[fault] == c else cell for c, cell in zip(codes, cells, strict=True)]
         lines.append(f"| {fault} | " + " | ".join(cells) + " |")
-    return "\n".join(lines)
+    return lines

@@ -25,6 +25,7 @@ from ..errors import BadField, NotFound, ServiceError
 from ..permissions import use_case
 from .append import append, happened
 from .chain import facts_of
+from .pulls import judged_of
 from .standing import note_standing
 from .start import bound_anew, result_of
 
@@ -167,6 +168,11 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
         extra = {"digest": digest}
     if verdict == "refused":
         return _keep_refused(ctx, run, raw, code, sentence)
+    if event.kind == "answer" and "pull" in event.payload:
+        measured = judged_of(ctx, run, batch.result, event.step, event.payload)
+        if measured is None:
+            return _keep_refused(ctx, run, raw, Refusal.NO_SUCH_PULL)
+        extra = {"judged": measured}
     if event.kind == "tool" and verdict == "accepted":
         try:
             extra = bound_anew(ctx, run, batch.result, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload)

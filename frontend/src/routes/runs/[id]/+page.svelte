@@ -7,7 +7,9 @@
   import PassTape from '#lib/parts/PassTape/PassTape.svelte';
   import { Run } from '#lib/run.svelte.ts';
   import Bar from './Bar.svelte';
+  import Connect from './Connect.svelte';
   import Correct from './Correct.svelte';
+  import Curve from './Curve.svelte';
   import { Desk } from './desk.svelte.ts';
   import Face from './Face.svelte';
   import More from './More.svelte';
@@ -21,8 +23,13 @@
   const desk = new Desk(run);
   let error = $state('');
   run.open().catch((problem: Error) => (error = problem.message));
-  onDestroy(() => run.close());
+  void desk.meter.load();
+  onDestroy(() => {
+    run.close();
+    desk.meter.close();
+  });
   const step = $derived(run.step);
+  const curved = $derived(desk.meter.curve.angle.length > 0);
   const close = () => (desk.dialog = '');
 
   $effect(() => {
@@ -48,11 +55,14 @@
   <div><Told {run} /></div>
   {#if run.view && run.state}
     <div class="main">
-      <!-- a drawing that fails takes nothing with it: the instruction stands -->
-      <svelte:boundary onerror={(problem) => console.error(problem)}>
-        <Face {run} {desk} />
-        {#snippet failed()}<p class="soft">The drawing cannot be shown. Go by the number of the bolt.</p>{/snippet}
-      </svelte:boundary>
+      <div class="left {curved ? 'curved' : ''}">
+        <!-- a drawing that fails takes nothing with it: the instruction stands -->
+        <svelte:boundary onerror={(problem) => console.error(problem)}>
+          <Face {run} {desk} />
+          {#snippet failed()}<p class="soft">The drawing cannot be shown. Go by the number of the bolt.</p>{/snippet}
+        </svelte:boundary>
+        {#if curved}<Curve meter={desk.meter} />{/if}
+      </div>
       <Side {run} {desk} />
     </div>
     <footer class="tape">
@@ -72,7 +82,16 @@
 {:else if desk.dialog === 'round' && step}
   <Round {run} {step} onclose={close} />
 {:else if desk.dialog === 'more'}
-  <More {run} {step} onwrench={() => (desk.dialog = 'wrench')} onopen={(which) => (desk.dialog = which)} onclose={close} />
+  <More
+    {run}
+    {step}
+    onwrench={() => (desk.dialog = 'wrench')}
+    ondevice={() => (desk.dialog = 'device')}
+    onopen={(which) => (desk.dialog = which)}
+    onclose={close}
+  />
+{:else if desk.dialog === 'device'}
+  <Connect meter={desk.meter} onclose={close} />
 {:else if desk.dialog === 'wrench'}
   <Wrench {run} onclose={close} />
 {:else if desk.dialog === 'problem' || desk.dialog === 'note' || desk.dialog === 'suggest'}
@@ -93,12 +112,26 @@
     padding: 0.75rem 1.25rem;
     align-items: start;
   }
+  .left {
+    display: grid;
+    gap: 0.5rem;
+    min-width: 0;
+  }
+  /* the curve takes its room from the drawing: beside it the bolt is still seen, on a phone it stands in its place */
+  .curved :global(.face) {
+    height: calc(100dvh - 400px);
+  }
   .tape {
     padding: 0.4rem 1.25rem 0.8rem;
     border-top: 1px solid var(--hairline);
     background: var(--sheet);
     min-width: 0;
     overflow: hidden;
+  }
+  @media (max-width: 900px), (max-height: 500px) {
+    .curved :global(.face) {
+      display: none;
+    }
   }
   @media (max-width: 900px) {
     .main {

@@ -11,6 +11,8 @@
   const first = $derived(step.buttons[0]);
   const others = $derived(step.buttons.slice(1));
   const last = $derived(run.state!.last);
+  /** With a wrench at hand the large button is its pull. */
+  const pulls = $derived(desk.meter.fits && desk.meter.connected?.answers === 'pull');
   const before = $derived(last && last.label !== '-' ? `: ${last.label}` : '');
 </script>
 
@@ -20,20 +22,37 @@
   {:else if step.entry === 'reading'}
     <Reading {step} busy={run.busy} bind:reading={desk.reading} onanswer={desk.answer} />
   {:else if first}
-    <div class="grid gap-2.5 short:grid-cols-2 short:gap-1.5">
-      <GloveButton look="huge" key={first.key} disabled={run.busy || desk.wait > 0} onclick={() => desk.answer(first.answer)}
-        >{first.label}</GloveButton
-      >
-      {#if others.length}
-        <div class="grid gap-2.5" style:grid-template-columns="repeat({others.length}, 1fr)">
-          {#each others as button (button.answer)}
-            <GloveButton key={button.key} disabled={run.busy} onclick={() => desk.answer(button.answer)}
-              >{button.label}</GloveButton
-            >
-          {/each}
-        </div>
-      {/if}
-    </div>
+    {#if pulls}
+      <!-- the wrench answers; by hand it is answered below it, on a phone once the wrench is put away -->
+      <div class="grid gap-2 max-[500px]:hidden short:hidden" style:grid-template-columns="repeat({step.buttons.length}, 1fr)">
+        {#each step.buttons as button (button.answer)}
+          <GloveButton
+            look="plain"
+            key={button === first ? '' : button.key}
+            disabled={run.busy}
+            onclick={() => desk.answer(button.answer)}>{button.label}</GloveButton
+          >
+        {/each}
+      </div>
+    {:else}
+      <div class="grid gap-2.5 short:grid-cols-2 short:gap-1.5">
+        <GloveButton
+          look={pulls ? 'plain' : 'huge'}
+          key={pulls ? '' : first.key}
+          disabled={run.busy || desk.wait > 0}
+          onclick={() => desk.answer(first.answer)}>{first.label}</GloveButton
+        >
+        {#if others.length}
+          <div class="grid gap-2.5" style:grid-template-columns="repeat({others.length}, 1fr)">
+            {#each others as button (button.answer)}
+              <GloveButton key={button.key} disabled={run.busy} onclick={() => desk.answer(button.answer)}
+                >{button.label}</GloveButton
+              >
+            {/each}
+          </div>
+        {/if}
+      </div>
+    {/if}
   {/if}
   <!-- on a phone what is needed now and then stands under More -->
   <div class="grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2 short:gap-1.5">

@@ -15,9 +15,10 @@
     step: Schemas['Instruction'] | null;
     onopen: (which: 'note' | 'suggest' | 'correct' | 'round') => void;
     onwrench: () => void;
+    ondevice: () => void;
     onclose: () => void;
   }
-  let { run, step, onopen, onwrench, onclose }: Props = $props();
+  let { run, step, onopen, onwrench, ondevice, onclose }: Props = $props();
   let open = $state(true);
   let asked = $state<'' | 'skip' | 'redo' | 'abandon'>('');
   let reason = $state('');
@@ -60,6 +61,7 @@
         />{/if}
       <GloveButton look="quiet" onclick={() => onopen('suggest')}>Change this step: to the planner</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('tool')} onclick={onwrench}>Take another wrench …</GloveButton>
+      <GloveButton look="quiet" onclick={ondevice}>Connect a wrench or gauge …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip this step …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}>Do a stage again …</GloveButton>
       <GloveButton look="quiet" onclick={() => cues.toggle('sound')}

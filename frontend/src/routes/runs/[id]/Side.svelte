@@ -6,6 +6,7 @@
   import Answers from './Answers.svelte';
   import type { Desk } from './desk.svelte.ts';
   import Finish from './Finish.svelte';
+  import Measure from './Measure.svelte';
   import Says from './Says.svelte';
   import Stopped from './Stopped.svelte';
 
@@ -31,6 +32,7 @@
     {/each}
   {:else if step}
     <Says {run} {desk} {step} />
+    {#if run.may('answer')}<Measure meter={desk.meter} />{/if}
     <Answers {run} {desk} {step} />
   {:else if run.needsServer}
     <div class="grid gap-2" role="status">

@@ -3,8 +3,9 @@ import { untrack } from 'svelte';
 import { cues } from '#lib/cues.svelte.ts';
 import type { Key } from '#lib/keys.ts';
 import type { Run } from '#lib/run.svelte.ts';
+import { Meter } from './meter.svelte.ts';
 
-export type Dialog = '' | 'problem' | 'wrench' | 'note' | 'suggest' | 'correct' | 'round' | 'more';
+export type Dialog = '' | 'problem' | 'wrench' | 'note' | 'suggest' | 'correct' | 'round' | 'more' | 'device';
 /** Keys of a remote that goes on, and that goes back. */
 const ON = ['space', 'Enter', 'PageDown', 'ArrowRight'];
 const BACK = ['PageUp', 'ArrowLeft'];
@@ -22,7 +23,15 @@ export class Desk {
   private shownAt = 0;
   private last = { answer: '', at: -Infinity };
 
+  /** The measuring device at hand. */
+  readonly meter: Meter;
+
   constructor(readonly run: Run) {
+    this.meter = new Meter(
+      run,
+      (answer, more) => this.answer(answer, more),
+      (value) => (this.reading = value),
+    );
     // a string, so that the answer of the server about the step already shown neither locks it nor empties a reading
     const shown = $derived(`${run.step?.step}#${run.step?.attempt}`);
     $effect(() => {
@@ -94,13 +103,15 @@ export class Desk {
     if (!step || this.run.busy || now - this.shownAt < GUARD_MS) return;
     if (this.last.answer === answer && now - this.last.at < TWICE_MS) return;
     this.last = { answer, at: now };
-    await this.run.send('answer', step.step, { answer, ...more });
+    await this.run.send('answer', step.step, { answer, ...this.meter.with(step.step), ...more });
   };
 
   /** What the large button does, by key. */
   primary = (): void => {
     const step = this.run.step;
     const button = step?.buttons[0];
+    // with a wrench at hand the large key pulls it
+    if (button && !this.dialog && this.meter.fits && this.meter.connected?.answers === 'pull') return void this.meter.measure();
     if (!button || this.dialog || this.wait > 0) return;
     if (step.entry === 'reading') document.querySelector<HTMLInputElement>('#reading')?.focus();
     else if (step.entry === 'buttons') void this.answer(button.answer);

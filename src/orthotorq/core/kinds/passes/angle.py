@@ -12,6 +12,7 @@ from ...forms.order import CROSS, Order
 from ...forms.quantities import Turn
 from ...forms.stage import PassOut
 from ...messages import Message
+from ...thresholds import COMES_TO
 from ..asks import NOT_SURE, REFUSES, TURNED, TURNS_ON, Ask, Choice
 from ..fields import field
 from ..pass_kind import Answered, At, Fail, PassForm, PassKind, Planned, Sayings, reading_base, turn_words
@@ -56,7 +57,7 @@ class Angle(PassKind):
     fields = (field("turn", "Turn", "quantity"),
               field("read_by", "Seen by", "choice", choices=READ_BY, main=False),
               field("zero", "Counted", "choice", choices=ZERO, main=False))
-    needs_target = pulls = adds_angle = True
+    needs_target = pulls = adds_angle = traced = True
     seconds_each = 25.0
     ask = Ask("angle", (TURNED.saying("Turned to the mark"), Choice("stopped_early", "Stopped before the angle", "e"), NOT_SURE),
               (TURNS_ON, REFUSES), reads=True, shows="turn", instruction="Turn on by {turn}, in one pull if you can.")
@@ -101,6 +102,11 @@ class Angle(PassKind):
     def asked(self, at: At) -> Ask:
         """With a hint for the way it is seen."""
         return replace(self.ask, hint=_ON if at.one.counts_on else _HINTS[at.one.read_by or "angle disc"])
+
+    def answered(self, one: PassOut, turn_deg: float) -> str:
+        """Turned when it has come into the window; without one, nearly to its angle."""
+        least = one.window_deg[0] if one.window_deg else COMES_TO.value / 100 * (one.turn_deg or 0.0)
+        return "turned" if turn_deg >= least else "stopped_early"
 
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
         """An angle read outside its window is a stop condition."""

@@ -97,7 +97,7 @@ class Torque(PassKind):
     fields = (field("percent", "Share", "percent"), field("check", "check", "tick"),
               field("before_each", "First, at each bolt", example="nothing", main=False),
               field("falls", "Lower than before because", example="it does not fall", main=False))
-    needs_target = sets_figure = snug = pulls = wrenched = True
+    needs_target = sets_figure = snug = pulls = wrenched = traced = True
     moving = ("turned",)
     exhausted = "rounds_exhausted"
     seconds_each = 18.0
@@ -181,6 +181,11 @@ class Torque(PassKind):
             if angle is not None:
                 return math.degrees(angle) > one.moved_above_deg
         return given.word == "turned"
+
+    def answered(self, one: PassOut, turn_deg: float) -> str:
+        """Where a pass is gone round until nothing moves, a turn is one above what it allows."""
+        most = one.moved_above_deg if one.moved_above_deg is not None and (one.check or one.rounds_max > 1) else None
+        return super().answered(one, turn_deg) if most is None else "turned" if turn_deg > most else "did_not_turn"
 
     def goes_on(self, one: PassOut, given: Answered) -> bool:
         """Another round when a bolt moved."""

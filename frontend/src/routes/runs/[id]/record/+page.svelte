@@ -8,6 +8,7 @@
   import Bolts from './Bolts.svelte';
   import Heading from './Heading.svelte';
   import Lines from './Lines.svelte';
+  import Pulls from './Pulls.svelte';
   import Signed from './Signed.svelte';
   import Story from './Story.svelte';
 
@@ -60,6 +61,7 @@
     {#each record.tables as table (table.group + (table.position ?? ''))}
       <Bolts {table} group={view.groups.find((g) => g.id === table.group)!} position={names[table.position ?? '']} />
     {/each}
+    <Pulls run={path.id} {names} />
     <Story lines={record.story ?? []} {names} />
     <div class="mt-6 grid gap-8 lg:grid-cols-2">
       <Lines lines={record.lines} {names} />

@@ -48,6 +48,7 @@
                   >
                   {#if cell.still}<span class="soft">still</span>{/if}
                   <span class="soft">{cell.person.split(' ')[0]}, {clock(cell.at)}</span>
+                  {#if cell.measured}<span class="soft">measured</span>{/if}
                   {#if cell.whole}<b class="text-caution">whole round</b>{/if}
                   {#if cell.fast}<b class="text-caution">faster than a hand</b>{/if}
                   {#if cell.corrected}<b class="text-caution">corrected</b>{/if}

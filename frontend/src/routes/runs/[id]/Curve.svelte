@@ -1,0 +1,29 @@
+<script lang="ts">
+  import PullCurve from '#lib/parts/PullCurve/PullCurve.svelte';
+  import type { Meter } from './meter.svelte.ts';
+
+  /** The curve of the pull that is made, or was made last. */
+  let { meter }: { meter: Meter } = $props();
+  const good = $derived(!meter.result || meter.result.code === 'good');
+  const evidence = $derived.by(() => {
+    const { curve, result } = meter;
+    if (!result || good) return null;
+    const at = (time: number) => curve.angle[curve.seconds.findIndex((s) => s >= time)] ?? curve.angle.at(-1) ?? 0;
+    return { from: at(result.first), to: at(result.last) };
+  });
+  const picture = $derived({
+    lines: [{ angle: meter.curve.angle, torque: meter.curve.torque, bad: !good }],
+    wanted: meter.wanted,
+    evidence,
+    least: [30, meter.wanted ?? 10] as [number, number],
+  });
+</script>
+
+<div class="rounded-[6px] border bg-sheet px-2 pt-1">
+  <p class="soft text-sm">Torque at the nut [N·m] over angle, {meter.label}</p>
+  <PullCurve
+    {picture}
+    label="Torque over angle of the pull at {meter.label}, N·m over degrees"
+    class="h-40 max-[500px]:h-28 short:h-32"
+  />
+</div>

@@ -1,0 +1,131 @@
+"""A simulated wrench and gauges at the Run screen: the curve, the answer, the stop, and what happens when it is cut off."""
+from __future__ import annotations
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Person
+from tests.browser.fitter import GUARD_MS, decide, fits, instruction, start_run, step_on
+
+WRENCH = "Torque-and-angle wrench (simulated)"
+
+
+def work_to_a_pull(page: Page) -> None:
+    """Answer by hand until a wrench may answer."""
+    for _ in range(80):
+        if re.search(r"Clicked, it turned|Turned to the mark", instruction(page)):
+            return
+        step_on(page)
+    raise AssertionError("no pull came")
+
+
+def connect(page: Page, device: str) -> None:
+    """Take a device."""
+    page.wait_for_timeout(GUARD_MS)
+    page.get_by_role("button", name="More: note, change").click()
+    page.get_by_role("button", name="Connect a wrench or gauge").click()
+    page.get_by_role("button", name=device).click()
+    page.locator("dialog[open]").wait_for(state="detached")
+
+
+def pull(page: Page) -> None:
+    """Pull and wait until the wrench has answered."""
+    before = instruction(page)
+    page.wait_for_timeout(GUARD_MS)
+    page.get_by_role("button", name="Pull with the wrench").click()
+    page.wait_for_function("b => !document.querySelector('.side').innerText.includes('Measuring')", arg=before, timeout=30_000)
+
+
+def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Agitator coupling")
+    work_to_a_pull(page)
+    connect(page, WRENCH)
+    side = page.locator(".side")
+    pull(page)
+    expect(side).to_contain_text(re.compile(r"bolt 1: good · \d"))
+    expect(side).to_contain_text("40°")
+    assert page.locator(".u-over").count() == 1
+    # a remote's key pulls
+    page.wait_for_timeout(GUARD_MS)
+    page.get_by_label("The joint is").select_option("bottomed")
+    page.get_by_role("heading").first.click() if page.get_by_role("heading").count() else page.locator(".number").first.click()
+    page.keyboard.press("Space")
+    expect(side).to_contain_text("too little turn for this torque", timeout=30_000)
+    expect(page.get_by_role("button", name="Leave it, with a reason")).to_be_visible()
+    assert fits(page) == []
+    decide(page, "Leave it", "the thread is looked at tonight")
+    page.goto(f"{page.url}/record")
+    expect(page.get_by_role("heading", name="Pulls that were measured")).to_be_visible()
+    expect(page.locator(".u-over")).to_be_visible()
+    page.get_by_label("Which").select_option(label="Angle, first 40°")
+    expect(page.get_by_text(re.compile("Bolt 1, Angle, first 40°: too little turn")).first).to_be_visible()
+    assert someone.axe() == []
+
+
+@pytest.mark.parametrize(("width", "height"), [(360, 640), (844, 390), (820, 1180), (1280, 800)])
+def test_with_a_wrench_at_hand_everything_still_fits(someone: Person, width: int, height: int) -> None:
+    page = someone.page
+    page.set_viewport_size({"width": width, "height": height})
+    someone.sign_in("tam")
+    start_run(someone, "Agitator coupling")
+    work_to_a_pull(page)
+    connect(page, WRENCH)
+    page.get_by_role("button", name="Pull with the wrench").wait_for()
+    assert fits(page) == []
+    pull(page)
+    expect(page.locator(".side")).to_contain_text("good ·")
+    expect(page.locator(".side")).to_contain_text("40°")
+    instruction(page)
+    page.locator(".u-over").wait_for()
+    assert fits(page) == []
+
+
+def start_again(person: Person) -> None:
+    """A new run, at its first pull."""
+    person.go("/equipment")
+    start_run(person, "Agitator coupling")
+    work_to_a_pull(person.page)
+
+
+def test_a_gauge_fills_in_the_reading_and_a_click_wrench_leaves_the_answer(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Agitator coupling")
+    instruction(page)
+    connect(page, "Length gauge (simulated)")
+    for _ in range(60):
+        instruction(page)
+        if page.get_by_role("button", name="Read the gauge").count():
+            break
+        step_on(page)
+    page.get_by_role("button", name="Read the gauge").click()
+    expect(page.locator("#reading")).to_have_value(re.compile(r"^\d+\.\d\d mm$"))
+    page.wait_for_timeout(GUARD_MS)
+    page.locator("#reading").press("Enter")
+    start_again(someone)
+    connect(page, "Click wrench with switch (simulated)")
+    stood = instruction(page)
+    pull(page)
+    expect(page.locator(".side")).to_contain_text("It clicked.", timeout=15_000)
+    assert instruction(page).splitlines()[0] == stood.splitlines()[0]
+
+
+def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, server: Any) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Agitator coupling")
+    work_to_a_pull(page)
+    connect(page, WRENCH)
+    stood = instruction(page).splitlines()[0]
+    page.wait_for_timeout(GUARD_MS)
+    page.get_by_role("button", name="Pull with the wrench").click()
+    page.locator(".u-over").wait_for()
+    server.kill()
+    expect(page.get_by_role("alert")).to_contain_text("cut off before the pull ended")
+    server.start()
+    assert instruction(page).splitlines()[0] == stood
+    pull(page)
+    expect(page.locator(".side")).to_contain_text("40°")
+    someone.complaints.clear()
