@@ -4,10 +4,13 @@ from __future__ import annotations
 import io
 import json
 import statistics
+import subprocess
+import sys
 import time
 import zipfile
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
+from urllib.parse import quote
 
 from sqlalchemy import create_engine, text
 from tests.browser.conftest import Server
@@ -20,7 +23,7 @@ from orthotorq.services.jobs import run_worker
 from .core import Figure
 from .live import demo_server
 
-DEVICES, SECONDS, EVENTS, PLANS = 20, 30, 5000, 1000
+DEVICES, SECONDS, EVENTS, PLANS, READINGS = 20, 30, 5000, 1000, 100_000
 
 
 def _revisions(database: Database) -> list[str]:
@@ -78,10 +81,36 @@ def _import(server: Server, database: Database) -> Iterator[Figure]:
     yield f"import of {PLANS} plans", f"{taken:.1f} s", "under 60 s"
 
 
+#: the work of one job in a process of its own, which tells its peak of memory [kB]; what getrusage tells begins with the parent
+WORK = """import sys
+from orthotorq.services.jobs import run_worker
+run_worker(sys.argv[1], wait=False)
+print(next(line.split()[1] for line in open("/proc/self/status") if line.startswith("VmHWM")))"""
+
+
+def _readings(server: Server, database: Database) -> Iterator[Figure]:
+    device = Device(server.address, "desk", "mira")
+    number = next(r["number"] for r in device.ask("/runs")["items"] if r["joint_name"] == "Channel cover")
+    rows = "".join(f"{number},1,{100 + i % 50},{i % 90},2026-11-{1 + i % 28:02d} 10:{i // 60 % 60:02d}:{i % 60:02d},W-{i}\n"
+                   for i in range(READINGS))
+    how = quote(json.dumps({"columns": {"run": 0, "bolt": 1, "torque": 2, "angle": 3, "time": 4, "serial": 5},
+                            "units": {"torque": "N·m", "angle": "deg"}}))
+    job = device.ask(f"/readings?how={how}", ("run,bolt,torque,angle,time,serial\n" + rows).encode())["id"]
+    begin = time.perf_counter()
+    done = subprocess.run([sys.executable, "-c", WORK, database.app_url], capture_output=True, text=True, check=True)
+    taken = time.perf_counter() - begin
+    found = device.ask(f"/jobs/{job}")
+    assert (found["status"], found["imported"]) == ("done", READINGS), found["errors"][:3]
+    peak = int(done.stdout.split()[-1]) / 1e3
+    yield f"{READINGS} readings read in", f"{taken:.1f} s", "under 15 s"
+    yield f"{READINGS} readings read in, peak of the process", f"{peak:.0f} MB", "under 200 MB"
+
+
 def measure() -> Iterator[Figure]:
     """Figures of the server."""
     with demo_server() as (server, database):
         revisions = _revisions(database)
         yield from _load(server, revisions)
         yield from _long_run(server, revisions[0])
+        yield from _readings(server, database)
         yield from _import(server, database)

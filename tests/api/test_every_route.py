@@ -11,6 +11,7 @@ from typing import Any
 
 import pytest
 from flask import Flask
+from pydantic import BaseModel
 from werkzeug.routing import Rule
 
 from orthotorq.services.permissions import ANYONE, REGISTRY, ROLES, TABLE
@@ -96,3 +97,17 @@ def test_the_session_says_what_each_role_may(client: Any) -> None:
 def test_tables_sums_and_the_schema_need_a_session(client: Any, address: str) -> None:
     assert client().get(f"/api/v1{address}").status_code == 401
     assert client("tam").get(f"/api/v1{address}").status_code == 200
+
+
+def test_no_two_shapes_of_the_api_have_one_name(app: Flask) -> None:
+    def below(kind: type[BaseModel]) -> Iterator[type[BaseModel]]:
+        for one in kind.__subclasses__():
+            yield one
+            yield from below(one)
+
+    # of two with one name, only one would be described
+    named: dict[str, set[str]] = {}
+    for kind in below(BaseModel):
+        if kind.__module__.startswith(("orthotorq.core.forms", "orthotorq.web")):
+            named.setdefault(kind.__name__, set()).add(kind.__module__)
+    assert {name: sorted(places) for name, places in named.items() if len(places) > 1} == {}

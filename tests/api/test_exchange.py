@@ -240,7 +240,7 @@ def test_a_sum_comes_with_its_gauge_and_card(client: Any) -> None:
 def test_a_job_and_its_place_in_the_queue_are_kept_together_or_not_at_all(client: Any, app: Any, monkeypatch: Any) -> None:
     from sqlalchemy import text
 
-    from orthotorq.services.jobs import defer_import
+    from orthotorq.services.jobs import defer
     from orthotorq.web.api import exchange
     from orthotorq.web.database import sessions
 
@@ -249,14 +249,14 @@ def test_a_job_and_its_place_in_the_queue_are_kept_together_or_not_at_all(client
             return (session.execute(text("SELECT count(*) FROM procrastinate_jobs")).scalar_one(),
                     session.execute(text("SELECT count(*) FROM job")).scalar_one())
 
-    def breaks_off(session: Any, job: Any) -> None:
-        defer_import(session, job)
+    def breaks_off(session: Any, kind: str, job: Any) -> None:
+        defer(session, kind, job)
         raise ConnectionError("the request breaks off")
 
     planner, packed = client("mira"), zipped({"a.json": b"{}"})
     before = counts()
     with monkeypatch.context() as patch:
-        patch.setattr(exchange, "defer_import", breaks_off)
+        patch.setattr(exchange, "defer", breaks_off)
         assert send(planner, "/api/v1/imports", packed, "application/zip").status_code >= 500
     assert counts() == before
     assert send(planner, "/api/v1/imports", packed, "application/zip").status_code == 202

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import json
+from types import SimpleNamespace
 from typing import Any
 from uuid import uuid4
 
@@ -9,10 +10,12 @@ import pytest
 from sqlalchemy.orm import Session
 
 from orthotorq.core.forms.run import Instruction
-from orthotorq.core.simulation.pull import trace_of
 from orthotorq.core.simulation.pull import Pull as Inputs
+from orthotorq.core.simulation.pull import trace_of
+from orthotorq.devices.protocol import Outcome
 from orthotorq.devices.raw import write_raw
-from orthotorq.services.errors import BadField, Refused
+from orthotorq.services.errors import BadField, NotFound, Refused
+from orthotorq.services.running import tester
 from orthotorq.services.running.commands import append_events
 from orthotorq.services.running.pulls import PullView, begin_pull, keep_raw_pull, list_devices, stream_pull
 from orthotorq.services.running.queries import read_record, read_run, record_table
@@ -154,4 +157,24 @@ def test_an_answer_takes_no_measurement_of_another_step_or_run(yard: Yard) -> No
 def test_devices_say_what_they_are(yard: Yard) -> None:
     found = list_devices(yard.ctx("tam"))
     assert {d.answers for d in found.devices} == {"pull", "click", "length", "check"}
-    assert [j.id for j in found.joints][0] == "none" and len(found.joints) == 9
+    assert found.joints[0].id == "none" and len(found.joints) == 9
+
+
+def test_a_wrench_is_tried_on_the_tester_before_it_is_used(yard: Yard) -> None:
+    found = tried(yard, "TW-03")
+    assert found.good and found.words.startswith("Torque tester (simulated): set to ") and "within ±4%" in found.words
+    for serial, device, error in (("TW-99", "simulated-tester", NotFound), ("TW-03", WRENCH, BadField)):
+        with pytest.raises(error):
+            tester.test_tool(yard.ctx("tam"), serial, device)
+
+
+def test_a_wrench_that_reads_outside_its_class_is_not_good(yard: Yard, monkeypatch: pytest.MonkeyPatch) -> None:
+    wrong = SimpleNamespace(answers="check", name="Tester", outcome=lambda asked: Outcome([f"{asked.figure * 0.95:g} N·m"], ""))
+    monkeypatch.setitem(tester.DEVICES, "simulated-tester", wrong)
+    found = tried(yard, "TW-03")
+    assert not found.good and "-5.0% off, outside ±4%" in found.words
+
+
+def tried(yard: Yard, serial: str) -> tester.Tested:
+    """A wrench on the simulated tester."""
+    return tester.test_tool(yard.ctx("tam"), serial, "simulated-tester")

@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import json
 import uuid
+from collections.abc import Callable
 from datetime import UTC, datetime
 
 import procrastinate
@@ -13,8 +14,13 @@ from sqlalchemy.orm import Session, sessionmaker
 from .context import Ctx
 from .database import open_sessions
 from .planning.exchange import run_import
+from .running.readings import run_readings
 
-QUEUE, TASK = "plans", "orthotorq.import_plans"
+QUEUE = "plans"
+Work = Callable[[sessionmaker[Session], uuid.UUID, Callable[[Session], Ctx]], None]
+#: kind of a job -> its task, and what does it
+TASKS: dict[str, tuple[str, Work]] = {"import": ("orthotorq.import_plans", run_import),
+                                      "readings": ("orthotorq.read_readings", run_readings)}
 
 
 def _conninfo(url: str) -> str:
@@ -22,21 +28,22 @@ def _conninfo(url: str) -> str:
     return make_url(url).set(drivername="postgresql").render_as_string(hide_password=False)
 
 
-def defer_import(session: Session, job_id: uuid.UUID) -> None:
-    """Put an import into the queue, in the transaction that keeps the job's own row: both are there, or neither is."""
+def defer(session: Session, kind: str, job_id: uuid.UUID) -> None:
+    """Put a job of a kind into the queue, in the transaction that keeps the job's own row: both are there, or neither is."""
     session.execute(text("SELECT procrastinate_defer_jobs_v1(ARRAY[ROW(:queue, :task, 0, NULL, NULL, CAST(:args AS jsonb), NULL)"
                          "::procrastinate_job_to_defer_v1])"),
-                    {"queue": QUEUE, "task": TASK, "args": json.dumps({"job_id": str(job_id)})})
+                    {"queue": QUEUE, "task": TASKS[kind][0], "args": json.dumps({"job_id": str(job_id)})})
 
 
 def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
     """The application of the worker: it knows the tasks; `sessions` are for their own work."""
     app = procrastinate.App(connector=procrastinate.PsycopgConnector(conninfo=_conninfo(url)))
 
-    @app.task(name=TASK, queue=QUEUE)
-    def import_plans(job_id: str) -> None:
-        run_import(sessions, uuid.UUID(job_id), lambda session: Ctx(session, datetime.now(UTC)))
+    for name, work in TASKS.values():
+        def task(job_id: str, work: Work = work) -> None:
+            work(sessions, uuid.UUID(job_id), lambda session: Ctx(session, datetime.now(UTC)))
 
+        app.task(name=name, queue=QUEUE)(task)
     return app
 
 

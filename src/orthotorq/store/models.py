@@ -288,6 +288,7 @@ class ToolReading(Base):
     job_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("job.id"), primary_key=True)
     row: Mapped[int] = mapped_column(primary_key=True)
     run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), index=True)
+    position: Mapped[str | None] = mapped_column(String(60))
     place: Mapped[str] = mapped_column(String(60))
     torque_Nm: Mapped[float | None]
     angle_deg: Mapped[float | None]
@@ -319,7 +320,8 @@ class Job(Base):
     done: Mapped[int] = mapped_column(default=0)
     total: Mapped[int] = mapped_column(default=0)
     answer: Mapped[str] = mapped_column(Text, default="{}")
-    payload: Mapped[bytes | None] = mapped_column(LargeBinary)
+    #: fetched by who works on it alone: how far a job is, is asked many times
+    payload: Mapped[bytes | None] = mapped_column(LargeBinary, deferred=True)
     person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     at: Mapped[datetime] = mapped_column(UTC)
     __table_args__ = (CheckConstraint("status in ('waiting', 'working', 'done', 'failed', 'cancelled')", name="status"),)

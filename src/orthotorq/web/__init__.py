@@ -4,7 +4,7 @@ from __future__ import annotations
 import gc
 from datetime import timedelta
 
-from flask import Flask, request
+from flask import Flask
 from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 from flask_talisman import Talisman
@@ -12,18 +12,11 @@ from flask_wtf.csrf import CSRFProtect
 
 from .. import settings
 from .api import register
+from .bodies import register_kinds, register_limit
 from .database import connect
 from .errors import Problem, register_errors, validation_answer
 from .logs import register_logs
 from .pages import register_pages
-
-# what may be larger than a document: a folder of plans, a picture
-LARGER = {"exchange.post_import": 40_000_000, "runs.post_photo": 25_000_000}
-
-
-def _limit() -> None:
-    """Allow the larger bodies; before the CSRF check, which already looks at the body."""
-    request.max_content_length = LARGER.get(request.endpoint or "", 4_000_000)
 
 
 def create_app() -> Flask:
@@ -38,7 +31,7 @@ def create_app() -> Flask:
         WTF_CSRF_SSL_STRICT=False, DEMO=settings.read("ORTHOTORQ_DEMO") == "1")
     register_logs(app)
     connect(app)
-    app.before_request(_limit)
+    register_limit(app)
     CSRFProtect(app)
     # the built page carries its own policy with hashes; a second script-src by header would only contradict it
     Talisman(app, force_https=False, strict_transport_security=False, frame_options="DENY", referrer_policy="same-origin",
@@ -46,6 +39,7 @@ def create_app() -> Flask:
              content_security_policy={"frame-ancestors": "'none'", "base-uri": "'self'", "object-src": "'none'"})
     register_errors(app)
     register(app)
+    register_kinds(app)
     register_pages(app)
     # what is loaded now lives as long as the process: the collector need not walk it at every request
     gc.collect()

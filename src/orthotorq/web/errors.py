@@ -4,7 +4,7 @@ from __future__ import annotations
 from typing import Any
 
 import structlog
-from flask import Flask, Response, g, make_response
+from flask import Flask, Response, g, make_response, request
 from flask_wtf.csrf import CSRFError
 from pydantic import BaseModel, ValidationError
 from sqlalchemy.exc import DataError, OperationalError
@@ -64,7 +64,10 @@ def validation_answer(error: ValidationError) -> Response:
 def _http(error: HTTPException) -> Response:
     # start from the exception's own response: it carries headers such as Allow
     response = error.get_response()
-    own = problem(error.code or 500, f"http_{error.code}", error.description or "")
+    said = error.description or ""
+    if error.code == 413:
+        said = f"That is too large: at most {(request.max_content_length or 0) / 1e6:g} MB are taken here. Nothing was kept."
+    own = problem(error.code or 500, f"http_{error.code}", said)
     response.data = own.data
     response.content_type = own.content_type
     return response  # type: ignore[return-value]

@@ -3,14 +3,12 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from flask import Flask, Response, current_app, request, send_from_directory
+from flask import Flask, Response, current_app, send_from_directory
 from sqlalchemy.exc import SQLAlchemyError
-from werkzeug.exceptions import BadRequest, NotFound, UnsupportedMediaType
+from werkzeug.exceptions import NotFound
 from whitenoise import WhiteNoise
 
 from .. import settings
-from ..core.documents.read import check_characters
-from ..core.errors import BadDocument
 from ..services.database import alive
 from .database import sessions
 
@@ -44,26 +42,8 @@ def _headers(headers: dict[str, str], path: str, url: str) -> None:
     headers["X-Content-Type-Options"] = "nosniff"
 
 
-def _json_only() -> None:
-    """Bodies sent to the API are JSON: anything else is said plainly before a handler sees it."""
-    if request.path.startswith("/api/") and request.method in ("POST", "PUT", "PATCH"):
-        if not request.mimetype and not request.content_length:
-            return  # a call without a body says so by having no type
-        if request.path.endswith("/imports") or request.path.endswith("/photos"):
-            return  # files, read by their handlers
-        if request.mimetype != "application/json":
-            raise UnsupportedMediaType("Send JSON with content type application/json.")
-        try:
-            check_characters(request.get_data(), request.get_json())
-        except (BadRequest, RecursionError):
-            raise BadRequest("The body is not JSON.") from None
-        except BadDocument as error:
-            raise BadRequest(str(error)) from None
-
-
 def register_pages(app: Flask) -> None:
     """Routes outside the API; built files, packed as the build left them, are served before Flask sees the request."""
-    app.before_request(_json_only)
     app.add_url_rule("/health", view_func=health)
     app.add_url_rule("/", view_func=_page, endpoint="root")
     app.add_url_rule("/<path:path>", view_func=_page, endpoint="page")

@@ -25,7 +25,10 @@
 
 <svelte:head><title>Runs · Orthotorq</title></svelte:head>
 <div class="mx-auto max-w-5xl px-6 py-6">
-  <h1 class="mb-4">Runs</h1>
+  <div class="mb-4 flex items-center justify-between gap-4">
+    <h1>Runs</h1>
+    <Button color="alternative" href="/runs/files">Readings and records from files</Button>
+  </div>
   <Failure text={page.failed} />
   {#if runs.length}
     <Table border={false}>

@@ -20,10 +20,10 @@ from .upgrade import upgraded
 MAX_BYTES = 2_000_000
 
 
-def parse_json(text: str | bytes) -> Any:
-    """JSON as Python values; NaN and Infinity are refused. Raises BadDocument when it is none or too large."""
-    if len(text) > MAX_BYTES:
-        raise BadDocument(Message.BAD_VALUE, reason=f"The file is larger than {MAX_BYTES // 1_000_000} MB")
+def parse_json(text: str | bytes, most: int = MAX_BYTES) -> Any:
+    """JSON as Python values; NaN and Infinity are refused. Raises BadDocument when it is none or larger than `most` bytes."""
+    if len(text) > most:
+        raise BadDocument(Message.BAD_VALUE, reason=f"The file is larger than {most // 1_000_000} MB")
 
     def refuse(name: str) -> float:
         raise ValueError(f"{name} is not a number")

@@ -43,6 +43,7 @@ class Message(StrEnum):
     PLACES_OVERLAP = "places_overlap"
     PASS_FORM = "pass_form"
     RAW_FILE = "raw_file"
+    TABLE_FILE = "table_file"
     STAGE_CYCLE = "stage_cycle"
     NO_TARGET = "no_target"
     NO_VALID_SOURCE = "no_valid_source"
@@ -104,6 +105,7 @@ TEXTS: dict[Message, str] = {
     Message.PLACES_OVERLAP:
         "{count} bolts stand {spacing} mm apart at their nearest: less than their own thread ({head} mm).",
     Message.PASS_FORM: "{what}.",
+    Message.TABLE_FILE: "{what}.",
     Message.RAW_FILE: "Line {line} of the pull: {what}. Nothing of the file is used.",
     Message.STAGE_CYCLE: "These stages wait for each other on the occasion {occasion}: {loop}. Break the circle in “after”.",
     Message.NO_TARGET: "The group “{group}” is tightened but has no target.",

@@ -98,6 +98,24 @@ class Refusal(StrEnum):
     RAW_NO_TEXT = "raw_no_text"
     RAW_NOT_READ = "raw_not_read"
     STREAMS_FULL = "streams_full"
+    READINGS_COLUMN = "readings_column"
+    READINGS_NEED = "readings_need"
+    READINGS_RUN = "readings_run"
+    READINGS_UNIT = "readings_unit"
+    READINGS_NO_RUN = "readings_no_run"
+    READINGS_NO_BOLT = "readings_no_bolt"
+    READINGS_EMPTY = "readings_empty"
+    READINGS_MIXED = "readings_mixed"
+    READINGS_CANNOT_BE = "readings_cannot_be"
+    READINGS_UNKNOWN_RUN = "readings_unknown_run"
+    READINGS_UNKNOWN_BOLT = "readings_unknown_bolt"
+    READINGS_SEVERAL_BOLTS = "readings_several_bolts"
+    READINGS_TIME = "readings_time"
+    READINGS_REPEATED = "readings_repeated"
+    READINGS_TWICE = "readings_twice"
+    READINGS_FILE = "readings_file"
+    RECORD_FILE = "record_file"
+    RECORD_CHAIN = "record_chain"
     LEASE_LOST = "lease_lost"
     KEPT_ALREADY = "kept_already"
     PICTURE_TOO_LARGE = "picture_too_large"
@@ -212,6 +230,24 @@ TEXTS: dict[Refusal, str] = {
     Refusal.RAW_TOO_LARGE: "The file of a pull may have 1 MB at most.",
     Refusal.RAW_NO_TEXT: "The file of a pull is text (UTF-8); this is something else.",
     Refusal.RAW_NOT_READ: "{text}",
+    Refusal.READINGS_COLUMN: "A column cannot hold “{what}”.",
+    Refusal.READINGS_NEED: "Say which column holds the bolt, and which one torque or angle.",
+    Refusal.READINGS_RUN: "Say which column holds the number of the run, or name one run for the whole file.",
+    Refusal.READINGS_UNIT: "Say the unit of {what}: {units}.",
+    Refusal.READINGS_NO_RUN: "“{cell}” is no number of a run.",
+    Refusal.READINGS_NO_BOLT: "No bolt is named.",
+    Refusal.READINGS_EMPTY: "Neither torque nor angle.",
+    Refusal.READINGS_MIXED: "“{cell}” has another unit than its column ({unit}).",
+    Refusal.READINGS_CANNOT_BE: "“{cell}” cannot be.",
+    Refusal.READINGS_UNKNOWN_RUN: "There is no run {run}.",
+    Refusal.READINGS_UNKNOWN_BOLT: "Run {run} has no bolt “{bolt}”{where}.",
+    Refusal.READINGS_SEVERAL_BOLTS: "Run {run} has several bolts “{bolt}”: say position or group.",
+    Refusal.READINGS_TIME: "“{cell}” is no time: write 2026-11-26 14:05:00.",
+    Refusal.READINGS_REPEATED: "It says the same as row {row}.",
+    Refusal.READINGS_TWICE: "This file was read before, on {at}.",
+    Refusal.READINGS_FILE: "{text}",
+    Refusal.RECORD_FILE: "This is no record of ours: {why}.",
+    Refusal.RECORD_CHAIN: "The chain of this record does not hold at event {number}: it was changed after it was made.",
     Refusal.STREAMS_FULL: "Too many measurements run at once: try again in a few seconds.",
     Refusal.LEASE_LOST: "{person} has taken this run over on another device; this is kept, but moves nothing.",
     Refusal.KEPT_ALREADY: "Already kept.",

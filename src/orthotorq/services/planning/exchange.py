@@ -154,7 +154,7 @@ def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callabl
         document, wrong = read_file(name, data, joints)
         errors += wrong
         documents.append(document)
-        if (number % STEP == 0 or number == len(files)) and not _progress(sessions, job_id, number):
+        if (number % STEP == 0 or number == len(files)) and not progress(sessions, job_id, number):
             return
     with sessions.begin() as session:
         job = session.scalar(select(Job).where(Job.id == job_id).with_for_update())
@@ -171,7 +171,7 @@ def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callabl
                                  "errors": [{"file": e.file, "path": e.path, "text": e.text} for e in errors[:500]]})
 
 
-def _progress(sessions: sessionmaker[Session], job_id: uuid.UUID, done: int) -> bool:
+def progress(sessions: sessionmaker[Session], job_id: uuid.UUID, done: int) -> bool:
     """Write how far the job is; False when somebody has stopped it."""
     with sessions.begin() as session:
         job = session.scalar(select(Job).where(Job.id == job_id).with_for_update())

@@ -6,6 +6,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from ...core.documents.plan import Plan
+from ...core.forms.record_file import RecordFile
 from ...core.sums import SUMS
 from ...core.sums.screen import ASKED
 from ..context import Ctx
@@ -51,3 +52,9 @@ def list_sums(ctx: Ctx) -> list[SumOut]:
 def plan_schema(ctx: Ctx) -> dict[str, Any]:
     """JSON Schema of the plan document."""
     return Plan.model_json_schema()
+
+
+@use_case
+def record_schema(ctx: Ctx) -> dict[str, Any]:
+    """JSON Schema of the record as a file."""
+    return RecordFile.model_json_schema()

@@ -5,7 +5,6 @@ import json
 import uuid
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy import select
 
@@ -18,6 +17,7 @@ from ...core.running import Fact, checked_bolts, compare, groups_of, record_of, 
 from ...core.running.actions import NEXT_SIGNATURE, STATUS
 from ...exchange.record_csv import record_csv
 from ...exchange.record_sheet import RecordHead, render_record
+from ...exchange.record_xlsx import record_xlsx
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
 from ..context import Ctx
 from ..errors import NotFound
@@ -163,7 +163,8 @@ def _stages(result: Result) -> list[PositionOut]:
     return [PositionOut(id=s.id, name=s.title) for s in result.stages]
 
 
-def _record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]]:
+def open_record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]]:
+    """(the record of a run, its result, its events). Raises NotFound."""
     run = _run(ctx, run_id)
     result = result_of(ctx.session, run)
     facts = facts_of(ctx.session, run)
@@ -197,13 +198,13 @@ def _compared(ctx: Ctx, run: Run, record: Record) -> Compared | None:
 @use_case
 def read_record(ctx: Ctx, run_id: uuid.UUID) -> RecordView:
     """The record of a run. Raises NotFound."""
-    return _record(ctx, run_id)[0]
+    return open_record(ctx, run_id)[0]
 
 
 @use_case
 def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
     """(file name, PDF) of a record."""
-    view, result, _ = _record(ctx, run_id)
+    view, result, _ = open_record(ctx, run_id)
     head = RecordHead(view.head.number, view.head.title, view.head.equipment_name, view.head.joint_name, view.head.revision,
                       view.plan_hash, view.head_hash, view.events, view.chain_holds)
     return f"run-{view.head.number}.pdf", render_record(head, view.record, result, view.compared, printed_at=ctx.now)
@@ -212,17 +213,18 @@ def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
 @use_case
 def record_table(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, str]:
     """(file name, CSV) of a record."""
-    view, _, _ = _record(ctx, run_id)
+    view, _, _ = open_record(ctx, run_id)
     return f"run-{view.head.number}.csv", record_csv(view.record, {p.id: p.name for p in view.positions})
 
 
 @use_case
-def record_file(ctx: Ctx, run_id: uuid.UUID) -> dict[str, Any]:
-    """The record as an open document: head, tables and every event with its hash."""
-    view, _, facts = _record(ctx, run_id)
-    events = [{"sequence": f.sequence, "id": f.id, "step": f.step, "kind": f.kind, "payload": f.payload, "person": f.person,
-               "at": f.at, "hash": f.hash, "accepted": f.accepted} for f in facts]
-    return {"format": "orthotorq.record", "version": 1, "run": view.head.number, "title": view.head.title,
-            "equipment": view.head.equipment_name, "joint": view.head.joint_name, "revision": view.head.revision,
-            "plan_hash": view.plan_hash, "head_hash": view.head_hash, "record": view.record.model_dump(mode="json"),
-            "events": events}
+def record_book(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
+    """(file name, XLSX) of a record."""
+    view, _, _ = open_record(ctx, run_id)
+    head = view.head
+    return f"run-{head.number}.xlsx", record_xlsx(
+        {"run": str(head.number), "plan": head.title, "revision": str(head.revision), "machine": head.equipment_name,
+         "joint": head.joint_name, "work": view.occasion_text, "status": head.status_text,
+         "provisional": "; ".join(view.record.provisional_why), "plan hash": view.plan_hash, "head hash": view.head_hash,
+         "events": str(view.events), "chain": "holds" if view.chain_holds else "DOES NOT HOLD"},
+        view.record, {p.id: p.name for p in view.positions})

@@ -24,6 +24,7 @@ from ...services.running.pulls import (
     list_devices,
     stream_pull,
 )
+from ...services.running.tester import Tested, test_tool
 from ...services.running.traces import TracesView, read_traces
 from ..operation import operation
 from .bricks import IdPath, answer, blueprint
@@ -55,6 +56,17 @@ class Begin(BaseModel):
     joint: Annotated[str, Field(max_length=20)] = "none"
 
 
+class OnTester(BaseModel):
+    """A wrench by serial, and the tester."""
+
+    serial: Annotated[str, Field(min_length=1, max_length=60)]
+    device: Annotated[str, Field(min_length=1, max_length=60)]
+
+
+class TestedOut(RootModel[Tested]):
+    """How a wrench read on a tester."""
+
+
 class StepQuery(BaseModel):
     """The step of a run."""
 
@@ -66,6 +78,13 @@ def get_devices() -> Response:
     """Devices that may be connected."""
     with operation() as ctx:
         return answer(DevicesOut(list_devices(ctx)))
+
+
+@api.post("/tests-of-tools", responses={"200": TestedOut})
+def post_test(body: OnTester) -> Response:
+    """Try a wrench on a tester."""
+    with operation() as ctx:
+        return answer(TestedOut(test_tool(ctx, body.serial, body.device)))
 
 
 @api.post("/runs/<uuid:id>/pulls", responses={"201": PullOut})

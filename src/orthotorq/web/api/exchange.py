@@ -6,7 +6,7 @@ from pydantic import RootModel
 
 from ...core.messages import Refusal
 from ...services.errors import BadField
-from ...services.jobs import defer_import
+from ...services.jobs import defer
 from ...services.planning.exchange import JobView, cancel_job, export_plans, read_job, start_import
 from ..operation import operation
 from .bricks import IdPath, answer, attachment, blueprint
@@ -42,7 +42,7 @@ def post_import() -> Response:
         raise BadField(Refusal.SEND_ZIP, "file")
     with operation() as ctx:
         job = start_import(ctx, request.get_data())
-        defer_import(ctx.session, job)
+        defer(ctx.session, "import", job)
     return answer(Created(id=job), 202)
 
 

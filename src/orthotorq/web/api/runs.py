@@ -13,17 +13,12 @@ from ...services.running.commands import EventAnswer, append_events, take_lease
 from ...services.running.photos import keep_photo, read_photo
 from ...services.running.prepare import StartView, prepare_run
 from ...services.running.queries import (
-    RecordView,
     RunHead,
     RunView,
     Suggestion,
     list_runs,
     list_suggestions,
-    read_record,
     read_run,
-    record_file,
-    record_pdf,
-    record_table,
 )
 from ...services.running.sign import sign_run
 from ...services.running.start import Choices, start_run
@@ -74,10 +69,6 @@ class BatchOut(BaseModel):
 
 class RunOut(RootModel[RunView]):
     """A run."""
-
-
-class RecordOut(RootModel[RecordView]):
-    """A record."""
 
 
 class RunQuery(BaseModel):
@@ -171,36 +162,6 @@ def post_events(path: IdPath, body: Batch) -> Response:
     with operation() as ctx:
         answers, state = append_events(ctx, path.id, body.events, body.sent_at)
     return answer(BatchOut(answers=answers, state=state))
-
-
-@api.get("/runs/<uuid:id>/record", responses={"200": RecordOut})
-def get_record(path: IdPath) -> Response:
-    """The record."""
-    with operation() as ctx:
-        return answer(RecordOut(read_record(ctx, path.id)))
-
-
-@api.get("/runs/<uuid:id>/record.pdf")
-def get_record_pdf(path: IdPath) -> Response:
-    """The record as PDF."""
-    with operation() as ctx:
-        name, data = record_pdf(ctx, path.id)
-    return attachment(name, data, "application/pdf")
-
-
-@api.get("/runs/<uuid:id>/record.json")
-def get_record_file(path: IdPath) -> dict[str, Any]:
-    """The record as an open document."""
-    with operation() as ctx:
-        return record_file(ctx, path.id)
-
-
-@api.get("/runs/<uuid:id>/record.csv")
-def get_record_table(path: IdPath) -> Response:
-    """The record as a table: one row for every bolt in every pass."""
-    with operation() as ctx:
-        name, text = record_table(ctx, path.id)
-    return attachment(name, text.encode(), "text/csv; charset=utf-8")
 
 
 class SuggestionList(BaseModel):

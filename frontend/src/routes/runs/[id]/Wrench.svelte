@@ -30,6 +30,14 @@
   $effect(() => {
     if (!open) onclose();
   });
+  let tested = $state.raw<Schemas['Tested'] | null>(null);
+  const trying = new Asked<Schemas['Tested']>();
+  async function test() {
+    const body = { serial, device: 'simulated-tester' };
+    await trying.ask(() => api.POST('/api/v1/tests-of-tools', { body }));
+    tested = trying.value ?? null;
+    checked = tested?.words ?? checked;
+  }
   async function take(event: Event) {
     event.preventDefault();
     open = false;
@@ -38,7 +46,7 @@
 </script>
 
 <Modal bind:open title="Take another wrench" size="md">
-  <Failure text={asked.failed} />
+  <Failure text={asked.failed || trying.failed} />
   <form class="grid gap-3" onsubmit={take}>
     {#if needed.length > 1}
       <QuantityField
@@ -63,6 +71,8 @@
     <Input id="{uid}-w" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
     <Label for="{uid}-c">Checked before use: on what, what it read (may be left empty)</Label>
     <Input id="{uid}-c" class="min-h-[56px] text-lg" bind:value={checked} maxlength={1000} autocomplete="off" />
+    {#if serial}<GloveButton look="quiet" onclick={test}>Three pulls on the tester (simulated)</GloveButton>{/if}
+    {#if tested && !tested.good}<p class="font-bold text-stop" role="alert">{tested.words}. Take another one.</p>{/if}
     <GloveButton type="submit" look="main" disabled={!serial || !reason.trim() || run.busy}>Go on with this wrench</GloveButton>
   </form>
 </Modal>

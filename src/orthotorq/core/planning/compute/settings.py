@@ -19,6 +19,11 @@ from .sources import second_unit
 _SIX_PERCENT = ("beam wrench", "preset driver")
 
 
+def accuracy_of(tool: Tool) -> float:
+    """Accuracy of a wrench as a share: its own, else that of its class."""
+    return tool.accuracy or mech.default_accuracy(tool.range[1].base, tool.kind in _SIX_PERCENT)
+
+
 @dataclass(frozen=True, slots=True)
 class Chain:
     """A wrench with what stands between it and the bolt; accuracies are shares."""
@@ -32,9 +37,8 @@ class Chain:
     @property
     def accuracies(self) -> tuple[float, ...]:
         """Wrench, then half the efficiency band of each multiplier: separate contributions."""
-        wrench = self.tool.accuracy or mech.default_accuracy(self.tool.range[1].base, self.tool.kind in _SIX_PERCENT)
         bands = [(m.efficiency[2] - m.efficiency[0]) / (2 * m.efficiency[1]) for m in self.multipliers]
-        return (wrench, *[b for b in bands if b > 0])
+        return (accuracy_of(self.tool), *[b for b in bands if b > 0])
 
     def input_of(self, torque: float) -> tuple[float, float]:
         """(wrench setting, torque into the first multiplier or the bolt), N·mm, for a torque at the bolt."""

@@ -35,10 +35,10 @@ def upgrade() -> None:
     op.create_index("ix_pull_run_id", "pull", ["run_id"])
     op.create_table(
         "tool_reading", _needed("job_id", UUID), _needed("row", sa.Integer), _needed("run_id", UUID),
-        _needed("place", sa.String(60)), sa.Column("torque_Nm", sa.Float), sa.Column("angle_deg", sa.Float),
-        _needed("typed", sa.String(200)), sa.Column("happened_at", UTC), _needed("serial", sa.String(60)),
-        sa.PrimaryKeyConstraint("job_id", "row", name="pk_tool_reading"), _to("tool_reading", "run_id", "run"),
-        _to("tool_reading", "job_id", "job"))
+        sa.Column("position", sa.String(60)), _needed("place", sa.String(60)), sa.Column("torque_Nm", sa.Float),
+        sa.Column("angle_deg", sa.Float), _needed("typed", sa.String(200)), sa.Column("happened_at", UTC),
+        _needed("serial", sa.String(60)), sa.PrimaryKeyConstraint("job_id", "row", name="pk_tool_reading"),
+        _to("tool_reading", "run_id", "run"), _to("tool_reading", "job_id", "job"))
     op.create_index("ix_tool_reading_run_id", "tool_reading", ["run_id"])
     op.create_table(
         "foreign_record", _needed("id", UUID), _needed("head_hash", sa.String(64)), _needed("title", sa.String(120)),

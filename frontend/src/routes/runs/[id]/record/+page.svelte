@@ -5,12 +5,13 @@
   import Failure from '#lib/parts/Failure.svelte';
   import Mark from '#lib/parts/Mark.svelte';
   import Notice from '#lib/parts/Notice.svelte';
-  import Bolts from './Bolts.svelte';
+  import Bolts from '#lib/parts/Record/Bolts.svelte';
+  import Lines from '#lib/parts/Record/Lines.svelte';
+  import Story from '#lib/parts/Record/Story.svelte';
   import Heading from './Heading.svelte';
-  import Lines from './Lines.svelte';
   import Pulls from './Pulls.svelte';
+  import Readings from './Readings.svelte';
   import Signed from './Signed.svelte';
-  import Story from './Story.svelte';
 
   const path = { id: page.params.id! };
   const asked = new Asked<Schemas['RecordView']>();
@@ -62,6 +63,7 @@
       <Bolts {table} group={view.groups.find((g) => g.id === table.group)!} position={names[table.position ?? '']} />
     {/each}
     <Pulls run={path.id} {names} />
+    <Readings run={path.id} {names} />
     <Story lines={record.story ?? []} {names} />
     <div class="mt-6 grid gap-8 lg:grid-cols-2">
       <Lines lines={record.lines} {names} />

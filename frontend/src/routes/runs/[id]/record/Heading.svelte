@@ -31,6 +31,7 @@
     <Button color="alternative" href="{file}.pdf" target="_blank" rel="noopener">PDF</Button>
     <Button color="alternative" href="{file}.json" target="_blank" rel="noopener">JSON</Button>
     <Button color="alternative" href="{file}.csv" target="_blank" rel="noopener">CSV</Button>
+    <Button color="alternative" href="{file}.xlsx">XLSX</Button>
     <Button color="alternative" onclick={() => print()}>Print</Button>
   </div>
 </div>
