@@ -29,6 +29,11 @@ test('the next bolt of the round follows a plain answer', () => {
 
 test('past the round, and after an answer that needs judging, only the server knows', () => {
   assert.equal(walkOn(step(1, [2]), [answer(1, 'turned'), answer(2, 'turned')]), null);
+  // a round that was sent along goes on, whatever was answered; what was measured waits for the server
+  const later = { [step(2, []).step]: { ...step(7, [8]), pass_name: 'next' } };
+  const on = walkOn(step(1, [2]), [answer(1, 'did_not_turn'), answer(2, 'turned'), answer(7, 'turned')], later)!;
+  assert.deepEqual([on.step, on.pass_name], [step(8, []).step, 'next']);
+  assert.equal(walkOn(step(1, [2]), [{ ...answer(1, 'turned'), payload: { answer: 'turned', pull: 'p' } }], later), null);
   assert.equal(walkOn(step(1, [2, 3]), [answer(1, 'not_sure'), answer(2, 'turned')]), null);
   assert.equal(walkOn(step(1, [2, 3]), [answer(1, 'refuses')]), null);
   assert.equal(next(step(1, [])), null);

@@ -129,6 +129,48 @@ def test_a_decision_waits_for_the_server(someone: Person) -> None:
     someone.complaints.clear()
 
 
+def test_without_a_network_the_whole_stage_goes_on_and_nothing_is_lost_doubled_or_given_to_another(
+        someone: Person, server: Any) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 35 %")
+    run = page.url
+    page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+    # the device's clock is wrong by hours
+    page.add_init_script("const now = Date.now; Date.now = () => now() - 5 * 3600e3")
+    expect(page.locator(".top")).to_contain_text("all saved")
+    before = page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}").json()["state"]["sequence"]
+    server.kill()
+    done = 0
+    while "Full, 100 %" not in instruction(page) and done < 40:
+        press_on(page)
+        done += 1
+    for _ in range(3):
+        press_on(page)
+        done += 1
+    expect(page.locator(".top")).to_contain_text(f"no connection, {done} kept here")
+    page.reload()
+    expect(page.locator(".side")).to_contain_text("Full, 100 %")
+    expect(page.locator(".top")).to_contain_text(f"{done} kept here")
+    page.goto("about:blank")
+    page.context.clear_cookies()
+    server.start()
+    # somebody else signs in on this device first: the taps wait for their owner
+    someone.sign_in("runa")
+    page.goto(run)
+    expect(page.locator(".top")).to_contain_text(f"{done} of somebody else wait")
+    assert page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}").json()["state"]["sequence"] == before
+    someone.sign_in("tam")
+    page.goto(run)
+    expect(page.locator(".top")).to_contain_text("all saved", timeout=20_000)
+    expect(page.locator(".side")).to_contain_text("Full, 100 %")
+    file = page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}/record.json").json()
+    answers = [e for e in file["events"] if e["kind"] == "answer" and "/r1/" in e["step"] and "/then" not in e["step"]]
+    assert len({e["step"] for e in answers}) == len(answers) and {e["person"] for e in answers} == {"Tam Hollis"}
+    assert file["record"]["deviations"] == [] and file["record"]["conflicts"] == []
+    someone.complaints.clear()
+
+
 def camera(page: Page, name: str, data: bytes, kind: str = "image/jpeg") -> None:
     """Take a photo from the menu of seldom used things."""
     page.wait_for_timeout(GUARD_MS)

@@ -17,7 +17,7 @@ import {
   waitingOf,
   type Waiting,
 } from './offline/outbox';
-import { walkOn, type Step } from './offline/walk';
+import { walkOn, type Later, type Step } from './offline/walk';
 import { session } from './session.svelte';
 
 type View = Schemas['RunView'];
@@ -78,7 +78,9 @@ export class Run {
   }
 
   /** The step to show: the server's, walked on past what is not sent yet; null where only the server knows what comes. */
-  readonly step = $derived.by<Step | null>(() => walkOn(this.state?.instruction ?? null, this.unsent));
+  readonly step = $derived.by<Step | null>(() => walkOn(this.state?.instruction ?? null, this.unsent, this.later));
+  /** Rounds that were sent along for going on without network. */
+  private later = $state.raw<Later>({});
   /** Whether the next step is not known without the server. */
   readonly needsServer = $derived(this.state?.instruction != null && this.step === null);
   readonly stopped = $derived(this.state?.stopped ?? []);
@@ -102,12 +104,27 @@ export class Run {
 
   private take(view: View): void {
     this.view = view;
-    this.state = view.state;
+    this.show(view.state);
     this.lost = !this.mine;
     clearTimeout(this.looking);
     // who looks on sees what the other does
     if (this.lost && view.head.under_way) this.looking = setTimeout(() => void this.look(), LOOK_MS);
-    void keepRun(this.id, $state.snapshot(view));
+    this.keep();
+  }
+
+  /** What was sent along goes on holding within its stage: it is sent once a round. */
+  private show(state: Schemas['RunState']): void {
+    const sent = Object.fromEntries((state.later ?? []).map((one) => [one.after, one.instruction]));
+    const same = Object.values(this.later)[0]?.stage_id === state.instruction?.stage_id;
+    this.later = same ? { ...this.later, ...sent } : sent;
+    this.state = state;
+  }
+
+  /** Keep the run here as it stands, with what was sent along. */
+  private keep(): void {
+    if (!this.view || !this.state) return;
+    const later = Object.entries(this.later).map(([after, instruction]) => ({ after, instruction }));
+    void keepRun(this.id, $state.snapshot({ ...this.view, state: { ...this.state, later } }));
   }
 
   private async look(): Promise<void> {
@@ -216,9 +233,9 @@ export class Run {
     }
     if (gap !== null) await renumber(this.id, this.person, gap);
     // before what waits is read again: the other way round the step before would be shown for a moment, and lock the next tap
-    this.state = data.state;
+    this.show(data.state);
     await this.count();
-    if (this.view) void keepRun(this.id, $state.snapshot({ ...this.view, state: data.state }));
+    this.keep();
     if (this.unsent.length) this.again(20);
   }
 

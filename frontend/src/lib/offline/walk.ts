@@ -21,8 +21,11 @@ export function next(step: Step): Step | null {
   };
 }
 
+/** First steps of rounds that were sent along, by the step that they come after. */
+export type Later = Record<string, Step>;
+
 /** The step to show past events that the server has not answered; null where only the server knows what comes. */
-export function walkOn(step: Step | null, unsent: Pick<OutEvent, 'kind' | 'step' | 'payload'>[]): Step | null {
+export function walkOn(step: Step | null, unsent: Pick<OutEvent, 'kind' | 'step' | 'payload'>[], later: Later = {}): Step | null {
   let now = step;
   for (const event of unsent) {
     // a problem that is not sent yet stops here as it will there, whatever it is about
@@ -31,7 +34,7 @@ export function walkOn(step: Step | null, unsent: Pick<OutEvent, 'kind' | 'step'
     // what a device measured is judged by the server before anybody goes on
     if (event.payload.pull) return null;
     const given = now.buttons.find((b) => b.answer === event.payload.answer);
-    now = given?.follows ? next(now) : null;
+    now = given?.follows ? (next(now) ?? later[now.step] ?? null) : null;
     if (now === null) return null;
   }
   return now;

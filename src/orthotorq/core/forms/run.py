@@ -112,6 +112,13 @@ class Instruction(Out):
     ahead: list[Ahead]
 
 
+class Later(Out):
+    """The first step of a round that comes after a step, whatever was answered there; its own round is in its `ahead`."""
+
+    after: str
+    instruction: Instruction
+
+
 class BoltState(Out):
     """How one bolt stands at one position: `percent` of the chosen torque it last got."""
 
@@ -226,3 +233,5 @@ class RunState(Out):
     done: int
     notes: int
     unload: list[str] = []
+    #: rounds after the open one that no answer of it decides; given where a round begins, and when a run is opened
+    later: list[Later] = []

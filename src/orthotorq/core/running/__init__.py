@@ -5,6 +5,7 @@
 from .compare import checked_bolts, compare
 from .fold import Fact, Log, fold
 from .judge import Judgement, judge, judge_in
+from .later import later_of
 from .measured import length_step, pull_step
 from .program import expand, first_variants
 from .record import record_of
@@ -13,5 +14,5 @@ from .state import state_from, state_of, walk_run
 
 __all__ = [
     "Fact", "Judgement", "Log", "Setup", "checked_bolts", "choices_errors", "choices_of", "compare", "expand",
-    "first_variants", "fold", "groups_of", "judge", "judge_in", "length_step", "occasions_of", "pull_step", "record_of",
-    "setup_of", "state_from", "state_of", "tools_needed", "walk_run"]
+    "first_variants", "fold", "groups_of", "judge", "judge_in", "later_of", "length_step", "occasions_of", "pull_step",
+    "record_of", "setup_of", "state_from", "state_of", "tools_needed", "walk_run"]

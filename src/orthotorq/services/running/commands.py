@@ -15,7 +15,7 @@ from ...core.forms.errors import field_errors
 from ...core.forms.result import Result
 from ...core.forms.run import EventIn, RunState
 from ...core.messages import Refusal, render
-from ...core.running import Fact, Log, fold, judge_in, state_from
+from ...core.running import Fact, Log, fold, judge_in, later_of, state_from
 from ...core.running.actions import HELD
 from ...core.running.step_id import parse as parse_step
 from ...core.units import find_unit, parse, read_number
@@ -224,6 +224,9 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
     batch = _Batch(ctx, run, result, fold(facts_of(ctx.session, run)), sent_at)
     answers = [_one_event(batch, raw) for raw in events]
     state = state_from(result, batch.log, ctx.now.timestamp(), ctx.person.roles)
+    if state.instruction is not None and state.instruction.index == 1:
+        # once a round: the device keeps them
+        state.later = later_of(result, batch.log, ctx.now.timestamp())
     run.provisional = state.provisional
     if run.status != state.status:
         run.status = state.status

@@ -13,7 +13,7 @@ from ...core.forms.record import Compared, Record
 from ...core.forms.result import PositionOut, Result
 from ...core.forms.run import RunState
 from ...core.kinds.stage_kind import OCCASIONS
-from ...core.running import Fact, checked_bolts, compare, groups_of, record_of, state_of
+from ...core.running import Fact, checked_bolts, compare, fold, groups_of, later_of, record_of, state_from
 from ...core.running.actions import NEXT_SIGNATURE, STATUS
 from ...exchange.record_csv import record_csv
 from ...exchange.record_sheet import RecordHead, render_record
@@ -152,7 +152,9 @@ def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     run = _run(ctx, run_id)
     result = result_of(ctx.session, run)
     holder = ctx.session.get_one(Person, run.lease_person)
-    state = state_of(result, facts_of(ctx.session, run), ctx.now.timestamp(), ctx.person.roles)
+    log, now = fold(facts_of(ctx.session, run)), ctx.now.timestamp()
+    state = state_from(result, log, now, ctx.person.roles)
+    state.later = later_of(result, log, now)
     taken = groups_of(result, state.variants)
     return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, taken, result.positions,
                    result.joint_kind, state, _stages(result))

@@ -1,0 +1,76 @@
+"""Rounds that are sent along for going on without network are the ones that really come."""
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from orthotorq.core.running import fold, later_of
+from orthotorq.core.running.program import first_variants
+from orthotorq.core.running.tool_readings import guess
+from tests.core.play import Play
+from tests.plans import small
+
+PLANS = sorted((Path(__file__).parents[2] / "src/orthotorq/demo/plans").glob("*.json"))
+
+
+def document(name: str) -> dict[str, Any]:
+    found: dict[str, Any] = json.loads((PLANS[0].parent / f"{name}.json").read_text(encoding="utf-8"))
+    return found
+
+
+def laters(play: Play) -> dict[str, Any]:
+    return {x.after: x.instruction for x in later_of(play.result, fold(play.facts), play.now)}
+
+
+@pytest.mark.parametrize("answers", [0, 1])
+@pytest.mark.parametrize("plan", PLANS, ids=lambda p: p.stem)
+def test_what_is_sent_along_comes_whatever_the_bolts_answer(plan: Path, answers: int) -> None:
+    play = Play(json.loads(plan.read_text(encoding="utf-8")))
+    play = Play(json.loads(plan.read_text(encoding="utf-8")), occasion="install", variants=first_variants(play.result))
+    met = 0
+    while play.state.instruction is not None and len(play.facts) < 400:
+        step, known = play.step, laters(play) if play.step.index == 1 else {}
+        if not known:
+            play.usual()
+            continue
+        while known and (follows := [b.answer for b in play.step.buttons if b.follows]):
+            at = play.step
+            play.answer(follows[min(answers, len(follows) - 1)])
+            came = known.pop(at.step, None)
+            if came is not None:
+                met += 1
+                now = play.step
+                assert came.model_dump(exclude={"deadline"}) | {"buttons": 0, "changed_setting": 0} == (
+                    now.model_dump(exclude={"deadline"}) | {"buttons": 0, "changed_setting": 0}), step.step
+                assert [b.answer for b in came.buttons] == [b.answer for b in now.buttons]
+    if plan.stem == "evaporator-cover":
+        assert met >= 3
+
+
+def test_nothing_is_sent_along_past_what_decides() -> None:
+    play = Play(document("evaporator-cover"))
+    play.until("/r1/")
+    seen = laters(play)
+    assert seen and all(x.stage_id == play.step.stage_id for x in seen.values())
+    # after a check it is decided whether another round comes
+    checked = {step for x in seen.values() if x.check_round for step in (x.step, *(a.step for a in x.ahead))}
+    assert checked and not checked & set(seen)
+    play.send("problem", play.step.step, {"text": "the guard is off", "about": "unsafe"})
+    assert laters(play) == {}
+
+
+def test_the_log_itself_is_not_touched() -> None:
+    play = Play(small())
+    play.until("/r1/")
+    log = fold(play.facts)
+    before = (len(log.answers), len(log.order), log.sequence, len(log.by_event))
+    later_of(play.result, log, play.now)
+    assert before == (len(log.answers), len(log.order), log.sequence, len(log.by_event))
+
+
+def test_a_head_row_is_guessed_by_its_words() -> None:
+    assert guess(["Order", "Stud", "Peak moment [ft-lb]", "Turn [rad]", "Date", "Tool", "Remark"]) == (
+        {"run": 0, "bolt": 1, "torque": 2, "angle": 3, "time": 4, "serial": 5}, {"torque": "ft·lbf", "angle": "rad"})
