@@ -55,6 +55,10 @@ def instruction(page: Page) -> str:
 def press_on(page: Page, key: str = "Space") -> None:
     """Answer with a key and wait until the instruction has changed."""
     before = instruction(page)
+    for label, typed in (("Batch number", "B-17"), ("Initials of a second person", "JK")):
+        if page.get_by_label(label).count():
+            page.get_by_label(label).fill(typed)
+            page.locator(".side .answer").first.focus()
     page.wait_for_timeout(GUARD_MS)
     page.keyboard.press(key)
     _changed(page, before)

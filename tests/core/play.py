@@ -17,6 +17,12 @@ def within(step: Instruction) -> str:
     return (step.limit_text or "1 mm").split(",")[0].split(";")[0].removeprefix("at least ").removeprefix("at most ")
 
 
+def recorded(step: Instruction, answer: str) -> dict[str, str]:
+    """What the plan asks to be recorded with an answer."""
+    known = {"batch": "B-17", "second": "JK"} if answer in ("done", "good", "value", "still") else {}
+    return {k: v for k, v in known.items() if k in step.asks}
+
+
 class Play:
     """A run under way; every event takes `pace` seconds."""
 
@@ -66,6 +72,7 @@ class Play:
         if answer in ("value", "cap"):
             # a figure far from what is usual is asked back; here it is meant
             more = {"sure": True, **more}
+        more = {**recorded(step, answer), **more}
         if any(b.answer == answer and b.reason for b in step.buttons):
             more = {"reason": "as agreed", **more}
         assert self.send("answer", step.step, {"answer": answer, **more}) == ("accepted", "")

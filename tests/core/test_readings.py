@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.work_order import ways
 from orthotorq.demo.load import plan_document
-from tests.core.play import Play, within
+from tests.core.play import Play, recorded, within
 from tests.golden.readings import HERE, heard, reading
 
 HEARD = list(heard())
@@ -51,7 +51,7 @@ class Wanderer:
             return
         choices = [*step.buttons, *step.wrong]
         chosen = choices[0] if kind > 12 else self.draw(st.sampled_from(choices))
-        more: dict[str, Any] = {"reason": "because"} if chosen.reason else {}
+        more: dict[str, Any] = {**recorded(step, chosen.answer), **({"reason": "because"} if chosen.reason else {})}
         if chosen.answer in ("value", "cap"):
             more["sure"] = True
         if chosen.answer == "value":

@@ -69,7 +69,8 @@ def sensible_answer(step: Instruction, chance: Random) -> dict[str, Any]:
         return {"answer": "value", "value": f"{max(3.8, 11.0 - 1.9 * rounds + chance.uniform(-0.12, 0.12)):.2f} mm"}
     if step.kind == "jack":
         return {"answer": "free" if (step.round or 1) >= 4 else "not_yet"}
-    return {"answer": usual}
+    # batch and initials where the plan asks for them; the fitter's colleague saw it
+    return {"answer": usual, **{k: v for k, v in (("batch", "GK-2611"), ("second", "RA")) if k in step.asks}}
 
 
 def tools_for(wanted: list[ToolOut]) -> tuple[tuple[str, str], ...]:

@@ -93,6 +93,8 @@ class Instruction(Out):
     gauge: str | None
     #: what a measuring device may answer here: a pull with its curve, a click, a length
     devices: list[str] = []
+    #: what is recorded with the answer; `photo` falls away once one was taken here
+    asks: list[Literal["batch", "photo", "second"]] = []
     #: what goes on the head; the gap measured here last
     socket: str = ""
     last_gap: str = ""

@@ -85,6 +85,8 @@ class ItemOut(Out):
     bad: str | None = None
     wait_s: float | None = None
     variants: list[str] = []
+    #: what is recorded with the answer
+    asks: list[Literal["batch", "photo", "second"]] = []
 
 
 class StageOut(Out):

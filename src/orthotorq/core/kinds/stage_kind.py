@@ -13,7 +13,8 @@ from ..forms.order import Order, Text
 from ..forms.stage import ItemOut, PassOut, StageOut
 from ..planning.cautions import CAUTIONS
 from ..planning.findings import Finding
-from .fields import FieldSpec
+from .asks_for import WORDS, AskedFor
+from .fields import FieldSpec, field
 
 Occasion = Literal["install", "dismantle", "recheck"]
 if TYPE_CHECKING:
@@ -44,6 +45,8 @@ class StageForm(Model):
     #: done only when the stages around it are done again
     only_again: bool = False
     cautions: Annotated[list[Caution], Field(max_length=16)] = []
+    #: what is recorded with its last answer
+    asks: Annotated[list[AskedFor], Field(max_length=3)] = []
     note: Words = ""
 
     @property
@@ -136,6 +139,8 @@ class Kit:
     count: int = 1
 
 
+#: the field of what is recorded with a stage that is answered once
+ASKS = field("asks", "Recorded with it", "boxes", choices={str(k): v for k, v in WORDS.items()}, main=False)
 #: a finding of a stage: code, the stage it hangs on, parameters
 Found = tuple[Finding, str, dict[str, object]]
 

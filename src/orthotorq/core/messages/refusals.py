@@ -98,6 +98,7 @@ class Refusal(StrEnum):
     RAW_NO_TEXT = "raw_no_text"
     RAW_NOT_READ = "raw_not_read"
     STREAMS_FULL = "streams_full"
+    TO_BE_RECORDED = "to_be_recorded"
     READINGS_COLUMN = "readings_column"
     READINGS_NEED = "readings_need"
     READINGS_RUN = "readings_run"
@@ -248,6 +249,7 @@ TEXTS: dict[Refusal, str] = {
     Refusal.READINGS_FILE: "{text}",
     Refusal.RECORD_FILE: "This is no record of ours: {why}.",
     Refusal.RECORD_CHAIN: "The chain of this record does not hold at event {number}: it was changed after it was made.",
+    Refusal.TO_BE_RECORDED: "The plan asks for it here: {what}.",
     Refusal.STREAMS_FULL: "Too many measurements run at once: try again in a few seconds.",
     Refusal.LEASE_LOST: "{person} has taken this run over on another device; this is kept, but moves nothing.",
     Refusal.KEPT_ALREADY: "Already kept.",

@@ -5,12 +5,15 @@ import math
 from typing import Any
 
 from ..errors import OrthotorqError
+from ..kinds.asks_for import TYPED, WITH, WORDS
 from ..messages import Refusal
 from ..thresholds import MOST_TURNS, READING_OVER
 from ..units import parse
 from .walk import Pending
 
 MAX_TEXT = 1000
+#: characters of a batch number, or of initials
+MOST_RECORDED = 60
 #: code and parameters of what is wrong with an answer
 Problem = tuple[Refusal, dict[str, object]]
 _TURN = 2 * math.pi
@@ -22,7 +25,7 @@ _MOST = {"length": (10_000.0, "0.4 mm"), "angle": (MOST_TURNS.value * _TURN, "30
 
 def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
     """What is wrong with an answer to a step at a time, or None."""
-    if unknown := set(payload) - {"answer", "value", "note", "reading", "reason", "sure", "whole", "pull"}:
+    if unknown := set(payload) - {"answer", "value", "note", "reading", "reason", "sure", "whole", "pull", *TYPED}:
         return Refusal.NO_SUCH_FIELD, {"field": sorted(unknown)[0]}
     answer, takes = payload.get("answer"), pending.takes()
     if answer not in takes:
@@ -38,6 +41,8 @@ def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Pro
     wants = next((c.reason for c in pending.ask.choices if c.word == answer), answer == "skip")
     if wants and not str(payload.get("reason", "")).strip():
         return Refusal.SAY_WHY, {}
+    if (missing := _missing(pending, payload, answer)) is not None:
+        return missing
     if pending.ask.timed and answer == "done" and pending.ready_at is not None and now < pending.ready_at:
         return Refusal.STILL_WAITING, {"minutes": math.ceil((pending.ready_at - now) / 60)}
     if answer == "value" or (answer == "cap" and "value" in payload):
@@ -47,6 +52,19 @@ def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Pro
         wrong = _value(payload.get("value"), pending.ask.wanted or "length", below)
         return wrong or (None if payload.get("sure") else _unlikely(pending, str(payload.get("value"))))
     return _reading(pending, payload.get("reading"))
+
+
+def _missing(pending: Pending, payload: dict[str, Any], answer: object) -> Problem | None:
+    """What the plan asks to be recorded with an answer and was not given."""
+    item = pending.segment.item
+    asked = item.asks if item is not None and pending.decision is None and answer in WITH else []
+    for name in TYPED:
+        given = payload.get(name)
+        if given is not None and (not isinstance(given, str) or len(given) > MOST_RECORDED):
+            return Refusal.TEXT_TOO_LONG, {"field": name, "most": MOST_RECORDED}
+        if name in asked and not str(given or "").strip():
+            return Refusal.TO_BE_RECORDED, {"what": WORDS[name]}
+    return None
 
 
 def _value(value: object, quantity: str, below: bool) -> Problem | None:

@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Any
 
+from ..kinds.asks_for import TYPED
 from .setup import Bound, Setup, changed, setup_of
 
 #: what a problem is about that stops the run until it is settled
@@ -113,7 +114,7 @@ class Log:
     def _correct(self, fact: Fact) -> None:
         voided = self.by_event.get(str(fact.payload.get("voids")))
         if voided is not None:
-            voided.answer, voided.corrected = fact.payload.get("answer"), True
+            voided.answer, voided.corrected = recorded_before(voided, fact.payload.get("answer")), True
             self.by_event[fact.id] = voided
         self.others.append(fact)
 
@@ -128,6 +129,13 @@ class Log:
                 self._answer(kept)
             else:
                 given.answer, given.corrected = kept.payload, True
+
+
+def recorded_before(given: Given, answer: dict[str, Any] | None) -> dict[str, Any] | None:
+    """An answer that stands for another, with what was recorded with that one: a batch stays what it was."""
+    if answer is None:
+        return None
+    return {**{k: v for k, v in (given.answer or {}).items() if k in TYPED}, **answer}
 
 
 def fold(facts: Iterable[Fact]) -> Log:

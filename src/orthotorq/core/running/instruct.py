@@ -8,6 +8,7 @@ from typing import Any, Literal
 from ..forms.run import Ahead, Button, Instruction
 from ..forms.stage import LookOut, PassOut
 from ..kinds.asks import Choice
+from ..kinds.asks_for import AskedFor, recorded_words
 from ..kinds.pass_kind import At
 from ..kinds.registry import ANSWERS, PASS_KINDS
 from ..planning.cautions import CAUTIONS
@@ -158,6 +159,15 @@ def _wanted(pending: Pending) -> Mapping[str, Any]:
     return {"limit_text": limit, "unit": "mm" if gap else None, "quantity": pending.ask.wanted, "gauge": None}
 
 
+def still_asked(walk: Walk, pending: Pending) -> list[AskedFor]:
+    """What is recorded with the answer of a step; a photo that was taken there is there."""
+    item = pending.segment.item
+    if item is None or pending.decision is not None:
+        return []
+    taken = any(f.kind == "photo" and f.step == pending.step for f in walk.log.others)
+    return [what for what in item.asks if what != "photo" or not taken]
+
+
 def _socket(walk: Walk, pending: Pending) -> str:
     """What goes on the head, where something is turned with a tool."""
     group = walk.group(pending.place) if pending.place else None
@@ -191,7 +201,8 @@ def instruction_for(walk: Walk, pending: Pending) -> Instruction:
         shows="label" if pending.fail is not None else ask.shows, entry=_entry(pending),
         exception=button(exception) if exception is not None else None, ready_at=pending.ready_at,
         deadline=clock[1] if clock else None, check_round=ask.proves and pending.fail is None,
-        devices=devices_for(walk, pending), socket=_socket(walk, pending), last_gap=_last_gap(walk, pending),
+        asks=still_asked(walk, pending), devices=devices_for(walk, pending),
+        socket=_socket(walk, pending), last_gap=_last_gap(walk, pending),
         wrong=[button(c) for c in ask.wrong], ahead=_ahead(walk, pending), **_about_pass(walk, pending, one), **_wanted(pending))
 
 
@@ -200,9 +211,10 @@ def answer_text(answer: dict[str, Any] | None, pending: Pending | None = None) -
     if answer is None:
         return "taken back"
     word = str(answer.get("answer"))
+    more = f", {recorded}" if (recorded := recorded_words(answer)) else ""
     if word in ("value", "cap") and answer.get("value"):
-        return str(answer.get("value")) + (" (cap)" if word == "cap" else "")
+        return str(answer.get("value")) + (" (cap)" if word == "cap" else "") + more
     if word in ("skip", "accept"):
         return f"{ANSWERS[word]}: {answer.get('reason', '')}" if answer.get("reason") else ANSWERS[word]
     said = next((c.label for c in (*pending.ask.choices, *pending.ask.wrong) if c.word == word), None) if pending else None
-    return said or ANSWERS.get(word, word)
+    return (said or ANSWERS.get(word, word)) + more

@@ -6,11 +6,12 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from ..forms.result import Result
+from ..kinds.asks_for import WITH, WORDS
 from ..messages import Refusal, render
 from .actions import ACTIONS
 from .answers import MAX_TEXT, answer_problem
-from .fold import STOPPING, Fact, Log, fold
-from .instruct import can_redo
+from .fold import STOPPING, Fact, Log, fold, recorded_before
+from .instruct import can_redo, still_asked
 from .program import units_of
 from .setup import tools_needed
 from .state import all_deviations, status_of, walk_run
@@ -102,6 +103,8 @@ def _answer(case: _Case) -> Judgement:
         return _refuse(Refusal.ALL_ANSWERED)
     if case.step != case.pending.step:
         return _refuse(Refusal.NOT_THE_NEXT, step=case.pending.step)
+    if case.payload.get("answer") in WITH and "photo" in still_asked(case.walk, case.pending):
+        return _refuse(Refusal.TO_BE_RECORDED, what=WORDS["photo"])
     return _fits(case.pending, case.payload, case.now)
 
 
@@ -125,7 +128,7 @@ def _correct(case: _Case) -> Judgement:
         return ACCEPTED
     if not isinstance(answer, dict):
         return _refuse(Refusal.CORRECTION_ANSWER)
-    return _fits(asked, answer, case.now)
+    return _fits(asked, recorded_before(given, answer) or answer, case.now)
 
 
 def _redo(case: _Case) -> Judgement:

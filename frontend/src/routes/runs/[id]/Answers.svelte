@@ -5,6 +5,7 @@
   import Decision from './Decision.svelte';
   import type { Desk } from './desk.svelte.ts';
   import Reading from './Reading.svelte';
+  import Recorded from './Recorded.svelte';
 
   /** The answers that a step takes, and what else may be done. */
   let { run, desk, step }: { run: Run; desk: Desk; step: Schemas['Instruction'] } = $props();
@@ -20,8 +21,10 @@
   {#if step.entry === 'decision'}
     <Decision {step} busy={run.busy} onanswer={desk.answer} />
   {:else if step.entry === 'reading'}
-    <Reading {step} busy={run.busy} bind:reading={desk.reading} onanswer={desk.answer} />
+    {#if step.asks?.length}<Recorded {run} {step} bind:recorded={desk.recorded} />{/if}
+    <Reading {step} busy={run.busy || !desk.complete} bind:reading={desk.reading} onanswer={desk.answer} />
   {:else if first}
+    {#if step.asks?.length}<Recorded {run} {step} bind:recorded={desk.recorded} />{/if}
     {#if pulls}
       <!-- the wrench answers; by hand it is answered below it, on a phone once the wrench is put away -->
       <div class="grid gap-2 max-[500px]:hidden short:hidden" style:grid-template-columns="repeat({step.buttons.length}, 1fr)">
@@ -39,7 +42,7 @@
         <GloveButton
           look={pulls ? 'plain' : 'huge'}
           key={pulls ? '' : first.key}
-          disabled={run.busy || desk.wait > 0}
+          disabled={run.busy || desk.wait > 0 || !desk.complete}
           onclick={() => desk.answer(first.answer)}>{first.label}</GloveButton
         >
         {#if others.length}

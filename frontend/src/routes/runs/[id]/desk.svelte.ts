@@ -18,6 +18,8 @@ export class Desk {
   dialog = $state<Dialog>('');
   /** The reading as it is typed. */
   reading = $state('');
+  /** What the plan asks to be recorded with the answer, as typed. */
+  recorded = $state<Record<string, string>>({});
   /** Seconds since 1970, for what has to be waited for. */
   now = $state(Date.now() / 1000);
   private shownAt = 0;
@@ -38,6 +40,7 @@ export class Desk {
       void shown;
       this.shownAt = performance.now();
       this.reading = '';
+      this.recorded = {};
     });
     const told = $derived(run.stopped.length ? 'stop' : run.step?.entry === 'decision' ? 'stop' : run.step ? 'next' : '');
     $effect(() => {
@@ -97,13 +100,24 @@ export class Desk {
     return out;
   });
 
+  /** What was typed of what the plan asks for; nothing is recorded with an answer that is not good. */
+  private given(answer: string): Record<string, string> {
+    const usual = this.run.step?.buttons[0]?.answer === answer;
+    return usual ? Object.fromEntries(Object.entries(this.recorded).filter(([, text]) => text.trim())) : {};
+  }
+
+  /** Whether everything that the plan asks for was given. */
+  readonly complete = $derived.by(() =>
+    (this.run.step?.asks ?? []).every((what) => what !== 'photo' && (this.recorded[what] ?? '').trim()),
+  );
+
   answer = async (answer: string, more: Record<string, unknown> = {}): Promise<void> => {
     const step = this.run.step;
     const now = performance.now();
     if (!step || this.run.busy || now - this.shownAt < GUARD_MS) return;
     if (this.last.answer === answer && now - this.last.at < TWICE_MS) return;
     this.last = { answer, at: now };
-    await this.run.send('answer', step.step, { answer, ...this.meter.with(step.step), ...more });
+    await this.run.send('answer', step.step, { answer, ...this.given(answer), ...this.meter.with(step.step), ...more });
   };
 
   /** What the large button does, by key. */
@@ -112,7 +126,7 @@ export class Desk {
     const button = step?.buttons[0];
     // with a wrench at hand the large key pulls it
     if (button && !this.dialog && this.meter.fits && this.meter.connected?.answers === 'pull') return void this.meter.measure();
-    if (!button || this.dialog || this.wait > 0) return;
+    if (!button || this.dialog || this.wait > 0 || !this.complete) return;
     if (step.entry === 'reading') document.querySelector<HTMLInputElement>('#reading')?.focus();
     else if (step.entry === 'buttons') void this.answer(button.answer);
   };

@@ -14,7 +14,7 @@ from ...forms.stage import ItemOut, StageOut
 from ...planning.findings import Finding
 from ...tables import lubricants
 from ..fields import field
-from ..stage_kind import Effect, Found, Kit, PlanView, Raw, StageForm, StageKind, StagePlanning, all_groups, done, ids_known
+from ..stage_kind import ASKS, Effect, Found, Kit, PlanView, Raw, StageForm, StageKind, StagePlanning, all_groups, done, ids_known
 
 FACES = ("thread", "under head", "washer", "seat", "gasket", "teeth", "bore")
 #: a spelling of the faces people choose from; the others stand in files
@@ -48,7 +48,7 @@ class Apply(StageKind):
               field("amount", "How much", example="not said"), field("keep_dry", "Keep dry", example="not said"),
               field("sets_in", "Sets in", "quantity", "does not set"),
               field("before", "Then done before", "stages", main=False),
-              field("faces", "On which faces", "boxes", choices=OFFERED))
+              field("faces", "On which faces", "boxes", choices=OFFERED), ASKS)
 
     def beginning(self, doc: Raw) -> Raw:
         """What the first bolts' friction is computed for."""

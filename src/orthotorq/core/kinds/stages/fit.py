@@ -7,7 +7,7 @@ from typing import Any, Literal
 from ...forms.order import Text
 from ...forms.stage import ItemOut, StageOut
 from ..fields import field
-from ..stage_kind import Kit, Raw, StageForm, StageKind, StagePlanning, done
+from ..stage_kind import ASKS, Kit, Raw, StageForm, StageKind, StagePlanning, done
 
 
 class FitStage(StageForm):
@@ -22,7 +22,7 @@ class Fit(StageKind):
     """Fitted."""
 
     kind, form, word, listed, place = "fit", FitStage, "Fit", "Fit a part or a tool", 100
-    fields = (field("what", "What"), field("temporary", "Only for the work: must come out again", "tick"))
+    fields = (field("what", "What"), field("temporary", "Only for the work: must come out again", "tick"), ASKS)
 
     def beginning(self, doc: Raw) -> Raw:
         """A part."""

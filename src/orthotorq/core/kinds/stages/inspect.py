@@ -13,6 +13,7 @@ from ...forms.order import Text
 from ...forms.quantities import Reading
 from ...forms.stage import ItemOut, StageOut
 from ...messages import Message
+from ..asks_for import AskedFor
 from ..stage_kind import Kit, PlanView, Raw, StageForm, StageKind, StagePlanning, usual_condition
 
 OnFail = Literal["repair", "replace", "accept"]
@@ -55,6 +56,7 @@ class Check(Model):
     gauge: Text | None = None
     on_fail: Annotated[list[OnFail], Field(min_length=1, max_length=3)] = ["repair", "replace", "accept"]
     back: Id | None = None
+    asks: Annotated[list[AskedFor], Field(max_length=3)] = []
 
     @property
     def words(self) -> str:
@@ -97,7 +99,7 @@ class Inspect(StageKind):
     def _item(check: Check, count: int) -> ItemOut:
         limit, places = check.limit, [f"{check.per}.{i + 1}" for i in range(count)]
         shared = {"id": check.id, "text": check.words, "gauge": check.gauge, "places": places, "on_fail": list(check.on_fail),
-                  "back": check.back}
+                  "back": check.back, "asks": list(check.asks)}
         if limit is None:
             return ItemOut(answer="good", **shared)
         end = limit.max or limit.min

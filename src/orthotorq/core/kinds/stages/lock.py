@@ -7,7 +7,7 @@ from typing import Any, Literal
 from ...forms.order import Text
 from ...forms.stage import ItemOut, StageOut
 from ..fields import field
-from ..stage_kind import Kit, Raw, StageForm, StageKind, StagePlanning, done
+from ..stage_kind import ASKS, Kit, Raw, StageForm, StageKind, StagePlanning, done
 
 #: how it is locked -> (what is then so, what that takes)
 BY = {"tab": ("tab bent", "drift and hammer for the tab"), "stake": ("staked", "staking punch and hammer"),
@@ -28,7 +28,7 @@ class Lock(StageKind):
     """Locked."""
 
     kind, form, word, listed, place = "lock", LockStage, "Lock", "Lock: tab, pin, stake", 140
-    fields = (field("what", "What"), field("by", "By", "choice", choices={k: k for k in BY}))
+    fields = (field("what", "What"), field("by", "By", "choice", choices={k: k for k in BY}), ASKS)
 
     def beginning(self, doc: Raw) -> Raw:
         """By a tab."""

@@ -7,7 +7,7 @@ from typing import Any, Literal
 from ...forms.order import Text
 from ...forms.stage import ItemOut, StageOut
 from ..fields import field
-from ..stage_kind import Kit, Raw, StageForm, StageKind, StagePlanning, done
+from ..stage_kind import ASKS, Kit, Raw, StageForm, StageKind, StagePlanning, done
 
 
 class MarkStage(StageForm):
@@ -21,7 +21,7 @@ class Mark(StageKind):
     """Marked."""
 
     kind, form, word, listed, place = "mark", MarkStage, "Mark", "Mark", 150
-    fields = (field("what", "What"),)
+    fields = (field("what", "What"), ASKS)
 
     def beginning(self, doc: Raw) -> Raw:
         """A paint line."""

@@ -10,6 +10,7 @@ from ...forms.base import Id, Model
 from ...forms.order import Text
 from ...forms.stage import ItemOut, StageOut
 from ...planning.states import axis_of
+from ..asks_for import AskedFor
 from ..stage_kind import Across, Kit, Raw, StageForm, StageKind, StagePlanning
 
 
@@ -18,6 +19,7 @@ class Item(Model):
 
     id: Id
     text: Text
+    asks: Annotated[list[AskedFor], Field(max_length=3)] = []
 
 
 class PrepareStage(StageForm):
@@ -45,7 +47,7 @@ class Prepare(StageKind):
 
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """Each thing."""
-        return [ItemOut(id=i.id, text=i.text, answer="done") for i in stage.items]
+        return [ItemOut(id=i.id, text=i.text, answer="done", asks=list(i.asks)) for i in stage.items]
 
     def line(self, raw: Raw) -> str:
         """How many things and cautions."""

@@ -78,6 +78,8 @@ def stages_of(work: Work) -> list[StageOut]:
     for index, stage in enumerate(context.plan.stages):
         kind = STAGE_KINDS[stage.kind]
         passes, items = kind.passes(stage, work, index), kind.items(stage, work)
+        if items and stage.asks:
+            items[-1] = items[-1].model_copy(update={"asks": list(stage.asks)})
         _varied(context, passes, items)
         work.timed[stage.id] = sum(PASS_KINDS[p.do].seconds(p) for p in passes)
         if "install" in stage.in_:
