@@ -8,6 +8,7 @@ from typing import Any
 
 import pytest
 from PIL import Image
+from pypdf import PdfReader
 
 from orthotorq.core.documents.read import canonical
 from orthotorq.demo.load import plan_document, plan_names
@@ -158,6 +159,9 @@ def test_a_photo_is_kept_named_and_shown_in_the_record(client: Any) -> None:
     record = fitter.get(f"/api/v1/runs/{run}/record").json
     told = [line for line in record["record"]["story"] if line["photo"]]
     assert [(line["text"], line["photo"]) for line in told] == [("Photo: old gasket", photo)]
+    # and on paper
+    pages = PdfReader(io.BytesIO(fitter.get(f"/api/v1/runs/{run}/record.pdf").data)).pages
+    assert [image.image.width for page in pages for image in page.images] == [900]
     assert record["chain_holds"]
 
 

@@ -41,7 +41,7 @@ def to_pdf(html: str) -> bytes:
 
         def fetch(self, url: str, headers: dict[str, str] | None = None) -> Any:
             """Fetch one of the package's own files."""
-            if not url.startswith((_HERE.as_uri(), "data:image/svg+xml;")):
+            if not url.startswith((_HERE.as_uri(), "data:image/svg+xml;", "data:image/jpeg;base64,")):
                 raise ValueError(f"not fetched: {url[:60]}")
             return super().fetch(url, headers)
 

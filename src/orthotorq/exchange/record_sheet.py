@@ -1,6 +1,8 @@
 """The record of a run on paper."""
 from __future__ import annotations
 
+from base64 import b64encode
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -29,14 +31,15 @@ class RecordHead:
 
 
 def render_record(head: RecordHead, record: Record, result: Result, compared: Compared | None = None, *,
-                  printed_at: datetime) -> bytes:
-    """PDF of a record: bolt by pass, items, notes, deviations, signatures and the head hash."""
+                  printed_at: datetime, photos: Mapping[str, bytes] | None = None) -> bytes:
+    """PDF of a record: bolt by pass, items, notes, deviations, signatures and the head hash; `photos` are JPEGs by id."""
     answered = {row.place for t in record.tables for row in t.rows if row.cells and row.cells[-1] is not None}
     deviating = {d.step.split("/")[4] for d in record.deviations if d.step.count("/") >= 4}
     states = {**dict.fromkeys(answered, "checked"), **dict.fromkeys(deviating & answered, "deviating")}
     html = render_html(
         "record.html", title=f"Run {head.number}", head=head, record=record, compared=compared, result=result,
         face=face_of(result, states, 46),
+        photos={key: f"data:image/jpeg;base64,{b64encode(data).decode()}" for key, data in (photos or {}).items()},
         positions={p.id: p.name for p in result.positions}, always=ALWAYS, calculated=result.calculated,
         calculated_text=CALCULATED, status_text=STATUS.get(record.status, record.status),
         occasion_text=OCCASIONS.get(record.occasion, record.occasion),

@@ -30,7 +30,7 @@ ACTIONS: dict[str, Action] = {
     "round": Action(HANDS, OPEN, held=True),
     "skip": Action(HANDS, OPEN, held=True),
     "correct": Action(HANDS, DONE, held=True),
-    "redo": Action(HANDS, OPEN, held=True),
+    "redo": Action(HANDS, DONE, held=True),
     "take_over": Action(HANDS, ANY),
     "problem": Action(CREW, ANY),
     "resume": Action(HANDS, OPEN),
@@ -58,7 +58,8 @@ def offered_to(roles: frozenset[str], status: str, pending: Pending | None, answ
     accepted or settled, `stopped` when a problem stops the run."""
     out = []
     for name, action in ACTIONS.items():
-        fits = {"skip": pending is not None and pending.may_skip(), "redo": pending is not None and can_redo(pending),
+        fits = {"skip": pending is not None and pending.may_skip(),
+                "redo": status == "finished" or (pending is not None and can_redo(pending)),
                 "resume": stopped, "answer": not stopped, "round": not stopped, "correct": answered,
                 "sign_supervisor": clear}.get(name, True)
         if action.roles & roles and status in action.when and fits:

@@ -15,6 +15,7 @@ from .instruct import can_redo, still_asked
 from .program import units_of
 from .setup import tools_needed
 from .state import all_deviations, status_of, walk_run
+from .step_id import FINISH
 from .walk import Pending, Walk
 
 Verdict = Literal["accepted", "conflict", "refused"]
@@ -135,7 +136,9 @@ def _redo(case: _Case) -> Judgement:
     stages = {u.stage.id for u in units_of(case.result, case.log.setup)}
     if case.payload.get("stage") not in stages or case.reason() is None or case.has_more_than("stage", "reason"):
         return _refuse(Refusal.REDO_FORM)
-    if case.pending is None or case.step != case.pending.step or not can_redo(case.pending):
+    if case.pending is None:
+        return ACCEPTED if case.step == FINISH else _refuse(Refusal.REDO_FROM)
+    if case.step != case.pending.step or not can_redo(case.pending):
         return _refuse(Refusal.REDO_FROM)
     return ACCEPTED
 

@@ -14,7 +14,7 @@ from .passes import sketch, walk_pass
 from .program import Unit, segments_of, units_of, waited_for, waits_for
 from .provisional import provisional_why
 from .setup import to_unload
-from .step_id import base_of, parse, step_id
+from .step_id import FINISH, base_of, parse, step_id
 from .texts import STOPS, deviation_texts
 from .walk import Pending, Walk
 
@@ -50,6 +50,17 @@ def _again(every: list[Unit], past: list[Unit], current: Unit, stage: str) -> li
                   and (every[i].position == current.position or None in (every[i].position, current.position))), end)
     same = [u for u in every[start : end + 1] if u.position == current.position or None in (u.position, current.position)]
     return [Unit(u.stage, u.position, cycles.get(u.key, 1) + 1) for u in same if u.key in cycles or u.stage.only_again]
+
+
+def _from_finish(walk: Walk, every: list[Unit], past: list[Unit]) -> list[Unit]:
+    """What is done again because somebody said so when everything was done: a stage and all that comes after it."""
+    asked, seen = walk.log.redos.get(FINISH, []), walk.redone.get(FINISH, 0)
+    if seen >= len(asked):
+        return []
+    walk.redone[FINISH] = seen + 1
+    stage, cycles = str(asked[seen].payload.get("stage")), {u.key: u.cycle for u in past}
+    start = next((i for i, u in enumerate(every) if u.stage.id == stage), len(every))
+    return [Unit(u.stage, u.position, cycles.get(u.key, 1) + 1) for u in every[start:] if u.key in cycles or u.stage.only_again]
 
 
 def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
@@ -97,7 +108,7 @@ def walk_run(result: Result, log: Log, now: float = 0.0) -> tuple[Walk, Pending 
     begun: set[int] = set()
     closed: list[Unit] = []
     incomplete: set[tuple[str, str | None]] = set()
-    while queue:
+    while queue or (not open_ and (queue := _from_finish(walk, every, closed))):
         unit = queue.pop(0)
         if any(u.key in incomplete for u in waits_for(unit, every, waited)):
             incomplete.add(unit.key)

@@ -5,6 +5,8 @@ import re
 from dataclasses import dataclass
 
 _WHOLE = "-"
+#: where a stage is done again from when every step was answered
+FINISH = "-"
 _FORM = re.compile(r"(?P<position>[^/]+)/(?P<stage>[^/]+)/(?P<part>[^/]+)/(?P<round>r\d+|-|end)/(?P<place>[^/]+)"
                    r"(?:/k(?P<pull>\d+))?(?:/a(?P<attempt>\d+))?(?P<then>/then(?:/a(?P<again>\d+))?)?")
 

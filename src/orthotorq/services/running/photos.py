@@ -4,8 +4,10 @@ from __future__ import annotations
 import hashlib
 import io
 import uuid
+from collections.abc import Iterable
 
 from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
+from sqlalchemy.orm import Session
 
 from ...core.messages import Refusal
 from ...store.models import Photo, Run
@@ -14,6 +16,8 @@ from ..errors import BadField, NotFound
 from ..permissions import use_case
 
 MOST_BYTES, MOST_PIXELS, SIDE = 2_000_000, 60_000_000, 2048
+#: photos in a printed record, and how wide they are at most
+ON_PAPER, PAPER_SIDE = 60, 900
 
 
 def reencode(data: bytes) -> bytes:
@@ -34,6 +38,20 @@ def reencode(data: bytes) -> bytes:
         if out.tell() <= MOST_BYTES:
             break
     return out.getvalue()
+
+
+def for_paper(session: Session, ids: Iterable[str]) -> dict[str, bytes]:
+    """The first photos of these as small JPEGs, by id, for printing."""
+    out = {}
+    for one in list(ids)[:ON_PAPER]:
+        photo = session.get(Photo, uuid.UUID(one))
+        if photo is not None:
+            with Image.open(io.BytesIO(photo.data)) as opened:
+                opened.thumbnail((PAPER_SIDE, PAPER_SIDE))
+                made = io.BytesIO()
+                opened.save(made, "JPEG", quality=75)
+                out[one] = made.getvalue()
+    return out
 
 
 @use_case

@@ -23,6 +23,7 @@ from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
 from .chain import facts_of, verify_run
+from .photos import for_paper
 from .start import result_of
 
 
@@ -209,7 +210,9 @@ def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
     view, result, _ = open_record(ctx, run_id)
     head = RecordHead(view.head.number, view.head.title, view.head.equipment_name, view.head.joint_name, view.head.revision,
                       view.plan_hash, view.head_hash, view.events, view.chain_holds)
-    return f"run-{view.head.number}.pdf", render_record(head, view.record, result, view.compared, printed_at=ctx.now)
+    photos = for_paper(ctx.session, (x.photo for x in view.record.story if x.photo))
+    return f"run-{view.head.number}.pdf", render_record(head, view.record, result, view.compared, printed_at=ctx.now,
+                                                        photos=photos)
 
 
 @use_case

@@ -40,7 +40,7 @@
     <GloveButton look="quiet" disabled={!run.may('correct')} onclick={() => (desk.dialog = 'correct')}
       >Correct an answer</GloveButton
     >
-    <GloveButton look="quiet" onclick={() => (desk.dialog = 'more')}>Note, photo</GloveButton>
+    <GloveButton look="quiet" onclick={() => (desk.dialog = 'more')}>Note, photo, do a stage again</GloveButton>
   </div>
 {/if}
 <GloveButton look="quiet" href="/runs/{run.id}/record">Open the record</GloveButton>

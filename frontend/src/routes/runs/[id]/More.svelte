@@ -38,7 +38,8 @@
     const words = reason.trim();
     open = false;
     if (asked === 'skip' && step) await run.send('answer', step.step, { answer: 'skip', reason: words });
-    else if (asked === 'redo' && step) await run.send('redo', step.step, { stage: stage || step.stage_id, reason: words });
+    else if (asked === 'redo')
+      await run.send('redo', step?.step ?? '-', { stage: stage || (step?.stage_id ?? stages[0]![0]), reason: words });
     else if (asked === 'abandon') await run.send('abandon', '-', { reason: words });
   }
   const WORDS = { skip: 'Skip this step', redo: 'Do a stage again', abandon: 'End this run before its last step' };
@@ -78,7 +79,7 @@
       {#if asked === 'redo'}
         <QuantityField
           label="From which stage on"
-          value={stage || (step?.stage_id ?? '')}
+          value={stage || (step?.stage_id ?? stages[0]?.[0] ?? '')}
           choices={stages}
           large
           onchange={(id) => (stage = id)}
