@@ -129,3 +129,40 @@ def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, 
     pull(page)
     expect(page.locator(".side")).to_contain_text("40°")
     someone.complaints.clear()
+
+
+@pytest.mark.parametrize(("width", "height"), [(390, 664), (820, 1180)])
+def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, width: int, height: int) -> None:
+    person = Person(new_context(has_touch=True).new_page(), server)
+    page = person.sign_in("tam").page
+    page.set_viewport_size({"width": width, "height": height})
+    start_run(person, "Agitator coupling")
+    while not page.locator("#reading").count():
+        instruction(page)
+        step_on(page)
+    pad = page.get_by_role("group", name="Number pad")
+    expect(page.locator("#reading")).to_have_attribute("inputmode", "none")
+    for key in "0.047":
+        pad.get_by_role("button", name=key, exact=True).tap()
+    pad.get_by_role("button", name="Take the last one back").tap()
+    expect(page.locator("#reading")).to_have_value("0.04")
+    assert fits(page) == []
+    sizes = pad.get_by_role("button").evaluate_all("all => all.map(e => Math.min(e.offsetWidth, e.offsetHeight))")
+    assert len(sizes) == 16 and min(sizes) >= 56
+    page.wait_for_timeout(GUARD_MS)
+    page.get_by_role("button", name="Enter", exact=True).tap()
+    expect(page.locator("#reading")).to_have_count(0)
+
+
+def test_the_end_of_a_wait_is_set_when_it_begins(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    page.add_init_script("""window.set = []; const start = OscillatorNode.prototype.start;
+        OscillatorNode.prototype.start = function (at) { set.push(at - this.context.currentTime); return start.call(this, at); };
+        localStorage.setItem('orthotorq-cues', '{"sound": true}')""")
+    start_run(someone, "Pump casing")
+    page.reload()
+    for _ in range(80):
+        if "Threadlocker sets" in instruction(page):
+            break
+        step_on(page)
+    page.wait_for_function("window.set.some((seconds) => seconds > 1700 && seconds < 1805)")

@@ -16,7 +16,8 @@ from orthotorq.services.planning.bench import answer_sum, explain_figure
 from orthotorq.services.planning.queries import read_draft, read_revision
 from orthotorq.services.registers.queries import joint_detail, list_equipment
 from orthotorq.services.running.commands import take_lease
-from orthotorq.services.running.queries import list_runs, read_record, read_run, record_file
+from orthotorq.services.running.foreign import record_file
+from orthotorq.services.running.queries import list_runs, read_record, read_run
 from orthotorq.services.running.start import Choices, start_run
 from orthotorq.store.models import Person, Plan, Revision
 from tests.plans import cover
@@ -66,7 +67,7 @@ def test_runs_come_by_pages_newest_first(ctx: Ctx) -> None:
 def test_a_run_begins_with_what_it_was_started_from(ctx: Ctx) -> None:
     plan = ctx.session.scalars(select(Plan).where(Plan.title == "Close the channel cover")).one()
     run = start_run(ctx, plan.revisions[-1].id, Choices("t", tools=(("w", "TW-08"),)))
-    first = record_file(ctx, run)["events"][0]
+    first = record_file(ctx, run).events[0].model_dump()
     assert first["kind"] == "start"
     assert first["payload"]["plan_hash"] == plan.revisions[-1].plan_hash
     # TW-08 is marked in steps of 5 N·m: 30 % of 450 N·m is set to 135, where the plan's wrench has 136

@@ -35,11 +35,11 @@ class Cues {
     this.give('next', which === 'speech' ? 'Speech is on' : '');
   }
 
-  /** Give a cue, with the words for those who want to hear them. */
-  give(cue: Cue, words: string): void {
+  /** Give a cue, with the words for those who want to hear them; `heard` when its tone was set before. */
+  give(cue: Cue, words: string, heard = false): void {
     if (this.sound) {
       navigator.vibrate?.(BUZZ[cue]);
-      this.tone(TONES[cue]);
+      if (!heard) this.tone(TONES[cue]);
     }
     if (this.speech && words && 'speechSynthesis' in window) {
       speechSynthesis.cancel();
@@ -47,19 +47,31 @@ class Cues {
     }
   }
 
-  private tone(tones: [number, number][]): void {
+  /** Call when a wait is over, also when the screen is dark and timers sleep: the sound itself waits. Gives back what
+   * calls it off. */
+  later(seconds: number): () => void {
+    if (!this.sound || seconds <= 0) return () => undefined;
+    const waves = this.tone(TONES.over, seconds);
+    return () => waves.forEach((wave) => wave.disconnect());
+  }
+
+  private tone(tones: [number, number][], wait = 0): OscillatorNode[] {
     this.audio ??= new AudioContext();
-    let at = this.audio.currentTime;
+    let at = this.audio.currentTime + wait;
+    const waves: OscillatorNode[] = [];
     for (const [pitch, length] of tones) {
       const [wave, volume] = [this.audio.createOscillator(), this.audio.createGain()];
       wave.frequency.value = pitch;
+      volume.gain.value = 0;
       volume.gain.setValueAtTime(0.4, at);
       volume.gain.setTargetAtTime(0, at + length * 0.7, 0.02);
       wave.connect(volume).connect(this.audio.destination);
       wave.start(at);
       wave.stop(at + length + 0.1);
       at += length + 0.05;
+      waves.push(wave);
     }
+    return waves;
   }
 }
 

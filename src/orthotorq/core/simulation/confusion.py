@@ -2,15 +2,17 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 
 import numpy as np
 
 from .judging import MEANT, MEANT_ON, Expected, judged
-from .pull import FAULTS, Pull, trace_of
+from .pull import FAULTS, Fault, Pull, trace_of
 
 #: joints of several sizes: target and snug torque [N·m], rise after snug [N·m/deg], run-down [deg]
-JOINTS = ((450.0, 60.0, 4.5, 120.0), (120.0, 20.0, 1.5, 200.0), (60.0, 10.0, 0.9, 90.0), (1200.0, 180.0, 14.0, 150.0))
+Joint = tuple[float, float, float, float]
+JOINTS: tuple[Joint, ...] = ((450.0, 60.0, 4.5, 120.0), (120.0, 20.0, 1.5, 200.0), (60.0, 10.0, 0.9, 90.0),
+                             (1200.0, 180.0, 14.0, 150.0))
 #: the stiffness that a plan expects is off by up to this share
 OFF = 0.15
 
@@ -30,30 +32,30 @@ crossed shows only as too little turn here.
 
 
 def confusion(seeds: int) -> dict[str, Counter[str]]:
-    """By fault, how often each verdict was given, over all joints and so many seeds each."""
-    out: dict[str, Counter[str]] = {}
-    for fault in FAULTS:
-        out[fault] = Counter()
-        for target, snug, slope, rundown in JOINTS:
-            for seed in range(seeds):
-                off = 1 + np.random.default_rng(seed + 10_000).uniform(-OFF, OFF)
-                trace = trace_of(Pull(target, snug, slope, rundown, 0.01 * target, fault, seed))
-                out[fault][judged(trace, Expected(target, snug, slope * float(off), rundown)).code] += 1
-    return out
+    """By fault, how often each verdict was given, over all joints and so many seeds each, from the run-down on."""
+    return _counted(seeds, lambda joint, fault, seed: Pull(*joint, 0.01 * joint[0], fault, seed))
 
 
 def confusion_on(seeds: int) -> dict[str, Counter[str]]:
     """The same for bolts that have 40 % already: pulled on to the torque, and turned on by an angle."""
-    out: dict[str, Counter[str]] = {}
+    def made(joint: Joint, fault: Fault, seed: int) -> Pull:
+        target, _, slope, _ = joint
+        turn = 0.6 * target / slope if seed % 2 else None
+        return Pull(*joint, 0.01 * target, fault, seed, 0.4 * target, turn)
+
+    return _counted(seeds, made)
+
+
+def _counted(seeds: int, made: Callable[[Joint, Fault, int], Pull]) -> dict[str, Counter[str]]:
+    """Verdicts by fault of the pulls that are made of a joint, a fault and a seed."""
+    out: dict[str, Counter[str]] = {fault: Counter() for fault in FAULTS}
     for fault in FAULTS:
-        out[fault] = Counter()
-        for target, snug, slope, rundown in JOINTS:
+        for joint in JOINTS:
             for seed in range(seeds):
-                off = 1 + np.random.default_rng(seed + 10_000).uniform(-OFF, OFF)
-                standing = 0.4 * target
-                turn = 0.6 * target / slope if seed % 2 else None
-                trace = trace_of(Pull(target, snug, slope, rundown, 0.01 * target, fault, seed, standing, turn))
-                out[fault][judged(trace, Expected(target, snug, slope * float(off), rundown, standing)).code] += 1
+                pull = made(joint, fault, seed)
+                off = 1 + float(np.random.default_rng(seed + 10_000).uniform(-OFF, OFF))
+                expected = Expected(pull.target, pull.snug, pull.slope * off, pull.rundown, pull.standing)
+                out[fault][judged(trace_of(pull), expected).code] += 1
     return out
 
 

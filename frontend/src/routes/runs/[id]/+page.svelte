@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onDestroy } from 'svelte';
+  import { onDestroy, tick } from 'svelte';
   import { page } from '$app/state';
   import { press } from '#lib/keys.ts';
   import Failure from '#lib/parts/Failure.svelte';
@@ -29,6 +29,19 @@
     desk.meter.close();
   });
   const step = $derived(run.step);
+  /** On a small screen the drawing makes room where the answers would lie below its edge. */
+  let tight = $state(false);
+  let size = $state([0, 0]);
+  $effect(() => {
+    void [`${step?.step}#${step?.attempt}`, run.stopped.length, desk.meter.result];
+    const [width = 0, high = 0] = size;
+    tight = false;
+    if (width > 900 && high > 500) return;
+    void tick().then(() => {
+      const last = document.querySelector('.side .last');
+      tight = !!last && last.getBoundingClientRect().bottom + scrollY > high;
+    });
+  });
   const curved = $derived(desk.meter.curve.angle.length > 0);
   const close = () => (desk.dialog = '');
 
@@ -47,14 +60,19 @@
 </script>
 
 <svelte:head><title>Run {run.view?.head.number ?? ''} · Orthotorq</title></svelte:head>
-<svelte:window onkeydown={(event) => press(event, desk.keys)} ononline={() => run.flush()} />
+<svelte:window
+  onkeydown={(event) => press(event, desk.keys)}
+  ononline={() => run.flush()}
+  bind:innerWidth={() => size[0], (w) => (size = [w ?? 0, size[1] ?? 0])}
+  bind:innerHeight={() => size[1], (h) => (size = [size[0] ?? 0, h ?? 0])}
+/>
 
 <div class="run">
   <Bar {run} />
   <Failure text={error} class="m-8" />
   <div><Told {run} /></div>
   {#if run.view && run.state}
-    <div class="main">
+    <div class="main {tight ? 'tight' : ''}">
       <div class="left {curved ? 'curved' : ''}">
         <!-- a drawing that fails takes nothing with it: the instruction stands -->
         <svelte:boundary onerror={(problem) => console.error(problem)}>
@@ -121,6 +139,28 @@
   .curved :global(.face) {
     height: calc(100dvh - 400px);
   }
+  .tight :global(.face) {
+    display: none;
+  }
+  .tight :global(.cautions) {
+    font-size: 0.92rem;
+    line-height: 1.15;
+  }
+  .tight :global(.cautions p),
+  .tight :global(.cautions svg) {
+    display: inline;
+    font-size: inherit;
+    margin-right: 0.3rem;
+  }
+  .tight :global(.first) {
+    font-size: 1rem;
+  }
+  .tight :global(.side) {
+    gap: 3px;
+  }
+  .tight :global(.side p) {
+    line-height: 1.12;
+  }
   .tape {
     padding: 0.4rem 1.25rem 0.8rem;
     border-top: 1px solid var(--hairline);
@@ -146,11 +186,28 @@
       gap: 0.75rem;
       padding: 0 0.6rem;
     }
+    .tight :global(.figure),
+    .tight :global(.row .number) {
+      font-size: 1.9rem;
+    }
+    .main.tight {
+      grid-template-columns: minmax(0, 1fr);
+      gap: 0;
+    }
+    .tight :global(.last) {
+      grid-template-columns: repeat(2, minmax(0, 1fr));
+    }
     .tape {
       display: none;
     }
   }
   @media (max-width: 500px) {
+    .tight :global(.figure) {
+      font-size: 2.6rem;
+    }
+    .tight :global(.numbered .number) {
+      font-size: 2.6rem;
+    }
     .main {
       gap: 0.25rem;
       padding: 0.2rem 0.7rem;

@@ -58,7 +58,7 @@
     {/if}
   {/if}
   <!-- on a phone what is needed now and then stands under More -->
-  <div class="grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2 short:gap-1.5">
+  <div class="last grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2 short:gap-1.5">
     <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}>Something is wrong</GloveButton>
     <GloveButton
       look="quiet"

@@ -22,7 +22,7 @@
   );
 </script>
 
-<div class="face">
+<div class="face {step?.entry === 'reading' ? 'reading' : ''}">
   <JointFace
     {places}
     acrossFlats={Math.max(30, ...Object.values(heads))}
@@ -62,6 +62,12 @@
     }
     .where {
       font-size: 1.2rem;
+    }
+  }
+  /* on a phone the number pad takes the room of the drawing; the bolt is named in the sentence */
+  @media (max-width: 500px) and (pointer: coarse) {
+    .face.reading {
+      display: none;
     }
   }
   @media (max-width: 500px) {

@@ -2,7 +2,9 @@
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import { MediaQuery } from 'svelte/reactivity';
   import GloveButton from '#lib/parts/GloveButton.svelte';
+  import NumberPad from './NumberPad.svelte';
 
   /** A reading typed with one hand: a figure alone takes the unit that the step asks in. */
   interface Props {
@@ -13,6 +15,8 @@
   }
   let { step, busy, reading = $bindable(), onanswer }: Props = $props();
   const uid = $props.id();
+  /** A thumb instead of a mouse: the keys are ours, and the keyboard of the device stays away. */
+  const coarse = new MediaQuery('(pointer: coarse)');
   const typed = $derived(reading.trim());
   const value = $derived(/^-?[\d.,\s/-]+$/.test(typed) && step.unit ? `${typed} ${step.unit}` : typed);
   const [first, others] = $derived([step.buttons[0]!, step.buttons.slice(1)]);
@@ -29,7 +33,7 @@
     <Input
       id="reading"
       class="min-h-[64px] text-3xl"
-      inputmode="decimal"
+      inputmode={coarse.current ? 'none' : 'decimal'}
       autocomplete="off"
       bind:value={reading}
       placeholder={step.unit ?? ''}
@@ -37,7 +41,8 @@
     />
     <GloveButton type="submit" look="main" disabled={busy || !typed}>Enter</GloveButton>
   </div>
-  <p id="{uid}-u" class="soft">
+  <NumberPad bind:value={reading} />
+  <p id="{uid}-u" class="soft pointer-coarse:max-[500px]:hidden">
     {step.unit ? `A figure alone is taken as ${step.unit}.` : 'Write the unit behind the figure.'}
   </p>
 </form>

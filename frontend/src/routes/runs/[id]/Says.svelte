@@ -54,11 +54,13 @@
     {heading.join(' · ')}{#if step.attempt > 1}<b class="text-caution">&nbsp;· again</b>{/if}
   </p>
   {#if step.cautions.length && (first || !step.places.length)}
-    {#each step.cautions as caution (caution)}
-      <p class="flex items-center gap-2 text-[1.05rem] font-semibold"><Mark severity="caution" />{caution}</p>
-    {/each}
+    <div class="cautions">
+      {#each step.cautions as caution (caution)}
+        <p class="flex items-center gap-2 text-[1.05rem] font-semibold"><Mark severity="caution" />{caution}</p>
+      {/each}
+    </div>
   {/if}
-  {#if step.before_each}<p class="border-l-[5px] border-brine pl-3 text-xl leading-tight font-bold">
+  {#if step.before_each}<p class="first border-l-[5px] border-brine pl-3 text-xl leading-tight font-bold">
       First: {step.before_each}
     </p>{/if}
   {#if large || (step.label && step.shows === 'label')}

@@ -47,10 +47,17 @@ export class Desk {
       void shown;
       if (told) untrack(() => cues.give(told, this.spoken()));
     });
-    // a wait that ends calls, whoever looks
+    // a wait that ends calls, whoever looks; its tone is set when it begins, for a screen that goes dark meanwhile
+    const ready = $derived(run.step?.ready_at ?? 0);
+    let heard = false;
+    $effect(() => {
+      const left = ready - Date.now() / 1000;
+      heard = cues.sound && left > 0;
+      return cues.later(left);
+    });
     const over = $derived(!!run.step?.ready_at && this.wait === 0);
     $effect(() => {
-      if (over) untrack(() => cues.give('over', 'The wait is over'));
+      if (over) untrack(() => cues.give('over', 'The wait is over', heard));
     });
     $effect(() => {
       const ticking = setInterval(() => (this.now = Date.now() / 1000), 1000);
