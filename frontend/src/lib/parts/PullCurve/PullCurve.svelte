@@ -20,6 +20,6 @@
   };
 </script>
 
-<figure role="img" aria-label={label} class="w-full">
+<figure role="img" aria-label={label} class="w-full min-w-0 overflow-hidden">
   <div class="w-full {more}" {@attach drawn}></div>
 </figure>

@@ -132,6 +132,7 @@
   }
   .left {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 0.5rem;
     min-width: 0;
   }
