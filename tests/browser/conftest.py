@@ -60,6 +60,11 @@ class Server:
                 time.sleep(0.1)
         raise RuntimeError("the server did not start")
 
+    def ensure(self) -> None:
+        """Start again what a test that failed has left dead, so that it fails alone."""
+        if self.process is None or self.process.poll() is not None:
+            self.start()
+
     def kill(self) -> None:
         """kill -9 of the master and its workers."""
         assert self.process is not None
@@ -124,6 +129,7 @@ class Person:
 
 @pytest.fixture
 def someone(page: Page, server: Server) -> Iterator[Person]:
+    server.ensure()
     made = Person(page, server)
     yield made
     assert made.complaints == []

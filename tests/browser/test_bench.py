@@ -88,7 +88,7 @@ def test_a_new_machine_and_its_joint_are_planned_from_nothing(someone: Person) -
     page.get_by_role("button", name="Release").click()
     expect(page.get_by_text("revision 1")).to_be_visible()
     page.get_by_role("link", name="Equipment", exact=True).click()
-    page.get_by_label("Find").fill("suction")
+    page.get_by_label("Find", exact=True).fill("suction")
     expect(page.get_by_text("20 × M20, ")).to_be_visible()
     expect(page.get_by_text("Trolley wheel")).to_have_count(0)
 

@@ -19,7 +19,7 @@ def test_a_killed_server_loses_no_confirmed_step(someone: Person, server: Any) -
     press_on(page)
     expect(page.locator(".top")).to_contain_text("all saved")
     server.kill()
-    page.wait_for_timeout(300)
+    page.wait_for_timeout(GUARD_MS)
     page.keyboard.press("Space")
     expect(page.locator(".top")).to_contain_text("no connection, 1 kept here")
     expect(page.locator(".side")).to_contain_text("bolt 3 of 6")
@@ -57,6 +57,26 @@ def test_answers_that_come_late_swallow_no_tap(someone: Person) -> None:
         expect(page.locator(".side")).to_contain_text(f"bolt {stood + 2} of")
 
 
+LOST = """(() => { const quick = window.fetch; let count = 0; window.fetch = async (...sent) => {
+    const answer = await quick(...sent);
+    if (new URL(sent[0].url ?? sent[0], location).pathname.endsWith('/events') && count++ % 2 === 0) throw new TypeError('lost');
+    return answer; }; })()"""
+
+
+def test_answers_of_the_server_that_are_lost_double_nothing(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    page.add_init_script(LOST)
+    page.reload()
+    start_run(someone, "Channel cover")
+    for _ in range(4):
+        press_on(page)
+    expect(page.locator(".top")).to_contain_text("all saved", timeout=20_000)
+    file = page.request.get(f"{page.url.replace('/runs/', '/api/v1/runs/')}/record.json").json()
+    answers = [e["step"] for e in file["events"] if e["kind"] == "answer"]
+    assert len(answers) == len(set(answers)) == 4
+    someone.complaints.clear()
+
+
 def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: Any) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Trolley wheel")
@@ -90,7 +110,7 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     second.page.get_by_role("button", name="Take over here").click()
     second.page.locator(".huge").wait_for()
     press_on(second.page)
-    page.wait_for_timeout(300)
+    page.wait_for_timeout(GUARD_MS)
     page.keyboard.press("Space")
     expect(page.get_by_role("alert").first).to_contain_text(re.compile("already answered|another device|taken"))
 

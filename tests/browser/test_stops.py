@@ -81,6 +81,7 @@ def test_taps_of_one_are_never_sent_under_another(someone: Person) -> None:
     start_run(someone, "Channel cover")
     work_until(page, "First, 35 %")
     address = page.url
+    expect(page.locator(".top")).to_contain_text("all saved")
     before = len(people_of(page, address))
     page.route("**/events", lambda route: route.abort())
     for _ in range(3):
