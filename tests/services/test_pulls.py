@@ -71,6 +71,18 @@ def test_a_pull_answers_its_step_and_stands_in_chain_record_and_table(yard: Yard
     assert max(trace.curve.torque) == pytest.approx(max(curve), rel=0.02)
 
 
+def test_a_second_step_of_an_angle_begins_where_the_first_one_ended(yard: Yard) -> None:
+    run, step = open_at(yard, "pull")
+    torques = []
+    while len(torques) < 3 or step_of(yard, run).do == "angle":
+        step = step_of(yard, run)
+        pull = begin_pull(yard.ctx("tam"), run, step.step, WRENCH)
+        take(yard, run, pull)
+        torques.append(float(pull.result.torque.split()[0]))
+        assert pull.result.code == "good"
+    assert torques == sorted(torques) and torques[2] > 1.1 * torques[1]
+
+
 def test_the_curves_of_the_run_before_are_given_to_compare_with(yard: Yard) -> None:
     first, step = open_at(yard, "pull")
     take(yard, first, begin_pull(yard.ctx("tam"), first, step.step, WRENCH))

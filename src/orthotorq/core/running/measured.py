@@ -15,13 +15,15 @@ _SOME_GAP = 6.0
 
 @dataclass(frozen=True, slots=True)
 class PullStep:
-    """A step that a wrench may answer: group, pass, round, the share [percent] that the bolt has, slackened a moment ago."""
+    """A step that a wrench may answer: group, pass, round, the share [percent] that the bolt has, whether it was slackened a
+    moment ago, and the angle [deg] by which passes of its stage have turned it on before."""
 
     group: GroupOut
     one: PassOut
     round: int
     percent: float
     slackened: bool
+    turned: float
 
 
 def pull_step(walk: Walk, pending: Pending) -> PullStep | None:
@@ -33,7 +35,10 @@ def pull_step(walk: Walk, pending: Pending) -> PullStep | None:
     if group is None or group.target is None or not PASS_KINDS[one.do].traced:
         return None
     slackened = slackens(walk, one, pending.round or 1, pending.pull)
-    return PullStep(group, one, pending.round or 1, walk.bolt(pending.segment.position, place).percent, slackened)
+    passes = pending.unit.stage.passes
+    before = passes[:next(i for i, p in enumerate(passes) if p.id == one.id and p.group == one.group)]
+    turned = sum(p.turn_deg or 0.0 for p in before if p.group == one.group and PASS_KINDS[p.do].adds_angle)
+    return PullStep(group, one, pending.round or 1, walk.bolt(pending.segment.position, place).percent, slackened, turned)
 
 
 def length_step(walk: Walk, pending: Pending) -> float | None:

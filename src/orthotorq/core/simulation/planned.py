@@ -23,13 +23,14 @@ _UNKNOWN_TURN = 60.0
 @dataclass(frozen=True, slots=True)
 class Situation:
     """The step of a pull: group and pass of the result, round, the share [percent] of its torque that the bolt has, and whether
-    it was slackened a moment ago."""
+    it was slackened a moment ago; `turned` is the angle [deg] that steps before this one have turned it on by."""
 
     group: GroupOut
     one: PassOut
     round: int
     percent: float
     slackened: bool = False
+    turned: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +55,7 @@ def slope_of(group: GroupOut) -> float:
 def expected_of(at: Situation) -> Expected:
     """What a pull of the step should be."""
     whole, one = _whole(at), at.one
-    target = one.torque_Nm or whole + slope_of(at.group) * (one.turn_deg or 0.0)
+    target = one.torque_Nm or whole + slope_of(at.group) * (at.turned + (one.turn_deg or 0.0))
     beyond = at.group.preload is not None and at.group.preload.beyond_yield
     return Expected(target, min(_SNUG * whole, 0.5 * target), slope_of(at.group), 40.0, _standing(at), one.check, beyond)
 
@@ -64,11 +65,12 @@ def _whole(at: Situation) -> float:
 
 
 def _standing(at: Situation) -> float:
-    """What the bolt has already [N·m]: a pass by angle begins at its snug torque, what is checked was tightened once."""
+    """What the bolt has already [N·m]: a pass by angle begins at its snug torque and what was turned since; what is checked
+    was tightened once."""
     if at.slackened:
         return 0.0
     if at.one.turn_deg is not None:
-        return _whole(at)
+        return _whole(at) + slope_of(at.group) * at.turned
     before = at.percent / 100 * _whole(at)
     if at.one.check:
         return max(before, at.one.torque_Nm or 0.0)

@@ -160,7 +160,8 @@ def _asked(ctx: Ctx, run: Run, step: str) -> tuple[Situation | None, float | Non
     if pending is None or pending.step != step or log.stopped():
         raise Refused(Refusal.STEP_NOT_OPEN)
     found = pull_step(walk, pending)
-    at = None if found is None else Situation(found.group, found.one, found.round, found.percent, found.slackened)
+    at = None if found is None else Situation(found.group, found.one, found.round, found.percent, found.slackened,
+                                               found.turned)
     return at, length_step(walk, pending)
 
 
