@@ -86,6 +86,7 @@ def good_reading(page: Page) -> str:
 
 def step_on(page: Page) -> None:
     """One usual answer to whatever is asked."""
+    instruction(page)
     if page.locator("#reading").count():
         type_reading(page, good_reading(page))
     else:

@@ -134,3 +134,16 @@ def bound(serial: str) -> dict[str, list[dict[str, object]]]:
     result = Play(small()).result
     return {f"{s.id}/{p.id}/{p.group}": [x.model_copy(update={"tool": serial}).model_dump(mode="json") for x in p.settings]
             for s in result.stages for p in s.passes if p.settings}
+
+
+def test_what_is_done_again_after_a_slip_says_so() -> None:
+    play = Play(plan_document("drum-locking-hub"), occasion="install", variants=[])
+    play.until("/start/")
+    play.answer("moved")
+    play.finish()
+    stages = list(dict.fromkeys(line.stage for line in record_of(play.result, play.facts).story))
+    slipped = stages.index("Watch the start")
+    assert "Draw the hub" in stages[:slipped] and not any("again" in stage for stage in stages[:slipped])
+    after = stages[slipped + 1:]
+    assert "Draw the hub, again" in after and "Lock out, again" in after and after[-1] == "Watch the start, again"
+    assert "Slipped: slacken all screws" in after

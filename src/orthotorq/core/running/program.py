@@ -29,6 +29,11 @@ class Unit:
         return STAGE_KINDS[self.stage.kind]
 
     @property
+    def title(self) -> str:
+        """The stage's title; one that is done again says so."""
+        return f"{self.stage.title}, again" if self.cycle > (2 if self.stage.only_again else 1) else self.stage.title
+
+    @property
     def key(self) -> tuple[str, str | None]:
         """Stage and position."""
         return self.stage.id, self.position

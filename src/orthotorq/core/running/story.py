@@ -76,7 +76,7 @@ def _answered(walk: Walk, log: Log, fact: Fact, asked: Pending, fast: set[str]) 
     # the same answer at several bolts is one line: what was read stands at its bolt
     if reading and bolts:
         bolts, reading = [f"{bolt} ({reading})" for bolt in bolts], ""
-    return StoryLine(kind="work", at=fact.at, person=fact.person, stage=asked.unit.stage.title, position=asked.segment.position,
+    return StoryLine(kind="work", at=fact.at, person=fact.person, stage=asked.unit.title, position=asked.segment.position,
                      what=what, bolts=bolts, text=text + (f", {reading}" if reading else "") + note, marks=marks)
 
 
@@ -84,7 +84,7 @@ def _told(result: Result, walk: Walk, log: Log, fact: Fact) -> StoryLine | None:
     """What is no plain answer, in words."""
     titles, payload = {s.id: s.title for s in result.stages}, fact.payload
     asked = walk.step_of(fact.id)
-    stage, position = (asked.unit.stage.title, asked.segment.position) if asked else ("", None)
+    stage, position = (asked.unit.title, asked.segment.position) if asked else ("", None)
     kind, text = fact.kind, str(payload.get("text", ""))
     if not fact.accepted:
         kind, text = "aside", f"kept aside, counts for nothing unless a supervisor takes it: {answer_text(payload)}"
