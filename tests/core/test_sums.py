@@ -40,6 +40,8 @@ GOOD: dict[str, dict[str, Any]] = {
                 "alpha-parts": "1e-5", "rise-bolt": "100", "rise-parts": "100 K"},
     "stripping": {"thread": "M16", "grade": "ISO 898-1 8.8", "length": "13 mm", "shear-internal": "300 MPa"},
     "friction": {"thread": "M20", "torque": ["317 N·m"], "preload": ["100 kN"]},
+    "line": {"text": "Tighten to 110 N·m in a star"}, "schedule": {"text": "first 20 h, then every 200 h"},
+    "calibration": {"setting": "100 N·m", "readings": "99 N·m", "class": "II A"},
     "scale": {"torque": "128 N·m", "mark": "20 N·m", "increment": "1 N·m"}}
 
 

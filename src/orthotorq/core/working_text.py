@@ -38,6 +38,12 @@ ENDINGS: tuple[tuple[str, str, tuple[str, str, float] | None], ...] = (
     ("_N", "N", ("force", "lbf", 1.0)), ("_percent", "%", None), ("_deg", "°", None))
 
 
+def _named(key: str, value: Any) -> str:
+    """One figure of several that belong together: its name, and what it is."""
+    name, shown, _ = shown_figure(key, value)
+    return shown if name == "why" else f"{name} {shown}"
+
+
 def shown_figure(key: str, value: Any) -> tuple[str, str, str]:
     """(name, value with its unit, the same in a second unit or nothing) of a figure whose key ends in its unit.
 
@@ -54,6 +60,8 @@ def shown_figure(key: str, value: Any) -> tuple[str, str, str]:
         return name, "–", ""
     if isinstance(value, bool):
         return name, "yes" if value else "no", ""
+    if isinstance(value, list) and value and isinstance(value[0], dict):
+        return name, "; ".join(", ".join(_named(k, v) for k, v in one.items() if v is not None) for one in value), ""
     if isinstance(value, list):
         return name, " ".join("+".join(map(str, v)) if isinstance(v, list) else str(v) for v in value) or "–", ""
     if not isinstance(value, float):

@@ -55,6 +55,11 @@ ASKED: dict[str, Asked] = {
     "units": Asked("Units", ("first",), {"first": "355 ft-lb"}),
     "order": Asked("Order", ("kind", "count", "start", "tools", "group"), {"kind": "cross", "count": "16"}),
     "identify": Asked("Which thread is it?", ("flats", "outside", "ten"), {"flats": "30 mm", "ten": "25 mm"}),
+    "line": Asked("A line of a manual", ("text",), {"text": "Torque to 120 N·m in a star pattern, recheck after 50 km"}),
+    "schedule": Asked("Rechecks due", ("text", "reading", "per-day", "from"), {
+        "text": "first 50 h, then every 500 h or 12 months", "reading": "12 h", "per-day": "8 h", "from": "2027-03-01"}),
+    "calibration": Asked("Check of a wrench", ("setting", "readings", "class", "limit", "reference-uncertainty"), {
+        "setting": "200 N·m", "readings": "198, 201, 203 N·m", "class": "II A", "reference-uncertainty": "1 %"}),
     "thread": Asked("Thread", ("thread",), {"thread": "1-1/8-8"}),
     "grade": Asked("Grade", ("grade", "diameter"), {**_GRADE, "diameter": "24 mm"}),
 }

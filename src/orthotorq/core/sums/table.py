@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..tables import lubricants, materials
-from . import bolts, identify, joints, service, tools
+from . import bolts, coming, identify, joints, manual, service, tools
 from .fields import Answer, Field, Sum, read_values
 
 _THREAD = Field("thread", "thread", "Thread, for example M24 or 1-1/8-8", required=True)
@@ -140,6 +140,20 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         _THREAD, Field("torque", "torque", "Torque of each test; several with semicolons", repeat=True),
         Field("preload", "force", "Clamp load of each test, in the same order", repeat=True),
         Field("thread-torque", "torque", "Torque in the thread of each test", repeat=True), *_FACE), service.friction_sum),
+    Sum("line", "What a line of a manual says", (
+        Field("text", "text", "The line as it stands in the manual", required=True, positional=True),), manual.line_sum),
+    Sum("schedule", "When rechecks fall due", (
+        Field("text", "text", "Schedule, for example “first 50 h, then every 500 h or 12 months”", required=True,
+              positional=True),
+        Field("reading", "text", "The meter now, counted from the tightening, for example 45 km"),
+        Field("per-day", "text", "What the meter goes in a day, or low, typical, high"),
+        Field("from", "text", "The day of that reading, for example 2028-02-29")), coming.schedule_sum),
+    Sum("calibration", "What a check of a wrench says", (
+        Field("setting", "torque", "What was set", required=True),
+        Field("readings", "text", "What the reference showed, separated by commas or semicolons", required=True),
+        Field("class", "text", "Type and class of ISO 6789-1, for example II A"),
+        Field("limit", "text", "Limit of your own instead, for example 4 %"),
+        Field("reference-uncertainty", "text", "Uncertainty of the reference, for example 1 %")), coming.calibration_sum),
 )}
 
 
