@@ -23,6 +23,7 @@ TABLE: tuple[Setting, ...] = (
     Setting("ORTHOTORQ_STATEMENT_TIMEOUT_MS", "10000", "PostgreSQL ends a statement of a request after so many ms."),
     Setting("ORTHOTORQ_COOKIE_SECURE", "0", "1 sends the session cookie over HTTPS only; set it behind a proxy."),
     Setting("ORTHOTORQ_ONE_SIGNS_BOTH", "0", "1 lets a supervisor who pulled bolts of a run sign it as supervisor, too."),
+    Setting("ORTHOTORQ_RELEASE_BY_TWO", "0", "1 lets a plan be released only by somebody else than who changed it last."),
     Setting("ORTHOTORQ_FRONTEND", "frontend/build", "Folder of the built front end."),
     Setting("ORTHOTORQ_PORT", "8237", "Port of the application on 127.0.0.1 (start command)."),
     Setting("ORTHOTORQ_PG_PORT", "54617", "Port of the demo's PostgreSQL on 127.0.0.1 (start command)."),

@@ -181,6 +181,8 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.SETTING_IMPOSSIBLE, put("tools/w/increment", "300 N·m")),
     (Finding.HAND_FORCE, put("tools/w/length", "250 mm")),
     (Finding.DRIVE_TOO_SMALL, put("tools/w/drive", "1/4 in")),
+    (Finding.EFFICIENCY_TAKEN, put("chains/m", ["w", {"multiplier": 4}])),
+    (Finding.EXAMPLE_VALUES, put("examples", {"groups/b/fastener/grade": "ISO 898-1 8.8"})),
     (Finding.REACTION, put("chains/m", MULTIPLIER)),
     (Finding.REACTION_HIGH, put("chains/m", ["w", {"multiplier": 4, "arm": "30 mm"}])),
     (Finding.NO_CHECK_ROUND, put("stages/0/passes/3/check", False)),

@@ -1,9 +1,10 @@
 """What every kind of pass and of stage must keep, whatever it is: its form, what the Bench shows of it, what it asks."""
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, get_args
 
 import pytest
+from pydantic import BaseModel
 
 from orthotorq.core.kinds.asks import ITEMS, Ask, word_of
 from orthotorq.core.kinds.pass_kind import PassKind
@@ -26,10 +27,20 @@ def test_what_the_bench_shows_is_in_the_form_and_its_choices_are_taken(kind: Pas
     if kind.form is None:
         assert kind.fields == ()
         return
-    names = {field.alias or name for name, field in kind.form.model_fields.items()}
-    for spec in kind.fields:
-        assert spec.name in names, spec.name
+    fields = kind.all_fields if isinstance(kind, PassKind) else kind.fields
+    for spec in fields:
+        assert stands_in(kind.form, spec.name.split(".")), spec.name
         assert spec.label and (spec.kind not in ("choice", "boxes") or spec.choices)
+
+
+def stands_in(form: type[BaseModel], name: list[str]) -> bool:
+    """Whether a form has a field by its name in the document; a name with dots leads into its parts."""
+    first, *rest = name
+    found = next((field for own, field in form.model_fields.items() if (field.alias or own) == first), None)
+    if found is None or not rest:
+        return found is not None
+    parts = [found.annotation, *get_args(found.annotation)]
+    return any(stands_in(part, rest) for part in parts if isinstance(part, type) and issubclass(part, BaseModel))
 
 
 @pytest.mark.parametrize("do", [do for do, k in PASS_KINDS.items() if k.listed])

@@ -9,6 +9,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from orthotorq.core.errors import OrthotorqError
+from orthotorq.core.planning.compute import compute
+from orthotorq.core.planning.editing import edit
+from orthotorq.core.planning.from_manual import propose
+from orthotorq.core.planning.templates import blank_plan
 from orthotorq.core.reading import read_line
 from orthotorq.core.sums import answer
 from orthotorq.core.tables import lubricants
@@ -167,3 +171,30 @@ def test_any_text_is_read_without_a_fault_and_nothing_of_it_is_lost(text: str) -
         assert any(value is not None for value in figure.values())
     for number in found["left"]:
         assert re.sub(r"\s", "", number) in re.sub(r"\s", "", text)
+
+
+@pytest.mark.parametrize(("line", "wanted"), LINES, ids=[line for line, _ in LINES])
+def test_what_a_line_says_is_taken_over_into_a_plan_that_still_computes(line: str, wanted: dict[str, Any]) -> None:
+    document = blank_plan("wheel", "New", "a/b")
+    found = propose(document, "bolts", line)
+    assert found.left == []
+    for item in found.items:
+        assert item.says
+        if item.act:
+            document, _ = edit(document, item.act, item.params)
+    said_figures = wanted.get("figures", [])
+    assert len([i for i in found.items if i.act == "say_source"]) == len([f for f in said_figures if any(f[:3])])
+    if any(f[4] for f in said_figures):
+        # an angle wants to know what is clamped
+        document["groups"][0]["stack"] = [{"material": "carbon steel", "thickness": "30 mm"}]
+    result = compute(document)
+    if wanted.get("percents"):
+        passes = next(s for s in result.stages if any(p.percent for p in s.passes)).passes
+        shares = [p.percent for p in passes if p.percent and not p.check]
+        assert shares == pytest.approx(wanted["percents"], abs=0.05)
+        assert any(p.check for p in passes) == wanted.get("check_round", False)
+
+
+def test_what_a_plan_has_no_place_for_is_told_without_an_act() -> None:
+    items = propose(blank_plan("wheel", "New", "a/b"), "bolts", "Turn 90°; recheck every 3 months").items
+    assert [i.act for i in items] == ["", ""] and "write it in days" in items[1].says and "snug torque" in items[0].says

@@ -1,6 +1,8 @@
 /** The Bench: a draft being edited, computed while typing, saved as typed. Rules stay on the server. */
+import { tick } from 'svelte';
 import { api, must, sentence, type Schemas } from './api/client';
 import type { Plan } from './plan';
+import { History } from './history.svelte';
 import { steady } from './steady';
 
 export class Bench {
@@ -12,6 +14,12 @@ export class Bench {
   errors = $state<Record<string, string>>({});
   stops = $state(0);
   cautions = $state(0);
+  /** Places of values that are still those of the example. */
+  examples = $state.raw<Set<string>>(new Set());
+  /** For every finding of the result the section in which it is mended. */
+  opens = $state.raw<string[]>([]);
+  /** Cautions that a release takes on by name. */
+  toTakeOn = $state.raw<Schemas['TakeOn'][]>([]);
   /** True while the shown result is not that of the shown document. */
   stale = $state(false);
   view = $state<Schemas['DraftView'] | null>(null);
@@ -21,6 +29,7 @@ export class Bench {
   aside = $state('');
   /** The section that is open. */
   open = $state('');
+  readonly history = new History();
   private text = '';
   /** What the server has. */
   private kept = '';
@@ -43,6 +52,7 @@ export class Bench {
     this.version = view.version;
     this.draft = view.document;
     this.text = this.kept = JSON.stringify(view.document);
+    this.history.clear();
     this.saved = view.saved_at;
     this.aside = '';
     await this.compute();
@@ -55,12 +65,14 @@ export class Bench {
 
   /** The first sentence at a field or at anything inside it. */
   errorIn(path: string): string {
-    return Object.entries(this.errors).find(([at]) => at === path || at.startsWith(`${path}/`))?.[1] ?? '';
+    const place = path.replaceAll('.', '/');
+    return Object.entries(this.errors).find(([at]) => at === place || at.startsWith(`${place}/`))?.[1] ?? '';
   }
 
   /** Called with the document as text, at every change of it. */
   changed(text: string): void {
     if (!this.draft || text === this.text) return;
+    this.history.keep(this.text);
     this.text = text;
     this.stale = true;
     void this.compute();
@@ -85,6 +97,38 @@ export class Bench {
     if (!data) this.failed = sentence(error);
     else if (JSON.stringify(this.doc) === JSON.stringify(document)) this.take(data);
     else await this.once(act, params);
+  }
+
+  /** Open a section and stand in its first field, so that work goes on there. */
+  async goTo(section: string): Promise<void> {
+    if (!section) return;
+    this.open = section;
+    await tick();
+    const at = document.querySelector<HTMLElement>(`[data-section="${CSS.escape(section)}"]`);
+    at?.scrollIntoView({ block: 'nearest' });
+    (at?.querySelector<HTMLElement>('[aria-invalid="true"], input, select') ?? at?.querySelector<HTMLElement>('button'))?.focus();
+  }
+
+  /** One act back, or forward again. */
+  undo = (): void => this.restore(this.history.back(this.text));
+  redo = (): void => this.restore(this.history.forward(this.text));
+
+  private restore(text: string | undefined): void {
+    if (text === undefined) return;
+    this.text = '';
+    this.draft = JSON.parse(text) as Plan;
+  }
+
+  /** One part as another version of the plan has it. */
+  async takeOver(version: string, path: string): Promise<void> {
+    const { data, error } = await api
+      .POST('/api/v1/plans/{id}/take-over', {
+        params: { path: { id: this.id } },
+        body: { document: $state.snapshot(this.doc), version, path },
+      })
+      .catch(() => ({ data: undefined, error: undefined }));
+    if (data) this.take(data);
+    else this.failed = sentence(error);
   }
 
   /** The document of a file takes the draft's place; what is wrong in it stands at its field, like anything typed. */
@@ -128,6 +172,9 @@ export class Bench {
     this.errors = Object.fromEntries(found.errors.map((e) => [e.path, e.text]));
     this.stops = found.stops;
     this.cautions = found.cautions;
+    this.examples = new Set(found.examples);
+    this.opens = found.opens;
+    this.toTakeOn = steady(this.toTakeOn, found.to_take_on);
     this.stale = !found.result;
     this.failed = '';
   }
@@ -166,12 +213,13 @@ export class Bench {
     return false;
   }
 
-  async release(): Promise<Schemas['ReleaseOut'] | null> {
+  async release(reason: string, takenOn: string[]): Promise<Schemas['ReleaseOut'] | null> {
     if (!(await this.save())) return null;
     const { data, error } = await api
       .POST('/api/v1/plans/{id}/release', {
         params: { path: { id: this.id } },
         headers: { 'If-Match': `"${this.version}"` },
+        body: { reason, taken_on: takenOn },
       })
       .catch(() => ({ data: undefined, error: undefined }));
     if (!data) this.failed = sentence(error);

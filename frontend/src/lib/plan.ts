@@ -18,15 +18,27 @@ export function fieldsOf(part: object): Fields {
   return part as Fields;
 }
 
-/** Write a field as typed; nothing typed is not given. */
+/** A field by its name; a name with dots leads into the parts of a part. */
+export function valueOf(part: object, name: string): unknown {
+  return name.split('.').reduce<unknown>((holder, key) => (holder as Fields | null | undefined)?.[key], part);
+}
+
+/** Write a field as typed; nothing typed is not given, and a part with nothing in it is none. */
 export function write(part: object, name: string, value: unknown): void {
-  if (value === '' || value === undefined || (Array.isArray(value) && !value.length)) delete fieldsOf(part)[name];
-  else fieldsOf(part)[name] = value;
+  const [first = '', ...rest] = name.split('.');
+  const fields = fieldsOf(part);
+  if (rest.length) {
+    const inner = { ...((fields[first] as object | null | undefined) ?? {}) };
+    write(inner, rest.join('.'), value);
+    value = Object.keys(inner).length ? inner : '';
+  }
+  if (value === '' || value === undefined || (Array.isArray(value) && !value.length)) delete fields[first];
+  else fields[first] = value;
 }
 
 /** A field as text. */
 export function textOf(part: object, name: string): string {
-  const value = fieldsOf(part)[name];
+  const value = valueOf(part, name);
   return value === undefined || value === null ? '' : Array.isArray(value) ? value.join(', ') : String(value);
 }
 

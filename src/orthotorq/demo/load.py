@@ -8,10 +8,11 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
+from ..core.planning.compute import compute
 from ..services.accounts.commands import HASHER
 from ..services.accounts.queries import DEMO_PASSWORD
 from ..services.context import Actor, Ctx
-from ..services.planning.commands import create_plan, release, save_draft
+from ..services.planning.commands import caution_id, create_plan, release, save_draft
 from ..services.registers.commands import add_person, register_equipment, register_joint
 from ..services.registers.tables import save_own_entry, set_in_store
 from ..services.registers.tools import add_calibration, add_tool
@@ -70,7 +71,7 @@ def load(session: Session) -> None:
             document = plan_document(plan)
             made = create_plan(planner, joint, document["title"])
             save_draft(planner, made, 1, document)
-            revision = release(planner, made, 2)
+            revision = release(planner, made, 2, taken_on=[caution_id(f) for f in compute(document).findings])
             if plan in FINISHED:
                 finish_run(session, revision.id, actors["tam"], actors["runa"], later)
                 later += timedelta(days=1)

@@ -71,6 +71,8 @@ class Joint(Base):
     tag: Mapped[str] = mapped_column(String(60))
     name: Mapped[str] = mapped_column(String(120))
     kind: Mapped[str] = mapped_column(String(30))
+    #: sizes and torques of what was released last, to be found by
+    summary: Mapped[str] = mapped_column(Text, default="")
     #: how it stands by its record (core/running/standing.py), why, by which run, since when
     standing: Mapped[str] = mapped_column(String(12), default="unknown")
     standing_why: Mapped[str] = mapped_column(String(400), default="")
@@ -93,6 +95,7 @@ class Plan(Base):
     draft: Mapped[str] = mapped_column(Text)
     draft_by: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     draft_at: Mapped[datetime] = mapped_column(UTC)
+    put_away: Mapped[bool] = mapped_column(default=False)
     joint: Mapped[Joint] = relationship(back_populates="plans")
     revisions: Mapped[list[Revision]] = relationship(back_populates="plan", order_by="Revision.number")
 
@@ -110,7 +113,7 @@ class SideDraft(Base):
 
 
 class Revision(Base):
-    """A released plan, frozen as text with its result."""
+    """A released plan, frozen as text with its result; why it was released, and the cautions taken on by name, as JSON."""
 
     __tablename__ = "revision"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -122,6 +125,8 @@ class Revision(Base):
     plan_hash: Mapped[str] = mapped_column(String(64))
     released_by: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     released_at: Mapped[datetime] = mapped_column(UTC)
+    reason: Mapped[str] = mapped_column(Text, default="")
+    taken_on: Mapped[str] = mapped_column(Text, default="[]")
     plan: Mapped[Plan] = relationship(back_populates="revisions")
     __table_args__ = (UniqueConstraint("plan_id", "number"),
                       CheckConstraint("status in ('released', 'superseded')", name="status"))

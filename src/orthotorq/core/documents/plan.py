@@ -148,3 +148,5 @@ class Plan(Model):
     stages: Annotated[list[Stage], Field(min_length=1, max_length=100)]
     rechecks: Annotated[list[Recheck], Field(max_length=20)] = []
     waivers: Annotated[list[Waiver], Field(max_length=60)] = []
+    #: values of the example that the plan began from, by their place; what still stands there is not yet the planner's own
+    examples: Annotated[dict[Annotated[str, Field(max_length=300)], str | int | float], Field(max_length=2000)] = {}

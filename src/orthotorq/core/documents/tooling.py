@@ -38,18 +38,29 @@ class Tool(Model):
         return self
 
 
+#: of a planetary multiplier in good order (typical; the maker's figure replaces it)
+USUAL_EFFICIENCY = (0.87, 0.9, 0.93)
+
+
 class Multiplier(Model):
-    """A torque multiplier in a chain; efficiency low, typical, high; `drive` is that of its output, which the socket has."""
+    """A torque multiplier in a chain; efficiency low, typical, high, by its sheet; `drive` is that of its output, which the
+    socket has."""
 
     multiplier: Annotated[float, Field(gt=1, le=200)]
-    efficiency: Annotated[list[Share], Field(min_length=3, max_length=3)] = [1.0, 1.0, 1.0]
+    efficiency: Annotated[list[Share], Field(min_length=3, max_length=3)] | None = None
     arm: Length | None = None
     rests_on: Name | None = None
     drive: Drive | None = None
 
+    @property
+    def band(self) -> tuple[float, float, float]:
+        """Its efficiency, low, typical, high; a typical band where its sheet is not at hand, never 100 %."""
+        low, typical, high = self.efficiency or USUAL_EFFICIENCY
+        return low, typical, high
+
     @model_validator(mode="after")
     def _band(self) -> Multiplier:
-        low, typical, high = self.efficiency
+        low, typical, high = self.band
         if not low <= typical <= high:
             raise Impossible(Message.BAND_ORDER, ("efficiency",), low=low, typical=typical, high=high)
         return self

@@ -65,6 +65,8 @@ def _sentence(kind: str, context: dict[str, Any], value: object, field: str) -> 
         return Message.OUT_OF_RANGE, {"value": shown, "range": bounds[kind].format(**context)}
     lengths = {"too_short": "at least {min_length}", "too_long": "at most {max_length}",
                "string_too_short": "at least {min_length}", "string_too_long": "at most {max_length}"}
+    if kind == "string_too_short" and not shown.strip("“” "):
+        return Message.MISSING_FIELD, {}
     if kind in lengths:
         code = Message.TEXT_LENGTH if kind.startswith("string") else Message.LIST_LENGTH
         return code, {"range": lengths[kind].format(**context)}

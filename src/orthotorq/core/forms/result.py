@@ -11,7 +11,7 @@ from .stage import StageOut
 class FindingOut(Out):
     """A finding as a sentence, with its remedy and the field it hangs on; `waived` is the planner's reason.
 
-    `sets` is what the act `take_remedy` is given to take the figure of the remedy over, where it is one.
+    `act` is what one word closes it by, where one does: the act of the Bench, in `act_words`, which is given `sets`.
     """
 
     code: str
@@ -23,6 +23,8 @@ class FindingOut(Out):
     remedy: str
     waived: str | None = None
     sets: dict[str, str] = {}
+    act: str = ""
+    act_words: str = ""
 
 
 class PositionOut(Out):

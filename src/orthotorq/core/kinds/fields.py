@@ -5,10 +5,10 @@ from typing import Literal
 
 from ..forms.base import Out
 
-#: how a field is typed: words, a quantity with its unit, a whole number, a share in percent, one of a few, a tick,
-#: several of a few, words separated by commas, a band of three, and names out of the plan itself
-FieldKind = Literal["text", "quantity", "count", "percent", "choice", "tick", "boxes", "list", "band", "compound", "fitted",
-                    "groups", "chains", "stages", "variants"]
+#: how a field is typed: words, a quantity with its unit, a whole number, several of them, a share in percent, one of a few, a
+#: tick, several of a few, words separated by commas, a band of three, and names out of the plan itself
+FieldKind = Literal["text", "quantity", "count", "counts", "percent", "choice", "tick", "boxes", "list", "band", "compound",
+                    "fitted", "groups", "chains", "stages", "variants"]
 
 
 class FieldChoice(Out):

@@ -1,6 +1,7 @@
 """What every kind of pass answers: its form, what it becomes in a result, what it asks at a bolt, what it leaves there."""
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any, ClassVar, Protocol
@@ -13,10 +14,20 @@ from ..thresholds import MOVES_ON
 from ..units import parse, show
 from .asks import AFTER_A_FAILURE, AFTER_A_REFUSAL, Ask, Choice
 from .fields import FieldSpec
+from .fields import field as spec
 from .pulls import fail_code
 
 #: what must be said about a deviation and what to do about it, by its code
 Sayings = dict[str, tuple[str, str]]
+
+
+#: what every pass may have beside the fields of its kind, and what one that goes over bolts may say of its order
+COMMON_FIELDS = (spec("name", "Name", example="as its share", main=False), spec("note", "Note", example="none", main=False))
+ORDER_FIELDS = (spec("order.start", "First bolt", "count", "1", main=False),
+                spec("order.sense", "Way round", "choice", choices={"cw": "clockwise", "ccw": "anticlockwise"}, main=False),
+                spec("order.group", "Neighbours taken as one", "count", "1", main=False),
+                spec("order.tools", "Tools at once", "count", "1", main=False),
+                spec("order.places", "Places, in order", "counts", "only where listed", main=False))
 
 
 class PassForm(Model):
@@ -26,6 +37,18 @@ class PassForm(Model):
     name: Name | None = None
     note: Words = ""
     do: Any
+
+
+_SHARE = re.compile(r"(?<![\d.,])\d+(?:[.,]\d+)?(?= ?%)")
+
+
+def following(name: str, percent: float) -> str:
+    """A pass's name with the share that it has: a name never says another one.
+
+    >>> following("Second, 70 %", 62.5), following("Once more", 100)
+    ('Second, 62.5 %', 'Once more')
+    """
+    return _SHARE.sub(f"{percent:g}", name)
 
 
 class Answered(Protocol):
@@ -185,6 +208,11 @@ class PassKind:
     def name(self, form: Any) -> str:
         """The pass in words."""
         return form.name or self.word
+
+    @property
+    def all_fields(self) -> tuple[FieldSpec, ...]:
+        """Its own fields, those of an order, those of every pass."""
+        return (*self.fields, *(() if self.pause else ORDER_FIELDS), *COMMON_FIELDS)
 
     def order(self, form: Any) -> Order:
         """The order asked for."""

@@ -73,6 +73,10 @@ class Refusal(StrEnum):
     DRAFT_MOVED = "draft_moved"
     STOPS_LEFT = "stops_left"
     NOTHING_CHANGED = "nothing_changed"
+    CAUTIONS_LEFT = "cautions_left"
+    OTHER_KIND = "other_kind"
+    REASON_OF_REVISION = "reason_of_revision"
+    SECOND_RELEASES = "second_releases"
     SAVED_ASIDE = "saved_aside"
     REVISION_REPLACED = "revision_replaced"
     BAD_DEVICE = "bad_device"
@@ -205,6 +209,10 @@ TEXTS: dict[Refusal, str] = {
     Refusal.BAD_DRAFT: "A draft is one JSON object of at most 2 MB.",
     Refusal.DRAFT_MOVED: "The draft has changed since you opened it; look at it again before releasing.",
     Refusal.STOPS_LEFT: "{count} stop finding(s) keep this plan from release. The first: {first}",
+    Refusal.OTHER_KIND: "That joint is a {kind}: a plan is copied to a joint of its own kind.",
+    Refusal.CAUTIONS_LEFT: "{count} caution(s) were not taken on by name. The first: {first}",
+    Refusal.REASON_OF_REVISION: "Say why there is a new revision: it stands with the revision for good.",
+    Refusal.SECOND_RELEASES: "Here somebody else than who changed the plan last releases it; {person} changed it last.",
     Refusal.NOTHING_CHANGED: "Nothing has changed since revision {number}.",
     Refusal.SAVED_ASIDE:
         "{person} saved this plan first (version {version}). Your version was kept aside as a side draft; nothing is lost.",

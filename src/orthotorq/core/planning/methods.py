@@ -36,8 +36,8 @@ METHODS: dict[str, tuple[str, str, list[dict[str, Any]]]] = {
                 rounds={"until": "none_moves", "max": 2}, falls="over-torque rounds come back to the target")]),
     "torque_angle": ("Torque plus angle", "single-use bolts: a snug torque, then an angle", [
         _hand(), _torque("snug", "Snug torque", 100, "cross"),
-        {"id": "angle", "name": "Angle", "do": "angle", "turn": "50 deg", "window": ["45 deg", "55 deg"],
-         "read_by": "angle disc", "order": {"kind": "cross"}}]),
+        {"id": "angle", "name": "Angle", "do": "angle", "turn": "50 deg", "within": "5 deg", "read_by": "angle disc",
+         "order": {"kind": "cross"}}]),
     "back_off": ("Torque, back off, lock", "bearing nuts: seat while turning, back by flats, lock, measure", [
         _hand(), _torque("seat", "Seat while turning", 100, "circle"),
         {"id": "back", "name": "Back off", "do": "back_off", "turn": "1 flat"}]),

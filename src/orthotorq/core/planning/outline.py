@@ -135,9 +135,18 @@ def _recheck_line(one: RecheckOut) -> str:
     return at + every
 
 
+def opened_by(finding: FindingOut, sections: list[Section]) -> str:
+    """The key of the section in which a finding is mended; nothing where it is about the whole plan."""
+    return next(iter(_of_finding(finding, sections)), "")
+
+
 def _of_finding(finding: FindingOut, sections: list[Section]) -> list[str]:
     """The sections a finding marks."""
     kind, _, name = finding.where.partition("/")
+    if kind in ("joint", "figure", "tools", "chains") and finding.act:
+        wanted = {"tools": "tool", "chains": "tool"}.get(kind, kind)
+        return [s.key for s in sections if s.kind == wanted and (s.id == name or kind == "chains")][:1] or [
+            s.key for s in sections if s.kind == wanted][:1]
     if family_of(finding.code) == "tools":
         return [s.key for s in sections if s.kind == "tool"]
     if kind == "stages":

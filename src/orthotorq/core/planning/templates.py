@@ -10,6 +10,7 @@ from functools import lru_cache
 from importlib.resources import files
 from typing import Any
 
+from .examples import emptied, examples_of
 from .methods import passes_of_method
 
 Doc = dict[str, Any]
@@ -18,6 +19,12 @@ Doc = dict[str, Any]
 @lru_cache(maxsize=32)
 def _text(kind: str) -> str:
     return (files(__package__) / "beginnings" / f"{kind}.json").read_text(encoding="utf-8")
+
+
+def begun_plan(kind: str, title: str, joint: str, empty: bool = False) -> Doc:
+    """A plan as a planner begins it: the example, its values marked as not yet his own; or without any of them."""
+    document = blank_plan(kind, title, joint)
+    return emptied(document) if empty else {**document, "examples": examples_of(document)}
 
 
 def blank_plan(kind: str, title: str, joint: str) -> Doc:

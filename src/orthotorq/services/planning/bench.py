@@ -19,12 +19,15 @@ from ...core.planning.compute import compute
 from ...core.planning.compute.alternatives import AlternativeOut, alternatives
 from ...core.planning.compute.working import WorkingOut, working
 from ...core.planning.editing import edit
-from ...core.planning.outline import Section, outline
+from ...core.planning.examples import left_of
+from ...core.planning.from_manual import Proposed, propose
+from ...core.planning.outline import Section, opened_by, outline
 from ...core.sums import SUMS, Answer, answer
 from ...store.models import OwnEntry, Stock
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
+from .commands import caution_id
 
 #: acts after which an own friction condition that is named is embedded, so that the file stands alone
 _NAMES_A_LUBRICANT = ("take_lubricant",)
@@ -32,13 +35,25 @@ _NAMES_A_LUBRICANT = ("take_lubricant",)
 
 @dataclass(frozen=True, slots=True)
 class BenchView:
-    """A document as the Bench shows it: its result where it can be computed, else what is wrong; its sections."""
+    """A document as the Bench shows it: its result where it can be computed, else what is wrong; its sections; for every finding
+    the section it opens; the places of values that are still the example's; cautions to be taken on at release."""
 
     result: Result | None
     errors: list[FieldError]
     sections: list[Section]
     stops: int
     cautions: int
+    opens: list[str]
+    examples: list[str]
+    to_take_on: list[TakeOn]
+
+
+@dataclass(frozen=True, slots=True)
+class TakeOn:
+    """A caution as it is taken on at release: what it is named by, and its sentence."""
+
+    id: str
+    text: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +79,12 @@ def look_at_plan(ctx: Ctx, document: Any) -> BenchView:
     except DocumentErrors as error:
         errors = error.errors
     open_ = [f.severity for f in result.findings if f.waived is None] if result else []
-    return BenchView(result, errors, outline(document, result, errors), open_.count("stop"), open_.count("caution"))
+    sections = outline(document, result, errors)
+    examples = ["/".join(map(str, place)) for place, _ in left_of(document).values()] if isinstance(document, dict) else []
+    cautions = [f for f in result.findings if f.severity == "caution" and f.waived is None] if result else []
+    return BenchView(result, errors, sections, open_.count("stop"), len(cautions),
+                     [opened_by(f, sections) for f in result.findings] if result else [], examples,
+                     [TakeOn(caution_id(f), f.text) for f in cautions])
 
 
 @use_case
@@ -93,6 +113,14 @@ def read_plan_file(ctx: Ctx, text: str, joint: str | None) -> Edited:
         raise BadDocument(Message.BAD_VALUE, reason="This plan file has no groups of bolts and no stages that could be shown")
     whole = {"targets": {}, "tools": {}, "chains": {}, **upgraded(found, VERSION)}
     return Edited({**whole, "joint": joint} if joint else whole, "")
+
+
+@use_case
+def read_manual(ctx: Ctx, document: Any, group: str, text: str) -> Proposed:
+    """What a line of a manual says to a group of a document; nothing is stored."""
+    if not isinstance(document, dict) or not isinstance(document.get("stages"), list):
+        raise BadDocument(Message.NOT_A_PLAN)
+    return propose(document, group, text)
 
 
 @use_case

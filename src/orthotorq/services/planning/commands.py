@@ -3,20 +3,25 @@ from __future__ import annotations
 
 import json
 import uuid
+from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
 
+from ...core.documents.plan import JOINT_KINDS
 from ...core.documents.read import MAX_BYTES, canonical
+from ...core.forms.result import FindingOut, Result
 from ...core.messages import Refusal
 from ...core.planning.compute import compute
-from ...core.planning.templates import blank_plan
+from ...core.planning.templates import begun_plan
+from ...settings import read
 from ...store.models import Joint, Person, Plan, Revision, SideDraft
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
+from ..registers.queries import summary_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,20 +50,45 @@ def locked_plan(ctx: Ctx, plan_id: uuid.UUID) -> Plan:
 
 
 @use_case
-def create_plan(ctx: Ctx, joint_id: uuid.UUID, title: str) -> uuid.UUID:
-    """A new plan for a joint, begun from the template of its kind; returns its id."""
+def create_plan(ctx: Ctx, joint_id: uuid.UUID, title: str, empty: bool = False) -> uuid.UUID:
+    """A new plan for a joint, begun from the example of its kind, or from its empty form; returns its id."""
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
         raise NotFound("joint")
     title = title.strip()
     if not 1 <= len(title) <= 120:
         raise BadField(Refusal.BAD_TITLE, "title")
-    document = blank_plan(joint.kind, title, f"{joint.equipment.tag}/{joint.tag}")
+    document = begun_plan(joint.kind, title, f"{joint.equipment.tag}/{joint.tag}", empty)
     plan = Plan(id=ctx.new_id(), joint_id=joint.id, title=title, created_at=ctx.now, version=1,
                 draft=json.dumps(document, ensure_ascii=False), draft_by=ctx.person.id, draft_at=ctx.now)
     ctx.session.add(plan)
     ctx.session.flush()
     return plan.id
+
+
+@use_case
+def copy_plan(ctx: Ctx, plan_id: uuid.UUID, joint_id: uuid.UUID) -> uuid.UUID:
+    """A draft like another one for another joint of the same kind: tag and title follow; returns its id."""
+    plan, joint = ctx.session.get(Plan, plan_id), ctx.session.get(Joint, joint_id)
+    if plan is None or joint is None:
+        raise NotFound("plan" if plan is None else "joint")
+    document = json.loads(plan.draft)
+    if document.get("joint_kind") != joint.kind:
+        raise BadField(Refusal.OTHER_KIND, "joint", kind=JOINT_KINDS[joint.kind])
+    title = plan.title.replace(plan.joint.name, joint.name)[:120]
+    document.update(joint=f"{joint.equipment.tag}/{joint.tag}", title=title)
+    made = Plan(id=ctx.new_id(), joint_id=joint.id, title=title, created_at=ctx.now, version=1,
+                draft=json.dumps(document, ensure_ascii=False), draft_by=ctx.person.id, draft_at=ctx.now)
+    ctx.session.add(made)
+    ctx.session.flush()
+    return made.id
+
+
+@use_case
+def put_away(ctx: Ctx, plan_id: uuid.UUID, away: bool) -> None:
+    """A plan out of the lists, or back among them; what was released of it stays. Raises NotFound."""
+    locked_plan(ctx, plan_id).put_away = away
+    ctx.session.flush()
 
 
 @use_case
@@ -88,12 +118,31 @@ def _name(ctx: Ctx, person_id: uuid.UUID) -> str:
     return person.name if person else "somebody"
 
 
+def caution_id(finding: FindingOut) -> str:
+    """What a caution is taken on by: its code and its place."""
+    return f"{finding.code}@{finding.where}"
+
+
+def _taken_on(result: Result, named: Collection[str]) -> list[str]:
+    """The sentences of the open cautions, every one of which was named. Raises Refused."""
+    open_ = [f for f in result.findings if f.severity == "caution" and f.waived is None]
+    left = [f for f in open_ if caution_id(f) not in named]
+    if left:
+        raise Refused(Refusal.CAUTIONS_LEFT, count=len(left), first=left[0].text)
+    return [f.text for f in open_]
+
+
 @use_case
-def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int) -> Revision:
-    """Freeze the current draft as the next revision. Raises Refused on stop findings or when the draft has moved."""
+def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int, reason: str = "", taken_on: Collection[str] = ()) -> Revision:
+    """Freeze the current draft as the next revision, with the reason for it and the cautions taken on by name.
+
+    Raises Refused on stop findings, on cautions that nobody took on, without a reason, or when the draft has moved.
+    """
     plan = locked_plan(ctx, plan_id)
     if plan.version != base_version:
         raise Refused(Refusal.DRAFT_MOVED)
+    if read("ORTHOTORQ_RELEASE_BY_TWO") == "1" and plan.draft_by == ctx.person.id:
+        raise Refused(Refusal.SECOND_RELEASES, person=ctx.person.name)
     document = json.loads(plan.draft)
     result = compute(document)
     stops = [f for f in result.findings if f.severity == "stop" and f.waived is None]
@@ -102,11 +151,16 @@ def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int) -> Revision:
     latest = plan.revisions[-1] if plan.revisions else None
     if latest is not None and latest.plan_hash == result.plan_hash:
         raise Refused(Refusal.NOTHING_CHANGED, number=latest.number)
+    if latest is not None and len(reason.strip()) < 3:
+        raise BadField(Refusal.REASON_OF_REVISION, "reason")
+    taken = _taken_on(result, taken_on)
     for old in plan.revisions:
         old.status = "superseded"
     revision = Revision(id=ctx.new_id(), plan_id=plan.id, number=(latest.number if latest else 0) + 1, status="released",
                         document=canonical(document), result=result.model_dump_json(), plan_hash=result.plan_hash,
-                        released_by=ctx.person.id, released_at=ctx.now)
+                        released_by=ctx.person.id, released_at=ctx.now, reason=reason.strip(),
+                        taken_on=json.dumps(taken, ensure_ascii=False))
     ctx.session.add(revision)
+    plan.joint.summary = summary_of(result)
     ctx.session.flush()
     return revision

@@ -173,7 +173,7 @@ def _stage_kinds() -> list[StageKindOut]:
 
 @lru_cache(maxsize=1)
 def _pass_kinds() -> list[PassKindOut]:
-    return [PassKindOut(do=k.do, words=k.word, fields=list(k.fields), listed=list(k.listed), ordered=not k.pause)
+    return [PassKindOut(do=k.do, words=k.word, fields=list(k.all_fields), listed=list(k.listed), ordered=not k.pause)
             for k in PASS_KINDS.values() if k.form is not None]
 
 

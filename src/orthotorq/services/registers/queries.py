@@ -5,7 +5,7 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import or_, select
+from sqlalchemy import ColumnElement, or_, select
 from sqlalchemy.orm import selectinload
 
 from ...core.documents.plan import JOINT_KINDS
@@ -54,6 +54,7 @@ class PlanLine:
     revision_id: uuid.UUID | None
     revision_number: int | None
     released_at: datetime | None
+    put_away: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,7 +114,8 @@ def _glyph(result: Result) -> Glyph:
     return Glyph([p for g in shown for p in g.places], group.thread.head_mm, group.span_mm)
 
 
-def _summary(result: Result) -> str:
+def summary_of(result: Result) -> str:
+    """What is bolted with what, in a line."""
     parts = [f"{len(g.places)} × {g.thread.designation}" + (f", {show(g.target.set_torque_Nm, 3)} N·m" if g.target else "")
              for g in groups_of(result, first_variants(result))]
     where = f", {len(result.positions)} positions" if result.positions else ""
@@ -122,13 +124,13 @@ def _summary(result: Result) -> str:
 
 def _joint_view(ctx: Ctx, joint: Joint) -> JointView:
     plans, glyph, summary = [], None, ""
-    for plan in joint.plans:
+    for plan in sorted(joint.plans, key=lambda one: one.put_away):
         revision = _latest(plan)
         plans.append(PlanLine(plan.id, plan.title, plan.draft_at, revision.id if revision else None,
-                              revision.number if revision else None, revision.released_at if revision else None))
-        if revision is not None and glyph is None:
+                              revision.number if revision else None, revision.released_at if revision else None, plan.put_away))
+        if revision is not None and glyph is None and not plan.put_away:
             result = Result.model_validate_json(revision.result)
-            glyph, summary = _glyph(result), _summary(result)
+            glyph, summary = _glyph(result), summary_of(result)
     rows = ctx.session.execute(
         select(Run, Plan.title, Revision.number).join(Revision, Run.revision_id == Revision.id)
         .join(Plan, Revision.plan_id == Plan.id).where(Plan.joint_id == joint.id)
@@ -150,9 +152,16 @@ def standing_words(joint: Joint) -> str:
 
 def _next_step(ctx: Ctx, plans: list[PlanLine]) -> NextStep:
     may = allowed(ctx.person.roles)
-    if plans and plans[0].revision_id is not None and "running.start_run" in may:
+    if plans and not plans[0].put_away and plans[0].revision_id is not None and "running.start_run" in may:
         return NextStep("Tighten", True)
     return NextStep("Begin a plan", False) if not plans and "planning.create_plan" in may else NextStep("Open", False)
+
+
+def _has(word: str) -> ColumnElement[bool]:
+    """Whether a machine, or one of its joints, has a word in tag, name, area, kind, or in what its plans have released."""
+    own, theirs, plans = (or_(*(column.icontains(word, autoescape=True) for column in columns)) for columns in (
+        (Equipment.tag, Equipment.name, Equipment.area), (Joint.tag, Joint.name, Joint.kind, Joint.summary), (Plan.title,)))
+    return or_(own, Equipment.joints.any(or_(theirs, Joint.plans.any(plans))))
 
 
 @use_case
@@ -160,10 +169,9 @@ def list_equipment(ctx: Ctx, find: str = "", after: str = "", limit: int = 50) -
     """A page of machines with their joints, by tag, from behind the tag `after`; `find` looks in tags, names and areas."""
     load = selectinload(Equipment.joints).selectinload(Joint.plans).selectinload(Plan.revisions)
     wanted = select(Equipment).options(load).where(Equipment.tag > after).order_by(Equipment.tag).limit(limit)
-    if sought := find.strip():
-        own, theirs = (or_(*(column.icontains(sought, autoescape=True) for column in columns)) for columns in (
-            (Equipment.tag, Equipment.name, Equipment.area), (Joint.tag, Joint.name)))
-        wanted = wanted.where(or_(own, Equipment.joints.any(theirs)))
+    # every word has to be found, in whatever order they are typed
+    for word in find.split()[:8]:
+        wanted = wanted.where(_has(word))
     found = ctx.session.scalars(wanted)
     return [EquipmentView(e.id, e.tag, e.name, e.area, [_joint_view(ctx, j) for j in e.joints]) for e in found]
 

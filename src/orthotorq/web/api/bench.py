@@ -10,13 +10,16 @@ from ...core.documents.typed import PlanAsTyped
 from ...core.forms.result import Result
 from ...core.planning.compute.alternatives import AlternativeOut
 from ...core.planning.compute.working import WorkingOut
+from ...core.planning.from_manual import Proposed
 from ...core.planning.outline import Section
 from ...services.planning.bench import (
+    TakeOn,
     compute_plan,
     edit_plan,
     explain_figure,
     look_at_plan,
     other_lubricants,
+    read_manual,
     read_plan_file,
 )
 from ...services.reference.sums import plan_schema
@@ -36,6 +39,18 @@ class WorkingIn(BaseModel):
 
     document: PlanAsTyped
     figure: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class ManualIn(BaseModel):
+    """A plan document, the group a line speaks of, and the line."""
+
+    document: PlanAsTyped
+    group: Annotated[str, Field(min_length=1, max_length=40)]
+    text: Annotated[str, Field(min_length=1, max_length=4000)]
+
+
+class ProposedOut(RootModel[Proposed]):
+    """What a line says, and what was not understood of it."""
 
 
 class OthersIn(BaseModel):
@@ -59,6 +74,11 @@ class BenchOut(BaseModel):
     sections: list[Section]
     stops: int
     cautions: int
+    #: for every finding of the result, in its order, the section in which it is mended
+    opens: list[str]
+    #: places of values that are still the example's
+    examples: list[str]
+    to_take_on: list[TakeOn]
 
 
 class EditIn(BaseModel):
@@ -89,7 +109,8 @@ def post_bench(body: DocumentIn) -> Response:
     with operation() as ctx:
         view = look_at_plan(ctx, body.root)
     errors = [FieldProblem(path=e.pointer(), code=e.code, text=e.text) for e in view.errors]
-    return answer(BenchOut(result=view.result, errors=errors, sections=view.sections, stops=view.stops, cautions=view.cautions))
+    return answer(BenchOut(result=view.result, errors=errors, sections=view.sections, stops=view.stops, cautions=view.cautions,
+                            opens=view.opens, examples=view.examples, to_take_on=view.to_take_on))
 
 
 @api.post("/edits", responses={"200": EditOut})
@@ -106,6 +127,13 @@ def post_file(body: FileIn) -> Response:
     with operation() as ctx:
         done = read_plan_file(ctx, body.text, body.joint)
     return answer(EditOut(document=done.document, opens=done.opens))
+
+
+@api.post("/manual-lines", responses={"200": ProposedOut})
+def post_manual_line(body: ManualIn) -> Response:
+    """What a line of a manual says to a group of bolts: proposals beside its words."""
+    with operation() as ctx:
+        return answer(ProposedOut(read_manual(ctx, body.document, body.group, body.text)))
 
 
 @api.post("/compute", responses={"200": Result})

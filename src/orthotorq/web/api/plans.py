@@ -9,8 +9,9 @@ from pydantic import BaseModel, Field, RootModel
 
 from ...core.documents.typed import PlanAsTyped
 from ...core.messages import Refusal, render
+from ...core.planning.differences import Difference
 from ...services.errors import BadField
-from ...services.planning.commands import SavedAside, create_plan, release, save_draft
+from ...services.planning.commands import SavedAside, copy_plan, create_plan, put_away, release, save_draft
 from ...services.planning.queries import (
     DraftView,
     RevisionView,
@@ -20,8 +21,10 @@ from ...services.planning.queries import (
     read_revision,
     sheet_pdf,
 )
+from ...services.planning.versions import RevisionLine, compare_versions, list_revisions, take_over_part
 from ..errors import Problem, problem
 from ..operation import operation
+from .bench import EditOut
 from .bricks import IdPath, answer, attachment, blueprint
 
 api = blueprint("plans", "Drafts and released revisions")
@@ -32,6 +35,7 @@ class NewPlan(BaseModel):
 
     joint: uuid.UUID
     title: Annotated[str, Field(min_length=1, max_length=120)]
+    empty: bool = False
 
 
 class Created(BaseModel):
@@ -67,6 +71,52 @@ class RevisionOut(RootModel[RevisionView]):
     """A revision."""
 
 
+class ReleaseIn(BaseModel):
+    """Why there is a new revision, and the cautions taken on, by `code@where`."""
+
+    reason: Annotated[str, Field(max_length=1000)] = ""
+    taken_on: Annotated[list[Annotated[str, Field(max_length=200)]], Field(max_length=500)] = []
+
+
+class RevisionList(BaseModel):
+    """Revisions of a plan, newest first."""
+
+    items: list[RevisionLine]
+
+
+class TwoVersions(BaseModel):
+    """Which version is held against which: `draft`, a revision's id, or that of a draft kept aside."""
+
+    before: Annotated[str, Field(max_length=40)]
+    after: Annotated[str, Field(max_length=40)]
+
+
+class DifferenceList(BaseModel):
+    """What differs, field by field, in words."""
+
+    items: list[Difference]
+
+
+class TakeOverIn(BaseModel):
+    """A document, the version a part of it is taken from, and the place of the part."""
+
+    document: PlanAsTyped
+    version: Annotated[str, Field(max_length=40)]
+    path: Annotated[str, Field(max_length=300)]
+
+
+class CopyIn(BaseModel):
+    """The joint a plan is copied to."""
+
+    joint: uuid.UUID
+
+
+class PutAwayIn(BaseModel):
+    """Whether a plan is put away."""
+
+    away: bool
+
+
 class SideDraftList(BaseModel):
     """Losing versions, newest first."""
 
@@ -85,7 +135,7 @@ def _base_version() -> int:
 def new_plan(body: NewPlan) -> Response:
     """Begin a plan for a joint."""
     with operation() as ctx:
-        made = create_plan(ctx, body.joint, body.title)
+        made = create_plan(ctx, body.joint, body.title, body.empty)
     return answer(Created(id=made), 201)
 
 
@@ -116,12 +166,50 @@ def get_side_drafts(path: IdPath) -> Response:
 
 
 @api.post("/plans/<uuid:id>/release", responses={"201": ReleaseOut, "409": Problem})
-def release_plan(path: IdPath) -> Response:
-    """Freeze the draft named in If-Match as the next revision."""
+def release_plan(path: IdPath, body: ReleaseIn) -> Response:
+    """Freeze the draft named in If-Match as the next revision, with its reason and the cautions taken on."""
     with operation() as ctx:
-        revision = release(ctx, path.id, _base_version())
+        revision = release(ctx, path.id, _base_version(), body.reason, body.taken_on)
         out = ReleaseOut(id=revision.id, number=revision.number)
     return answer(out, 201)
+
+
+@api.get("/plans/<uuid:id>/revisions", responses={"200": RevisionList})
+def get_revisions(path: IdPath) -> Response:
+    """Revisions of a plan, with why and by whom."""
+    with operation() as ctx:
+        return answer(RevisionList(items=list_revisions(ctx, path.id)))
+
+
+@api.get("/plans/<uuid:id>/differences", responses={"200": DifferenceList})
+def get_differences(path: IdPath, query: TwoVersions) -> Response:
+    """What differs between two versions of a plan."""
+    with operation() as ctx:
+        return answer(DifferenceList(items=compare_versions(ctx, path.id, query.before, query.after)))
+
+
+@api.post("/plans/<uuid:id>/take-over", responses={"200": EditOut})
+def post_take_over(path: IdPath, body: TakeOverIn) -> Response:
+    """A document with one part as another version of the plan has it."""
+    with operation() as ctx:
+        done = take_over_part(ctx, path.id, body.version, body.document, body.path)
+    return answer(EditOut(document=done.document, opens=done.opens))
+
+
+@api.post("/plans/<uuid:id>/copies", responses={"201": Created})
+def post_copy(path: IdPath, body: CopyIn) -> Response:
+    """A draft like this one for another joint of the same kind."""
+    with operation() as ctx:
+        made = copy_plan(ctx, path.id, body.joint)
+    return answer(Created(id=made), 201)
+
+
+@api.put("/plans/<uuid:id>/put-away", responses={"204": None})
+def put_put_away(path: IdPath, body: PutAwayIn) -> Response:
+    """A plan out of the lists, or back among them."""
+    with operation() as ctx:
+        put_away(ctx, path.id, body.away)
+    return Response(status=204)
 
 
 @api.get("/revisions/<uuid:id>", responses={"200": RevisionOut})

@@ -9,10 +9,14 @@
   interface Props {
     finding: Schemas['FindingOut'];
     onwaive?: (reason: string) => void;
-    /** Take the figure of the remedy over, where it is one. */
-    ontake?: () => void;
+    /** It counts again. */
+    onunwaive?: () => void;
+    /** Close it by its act, where it has one. */
+    onact?: () => void;
+    /** Go to where it is mended. */
+    onopen?: () => void;
   }
-  let { finding, onwaive, ontake }: Props = $props();
+  let { finding, onwaive, onunwaive, onact, onopen }: Props = $props();
   let asked = $state(false);
   let reason = $state('');
   function take(event: Event) {
@@ -25,19 +29,26 @@
 <div class="finding {finding.waived ? 'note' : finding.severity}">
   <Mark severity={finding.waived ? 'note' : finding.severity} />
   <div class="min-w-0 flex-1">
-    {#if finding.waived}<s>{finding.text}</s> <b>waived:</b> {finding.waived}
-    {:else}<span>{finding.text}</span>
+    {#if finding.waived}<s>{finding.text}</s> <b>taken on:</b>
+      {finding.waived}
+      {#if onunwaive}<Word onclick={onunwaive}>it counts again</Word>{/if}
+    {:else if onopen}<Word
+        onclick={onopen}
+        class="text-left text-[inherit] font-normal whitespace-normal text-ink"
+        title="go to where it is mended">{finding.text}</Word
+      >{:else}<span>{finding.text}</span>{/if}
+    {#if !finding.waived}
       {#if finding.severity !== 'note'}<span class="remedy">{finding.remedy}</span>{/if}{/if}
-    {#if ontake && !finding.waived && Object.keys(finding.sets ?? {}).length}
-      <Word onclick={ontake}>take this figure</Word>
+    {#if onact && !finding.waived && finding.act}
+      <Word onclick={onact}>{finding.act_words}</Word>
     {/if}
-    {#if onwaive && !finding.waived && finding.severity === 'stop' && finding.waivable}
+    {#if onwaive && !finding.waived && finding.severity !== 'note' && finding.waivable}
       {#if asked}
         <form class="mt-1 flex gap-2" onsubmit={take}>
           <Input bind:value={reason} aria-label="Reason" placeholder="reason, kept with the plan" maxlength={500} minlength={3} />
-          <Button type="submit" color="alternative" disabled={reason.trim().length < 3}>Waive</Button>
+          <Button type="submit" color="alternative" disabled={reason.trim().length < 3}>Take on</Button>
         </form>
-      {:else}<Word onclick={() => (asked = true)}>waive with a reason …</Word>{/if}
+      {:else}<Word onclick={() => (asked = true)}>take on with a reason …</Word>{/if}
     {/if}
   </div>
 </div>

@@ -6,12 +6,21 @@
   interface Props {
     /** Findings in the order of their weight. */
     findings: Schemas['FindingOut'][];
-    /** Take a waivable stop on, with a reason; without it nothing can be waived here. */
+    /** Take one on, with a reason; without it nothing can be taken on here. */
     onwaive?: (finding: Schemas['FindingOut'], reason: string) => void;
-    /** Take the figure of a remedy over. */
-    ontake?: (finding: Schemas['FindingOut']) => void;
+    onunwaive?: (finding: Schemas['FindingOut']) => void;
+    /** Close one by its act. */
+    onact?: (finding: Schemas['FindingOut']) => void;
+    /** Go to where one is mended. */
+    onopen?: (finding: Schemas['FindingOut']) => void;
   }
-  let { findings, onwaive, ontake }: Props = $props();
+  let { findings, onwaive, onunwaive, onact, onopen }: Props = $props();
+  const bound = (finding: Schemas['FindingOut']) => ({
+    onwaive: onwaive && ((reason: string) => onwaive(finding, reason)),
+    onunwaive: onunwaive && (() => onunwaive(finding)),
+    onact: onact && (() => onact(finding)),
+    onopen: onopen && (() => onopen(finding)),
+  });
   const open = $derived(findings.filter((f) => !f.waived && f.severity !== 'note'));
   const notes = $derived(findings.filter((f) => !f.waived && f.severity === 'note'));
   const waived = $derived(findings.filter((f) => f.waived));
@@ -21,12 +30,12 @@
 <ul class="grid gap-2" aria-label="Findings">
   {#each open as finding (key(finding))}
     <li>
-      <Finding {finding} onwaive={onwaive && ((reason) => onwaive(finding, reason))} ontake={ontake && (() => ontake(finding))} />
+      <Finding {finding} {...bound(finding)} />
     </li>
   {:else}
     <li class="soft">{notes.length ? 'Nothing that stops or warns.' : 'Nothing found.'}</li>
   {/each}
-  {#each waived as finding (key(finding))}<li><Finding {finding} /></li>{/each}
+  {#each waived as finding (key(finding))}<li><Finding {finding} {...bound(finding)} /></li>{/each}
   {#if notes.length}
     <li>
       <Fold title="{notes.length} note{notes.length === 1 ? '' : 's'}" open={notes.length < 3}>

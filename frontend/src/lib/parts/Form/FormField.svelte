@@ -1,6 +1,6 @@
 <script lang="ts">
   import Checkbox from 'flowbite-svelte/Checkbox.svelte';
-  import { asNumber, bandOf, fieldsOf, listOf, textOf, write, type FieldSpec } from '../../plan';
+  import { asNumber, bandOf, listOf, textOf, valueOf, write, type FieldSpec } from '../../plan';
   import QuantityField from '../QuantityField/QuantityField.svelte';
   import Boxes from './Boxes.svelte';
 
@@ -22,20 +22,21 @@
   let { spec, part, error = '', names = [], onchoose, ontick, label, shown }: Props = $props();
   const words = $derived(label ?? spec.label);
   const choices = $derived<[string, string][]>((spec.choices ?? []).map((c) => [c.value, c.words]));
-  const chosen = $derived([fieldsOf(part)[spec.name] ?? []].flat().map(String));
+  const chosen = $derived([valueOf(part, spec.name) ?? []].flat().map(String));
   const asTyped = $derived(spec.kind === 'band' ? chosen.join(' ') : textOf(part, spec.name));
 
   function typed(text: string): unknown {
     if (!text.trim()) return '';
     if (spec.kind === 'count' || spec.kind === 'percent') return asNumber(text);
     if (spec.kind === 'band') return bandOf(text);
+    if (spec.kind === 'counts') return listOf(text).map(asNumber);
     return spec.kind === 'list' ? listOf(text) : text;
   }
   const tick = (on: boolean) => (ontick ? ontick(on ? spec.label : '') : write(part, spec.name, on || ''));
 </script>
 
 {#if spec.kind === 'tick'}
-  <Checkbox checked={!!fieldsOf(part)[spec.name]} aria-label={label} onchange={(ev) => tick(ev.currentTarget.checked)}
+  <Checkbox checked={!!valueOf(part, spec.name)} aria-label={label} onchange={(ev) => tick(ev.currentTarget.checked)}
     >{shown ?? spec.label}</Checkbox
   >
 {:else if spec.kind === 'boxes' || (names.length && !onchoose)}

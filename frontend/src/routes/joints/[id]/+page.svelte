@@ -63,7 +63,7 @@
           />{/if}
       </div>
       <div class="grid content-start gap-6">
-        <Plans {joint} onstart={(revision) => (starting = revision)} />
+        <Plans {joint} onstart={(revision) => (starting = revision)} onchange={() => void load()} />
         <section>
           <h2 class="border-b border-ink pb-1">Runs</h2>
           {#each joint.runs as run (run.id)}

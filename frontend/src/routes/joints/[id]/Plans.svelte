@@ -7,6 +7,8 @@
   import { Asked } from '#lib/asked.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import { day } from '#lib/figures.ts';
+  import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import Word from '#lib/parts/Word.svelte';
   import { session } from '#lib/session.svelte.ts';
 
   /** The plans of a joint, and a new one. */
@@ -14,16 +16,22 @@
     joint: Schemas['JointView'];
     /** Called with the revision that a run is to be started of. */
     onstart: (revision: string) => void;
+    onchange: () => void;
   }
-  let { joint, onstart }: Props = $props();
+  let { joint, onstart, onchange }: Props = $props();
   const made = new Asked<Schemas['Created']>();
   let title = $state('');
+  let start = $state('example');
   const uid = $props.id();
 
   async function begin(event: Event) {
     event.preventDefault();
-    const plan = await made.ask(() => api.POST('/api/v1/plans', { body: { joint: joint.id, title } }));
+    const plan = await made.ask(() => api.POST('/api/v1/plans', { body: { joint: joint.id, title, empty: start === 'empty' } }));
     if (plan) await goto(`/plans/${plan.id}`);
+  }
+  async function bringBack(id: string) {
+    await api.PUT('/api/v1/plans/{id}/put-away', { params: { path: { id } }, body: { away: false } });
+    onchange();
   }
 </script>
 
@@ -31,8 +39,9 @@
   <h2 class="border-b border-ink pb-1">Plans</h2>
   {#each joint.plans as plan (plan.id)}
     <div class="flex flex-wrap items-center justify-between gap-3 border-b py-2">
-      <p>
-        <span class="font-semibold">{plan.title}</span><br />
+      <p class={plan.put_away ? 'soft' : ''}>
+        <span class="font-semibold">{plan.title}</span>{#if plan.put_away}, put away
+          {#if session.may('planning.put_away')}<Word onclick={() => bringBack(plan.id)}>bring it back</Word>{/if}{/if}<br />
         <span class="soft text-sm"
           >{plan.revision_number
             ? `revision ${plan.revision_number}, released ${day(plan.released_at!)}`
@@ -41,7 +50,7 @@
       </p>
       <div class="flex flex-wrap gap-2">
         <Button color="alternative" href="/plans/{plan.id}">Bench</Button>
-        {#if plan.revision_id}
+        {#if plan.revision_id && !plan.put_away}
           <Button color="alternative" href="/api/v1/revisions/{plan.revision_id}/sheet.pdf" target="_blank" rel="noopener"
             >Sheet (PDF)</Button
           >
@@ -52,7 +61,7 @@
       </div>
     </div>
   {:else}
-    <p class="soft py-2">No plan yet. A planner begins one below; it opens on the Bench with a worked example to change.</p>
+    <p class="soft py-2">No plan yet. A planner begins one below; it opens on the Bench.</p>
   {/each}
   <Failure text={made.failed} class="mt-2" />
   {#if session.may('planning.create_plan')}
@@ -60,6 +69,17 @@
       <div class="grid flex-1 gap-1">
         <Label for="{uid}-t">New plan, title</Label>
         <Input id="{uid}-t" bind:value={title} maxlength={120} required />
+      </div>
+      <div class="w-52">
+        <QuantityField
+          label="Begin with"
+          value={start}
+          choices={[
+            ['example', 'an example of this kind'],
+            ['empty', 'empty fields'],
+          ]}
+          onchange={(how) => (start = how)}
+        />
       </div>
       <Button type="submit" color="alternative">Begin</Button>
     </form>

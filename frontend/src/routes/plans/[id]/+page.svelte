@@ -57,7 +57,15 @@
 </script>
 
 <svelte:head><title>{bench.draft?.title ?? 'Bench'} · Orthotorq</title></svelte:head>
-<svelte:window onkeydown={(event) => press(event, keys)} />
+<svelte:window
+  onkeydown={(event) => {
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !event.altKey) {
+      event.preventDefault();
+      if (event.shiftKey) bench.redo();
+      else bench.undo();
+    } else press(event, keys);
+  }}
+/>
 <Failure text={error || catalogue.failed} class="m-8" />
 {#if bench.draft && bench.view}
   <div class="grid md:h-[calc(100vh-3rem)] md:grid-cols-[370px_1fr] lg:grid-cols-[430px_1fr]">

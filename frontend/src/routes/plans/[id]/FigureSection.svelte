@@ -5,9 +5,11 @@
   import { percentOf, shareOf, write } from '#lib/plan.ts';
   import FrictionFields from './FrictionFields.svelte';
   import GroupPart from './GroupPart.svelte';
+  import Manual from './Manual.svelte';
   import Meaning from './Meaning.svelte';
   import OtherLubricants from './OtherLubricants.svelte';
   import SourceTable from './SourceTable.svelte';
+  import Sources from './Sources.svelte';
   import TargetFields from './TargetFields.svelte';
   import Typed from './Typed.svelte';
   import type { Work } from './work.svelte.ts';
@@ -26,6 +28,8 @@
   <FrictionFields {bench} {group} {at} />
 </div>
 <SourceTable {bench} group={group.id} sources={found?.sources ?? []} />
+<Manual {bench} group={group.id} />
+<Sources {bench} group={group.id} />
 <TargetFields {bench} group={group.id} torque={found?.target?.torque_Nm} />
 <div class="grid grid-cols-2 gap-2">
   <Typed {bench} part={group} {at} name="required_clamp" label="Joint needs, per bolt" example="not given" />

@@ -10,16 +10,17 @@
   import Notice from '#lib/parts/Notice.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { session } from '#lib/session.svelte.ts';
+  import Release from './Release.svelte';
+  import Versions from './Versions.svelte';
 
   /** What the draft is: where it belongs, its title, how it is kept, and its release. */
   let { bench }: { bench: Bench } = $props();
   let released = $state('');
+  let releasing = $state(false);
+  let versions = $state(false);
   const view = $derived(bench.view!);
-
-  async function release() {
-    const made = await bench.release();
-    if (made) released = `Released as revision ${made.number}. It is frozen; the draft can go on.`;
-  }
+  const mine = $derived(session.may('planning.save_draft'));
+  const many = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;
 </script>
 
 <div class="flex flex-wrap items-baseline justify-between gap-x-4 text-sm">
@@ -29,12 +30,13 @@
       [view.joint_name, `/joints/${view.joint_id}`],
     ]}
   />
-  {#if session.may('planning.save_draft')}
-    <p class="flex items-center gap-4">
+  <p class="flex items-center gap-4">
+    <Word onclick={() => (versions = true)}>versions</Word>
+    {#if mine}
       <Word href="/api/v1/plans/{bench.id}/file" title="Download the plan as a file">file</Word>
       <FilePick words="from file" accept=".json,application/json" onpick={async (file) => bench.bring(await file.text())} />
-    </p>
-  {/if}
+    {/if}
+  </p>
 </div>
 <Input
   class="-ml-1 border-transparent bg-transparent px-1 text-[1.45rem] font-bold"
@@ -43,9 +45,15 @@
   maxlength={120}
 />
 <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
-  <span class="soft">Draft {bench.version} · saved {clock(bench.saved)} · {bench.stops} stops, {bench.cautions} cautions</span>
+  <span class="soft"
+    >Draft {bench.version} · saved {clock(bench.saved)} · {many(bench.stops, 'stop')}, {many(bench.cautions, 'caution')}</span
+  >
+  {#if mine}
+    <Word disabled={!bench.history.canUndo} onclick={bench.undo} title="Ctrl Z">undo</Word>
+    <Word disabled={!bench.history.canRedo} onclick={bench.redo} title="Ctrl Shift Z">redo</Word>
+  {/if}
   {#if session.may('planning.release')}
-    <Button class="ml-auto min-h-8" onclick={release} disabled={bench.stale || bench.stops > 0}>Release</Button>
+    <Button class="ml-auto min-h-8" onclick={() => (releasing = true)} disabled={bench.stale || bench.stops > 0}>Release</Button>
   {/if}
 </div>
 {#if bench.aside}
@@ -60,3 +68,11 @@
   >
 {/if}
 <Failure text={bench.failed} class="mb-3" />
+{#if releasing}
+  <Release
+    {bench}
+    onclose={() => (releasing = false)}
+    onreleased={(number) => (released = `Released as revision ${number}. It is frozen; the draft can go on.`)}
+  />
+{/if}
+{#if versions}<Versions {bench} onclose={() => (versions = false)} />{/if}

@@ -28,7 +28,9 @@
   void wishes.ask(() => api.GET('/api/v1/plans/{id}/suggestions', { params: { path: { id: untrack(() => bench.id) } } }));
   const waive = (finding: Schemas['FindingOut'], reason: string) =>
     void bench.act('waive', { finding: finding.code, where: finding.where, reason });
-  const take = (finding: Schemas['FindingOut']) => void bench.act('take_remedy', finding.sets ?? {});
+  const unwaive = (finding: Schemas['FindingOut']) => void bench.act('unwaive', { finding: finding.code, where: finding.where });
+  const close = (finding: Schemas['FindingOut']) => void bench.act(finding.act ?? '', finding.sets ?? {});
+  const open = (finding: Schemas['FindingOut']) => void bench.goTo(bench.opens[result.findings.indexOf(finding)] ?? '');
   const mine = $derived(session.may('planning.save_draft'));
 </script>
 
@@ -48,7 +50,13 @@
         work.show(`${set.stage}/${set.pass.id}/${set.pass.group}/setting/${setting.chain}`, `Setting of ${set.pass.name}`)}
     />
   {/if}
-  <Findings findings={result.findings} onwaive={mine ? waive : undefined} ontake={mine ? take : undefined} />
+  <Findings
+    findings={result.findings}
+    onwaive={mine ? waive : undefined}
+    onunwaive={mine ? unwaive : undefined}
+    onact={mine ? close : undefined}
+    onopen={open}
+  />
   <Failure text={wishes.failed} />
   {#if wishes.value?.items.length}
     <div class="sheet p-3 text-sm">

@@ -8,7 +8,7 @@
   import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
-  import { fieldsOf, type Pass, type Tighten } from '#lib/plan.ts';
+  import { fieldsOf, valueOf, type Pass, type Tighten } from '#lib/plan.ts';
   import type { Work } from './work.svelte.ts';
 
   /** One pass: the fields of its kind, its order, the settings it comes to. */
@@ -20,12 +20,14 @@
     number: number;
     /** Where the pass stands in the document. */
     at: string;
-    /** The pass as computed, group by group. */
+    /** The pass as computed, group by group, where it is set. */
     outs: Schemas['PassOut'][];
+    /** Its name as computed. */
+    named?: string;
   }
-  let { bench, work, stage, one, number, at, outs }: Props = $props();
+  let { bench, work, stage, one, number, at, outs, named }: Props = $props();
   const kind = $derived(catalogue.value?.pass_kinds.find((k) => k.do === one.do));
-  const shown = $derived((kind?.fields ?? []).filter((f) => f.main || fieldsOf(one)[f.name] !== undefined));
+  const shown = $derived((kind?.fields ?? []).filter((f) => f.main || valueOf(one, f.name) !== undefined));
   const rest = $derived((kind?.fields ?? []).filter((f) => !shown.includes(f)));
   const order = $derived((fieldsOf(one).order as { kind?: string } | undefined)?.kind ?? '');
   const orders = $derived.by<[string, string][]>(() => {
@@ -34,6 +36,7 @@
     return [...new Set([...offered, order].filter(Boolean))].map((name) => [name, name.replace('_', ' ')]);
   });
   const error = (name: string) => bench.errorIn(`${at}/${name}`);
+  const move = (by: string) => void bench.act('move_pass', { stage: stage.id, one: one.id, by });
   const check = (on: string) => bench.act('check_pass', { stage: stage.id, one: one.id, on: on ? 'yes' : 'no' });
 </script>
 
@@ -50,7 +53,7 @@
 
 <TableBodyRow>
   <TableBodyCell>
-    <span class="soft text-sm">{kind?.words}</span>
+    <b class="block text-sm">{outs[0]?.name ?? named ?? one.name ?? kind?.words}</b>
     {#each shown as spec (spec.name)}{@render entry(spec)}{/each}
     {#if rest.length}<Fold title="" more="more"
         >{#each rest as spec (spec.name)}{@render entry(spec)}{/each}</Fold
@@ -79,11 +82,13 @@
       {#if setting.scale}<span class="soft block text-xs">{setting.scale.main} + {setting.scale.collar}</span>{/if}
     {:else}–{/each}
   </TableBodyCell>
-  <TableBodyCell class="text-right"
-    >{#if (stage.passes ?? []).length > 1}<Word
-        class="text-sm"
-        label="Take out pass {number}"
-        onclick={() => stage.passes!.splice(number - 1, 1)}>out</Word
-      >{/if}</TableBodyCell
-  >
+  <TableBodyCell class="text-right">
+    {#if (stage.passes ?? []).length > 1}
+      <span class="grid justify-items-end gap-1 text-sm">
+        <Word label="Take out pass {number}" onclick={() => stage.passes!.splice(number - 1, 1)}>out</Word>
+        {#if number > 1}<Word label="Pass {number} earlier" onclick={() => move('earlier')}>up</Word>{/if}
+        {#if number < stage.passes!.length}<Word label="Pass {number} later" onclick={() => move('later')}>down</Word>{/if}
+      </span>
+    {/if}
+  </TableBodyCell>
 </TableBodyRow>

@@ -44,6 +44,7 @@
           {one}
           number={i + 1}
           at="stages/{index}/passes/{i}"
+          named={computed?.passes.find((p) => p.id === one.id)?.name}
           outs={(computed?.passes ?? []).filter((p) => p.id === one.id && p.settings?.length)}
         />
       {/each}

@@ -16,7 +16,7 @@
   const mark = $derived(section.mark);
 </script>
 
-<div class="ml-[11px] border-l-2 border-hairline pb-2">
+<div class="ml-[11px] border-l-2 border-hairline pb-2" data-section={section.key}>
   <AccordionItem
     bind:open={() => open, ontoggle}
     headingTag="div"

@@ -32,6 +32,11 @@
                 class="text-sm"
                 onclick={() => bench.act('take_source', { group, source: one.id })}>take</Word
               >{:else}{one.verdict}{/if}
+            <Word
+              class="ml-2 text-sm"
+              label="Take out the source of the {one.by}"
+              onclick={() => bench.act('drop_source', { source: one.id })}>out</Word
+            >
           </TableBodyCell>
         </TableBodyRow>
       {/each}

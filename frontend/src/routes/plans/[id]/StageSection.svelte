@@ -4,7 +4,7 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Boxes from '#lib/parts/Form/Boxes.svelte';
   import Fold from '#lib/parts/Fold.svelte';
-  import { fieldsOf, write } from '#lib/plan.ts';
+  import { valueOf, write } from '#lib/plan.ts';
   import Checks from './Checks.svelte';
   import Items from './Items.svelte';
   import PassTable from './PassTable.svelte';
@@ -19,7 +19,7 @@
   const stage = $derived(bench.doc.stages[index]!);
   const at = $derived(`stages/${index}`);
   const kind = $derived(catalogue.value?.stage_kinds.find((k) => k.kind === stage.kind));
-  const shown = $derived((kind?.fields ?? []).filter((f) => f.main || fieldsOf(stage)[f.name] !== undefined));
+  const shown = $derived((kind?.fields ?? []).filter((f) => f.main || valueOf(stage, f.name) !== undefined));
   const rest = $derived((kind?.fields ?? []).filter((f) => !shown.includes(f)));
   const cautions = $derived(Object.entries(catalogue.value?.cautions ?? {}));
 </script>

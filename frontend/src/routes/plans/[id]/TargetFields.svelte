@@ -2,7 +2,6 @@
   import type { Bench } from '#lib/bench.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { fieldsOf } from '#lib/plan.ts';
-  import SourceFields from './SourceFields.svelte';
   import Typed from './Typed.svelte';
 
   /** Where the figure comes from, and what that kind of target asks for. */
@@ -35,7 +34,7 @@
     preload: [['preload', 'Clamp load of one bolt']],
     yield_fraction: [['fraction', 'Share of yield', '0.5 is half']],
   };
-  const begin = $derived<Record<string, string>>(torque ? { torque: `${Math.round(torque)} N·m` } : {});
+  const begin = $derived<Record<string, string>>(torque ? { torque: `${Number(torque.toPrecision(4))} N·m` } : {});
 </script>
 
 <QuantityField
@@ -45,9 +44,7 @@
   choices={kind ? KINDS : [['', 'no figure'], ...KINDS]}
   onchange={(now) => bench.act('set_target', { group, kind: now, ...begin })}
 />
-{#if source >= 0}
-  <SourceFields {bench} source={bench.doc.sources![source]!} at="sources/{source}" />
-{:else if target && ASKED[kind]}
+{#if target && source < 0 && ASKED[kind]}
   <div class="grid grid-cols-2 gap-2">
     {#each ASKED[kind] as [name, label, note] (name)}
       <Typed {bench} part={target} {at} {name} {label} {note} as={name === 'fraction' ? 'number' : 'text'} />

@@ -32,7 +32,7 @@
 <QuantityField
   {label}
   {example}
-  {note}
+  note={bench.examples.has(`${at}/${name}`) ? 'as in the example' : note}
   {list}
   {choices}
   value={textOf(part, name) || (choices?.[0]?.[0] ?? '')}

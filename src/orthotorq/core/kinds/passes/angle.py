@@ -21,7 +21,8 @@ READ_BY = {"angle disc": "angle disc", "electronic wrench": "electronic wrench",
 
 
 class AnglePass(PassForm):
-    """An angle after snug, in one or more steps, each in order; `window` is what is accepted, `read_by` how it is seen.
+    """An angle after snug, in one or more steps, each in order; `read_by` is how it is seen. What is accepted is a `window`,
+    or `within` so much of the turn, which follows the turn when that is changed.
 
     `zero` says from where a disc or a wrench counts: from where the bolt stands, or on from the step before.
     """
@@ -29,14 +30,24 @@ class AnglePass(PassForm):
     do: Literal["angle"]
     turn: Turn
     window: Annotated[list[Turn], Field(min_length=2, max_length=2)] | None = None
+    within: Turn | None = None
     read_by: Literal["electronic wrench", "angle disc", "marks", "flats"] = "angle disc"
     zero: Literal["here", "before"] = "here"
     order: Order = CROSS
+
+    @property
+    def ends(self) -> tuple[float, float] | None:
+        """The window [rad], or None where the turn is not judged."""
+        if self.window is not None:
+            return self.window[0].base, self.window[1].base
+        return None if self.within is None else (self.turn.base - self.within.base, self.turn.base + self.within.base)
 
     @model_validator(mode="after")
     def _around(self) -> AnglePass:
         if self.window is not None and not self.window[0].base <= self.turn.base <= self.window[1].base:
             raise Impossible(Message.RANGE_REVERSED, ("window",), low=str(self.window[0]), high=str(self.window[1]))
+        if self.within is not None and (self.window is not None or self.within.base >= self.turn.base):
+            raise Impossible(Message.BAD_VALUE, ("within",), reason="Give or take less than the turn, or a window instead")
         return self
 
 
@@ -52,9 +63,10 @@ class Angle(PassKind):
     """An angle after snug."""
 
     do, form, word, place = "angle", AnglePass, "Angle", 40
-    listed = {"angle": {"do": "angle", "turn": "50 deg", "window": ["45 deg", "55 deg"], "read_by": "angle disc",
+    listed = {"angle": {"do": "angle", "turn": "50 deg", "within": "5 deg", "read_by": "angle disc",
                         "order": {"kind": "cross"}}}
-    fields = (field("turn", "Turn", "quantity"),
+    fields = (field("turn", "Turn", "quantity"), field("within", "give or take", "quantity", "not judged"),
+              field("window", "Window", "list", "as give or take", note="from, to", main=False),
               field("read_by", "Seen by", "choice", choices=READ_BY, main=False),
               field("zero", "Counted", "choice", choices=ZERO, main=False))
     needs_target = pulls = adds_angle = traced = True
@@ -79,7 +91,7 @@ class Angle(PassKind):
 
     def planned(self, form: Any, group: Planned) -> dict[str, Any]:
         """The turn and its window, in degrees."""
-        window = [round(math.degrees(w.base), 3) for w in form.window] if form.window else None
+        window = [round(math.degrees(end), 3) for end in form.ends] if form.ends else None
         return {"turn_deg": round(math.degrees(form.turn.base), 3), "window_deg": window, "read_by": form.read_by,
                 "counts_on": form.zero == "before"}
 

@@ -16,13 +16,13 @@ from ...messages import Message
 from ...thresholds import MOST_PERCENT, MOVED_ABOVE, SNUG_OF_AN_ANGLE
 from ..asks import AGAIN, CAUSES, NOT_SURE, REFUSES, REPAIR, STILL_THERE, TURNED, TURNS_ON, Ask, Choice
 from ..fields import field
-from ..pass_kind import Answered, At, Fail, History, Look, PassForm, PassKind, Planned, Sayings, reading_base
+from ..pass_kind import Answered, At, Fail, History, Look, PassForm, PassKind, Planned, Sayings, following, reading_base
 
 
 class Rounds(Model):
     """A round repeated until none moves; a round is always finished, reaching `max` is never success."""
 
-    until: Literal["none_moves"]
+    until: Literal["none_moves"] = "none_moves"
     moved_above: Turn = Field(default=MOVED_ABOVE.text, validate_default=True)
     max: Annotated[int, Field(ge=1, le=50)] = 3
 
@@ -96,7 +96,12 @@ class Torque(PassKind):
               "check round": {"do": "torque", "percent": 100, "order": {"kind": "circle"}, **_CHECKING}}
     fields = (field("percent", "Share", "percent"), field("check", "check", "tick"),
               field("before_each", "First, at each bolt", example="nothing", main=False),
-              field("falls", "Lower than before because", example="it does not fall", main=False))
+              field("falls", "Lower than before because", example="it does not fall", main=False),
+              field("rounds.max", "Rounds at most", "count", "one round", main=False),
+              field("rounds.moved_above", "Moved is more than", "quantity", MOVED_ABOVE.text, main=False),
+              field("repeat.still", "Pulls that show no turn", "count", "one pull", main=False),
+              field("repeat.max", "Pulls at most", "count", "10", main=False),
+              field("slacken_first", "slacken each bolt first", "tick", main=False))
     needs_target = sets_figure = snug = pulls = wrenched = traced = True
     moving = ("turned",)
     exhausted = "rounds_exhausted"
@@ -135,7 +140,9 @@ class Torque(PassKind):
 
     def name(self, form: Any) -> str:
         """The share, and whether it checks."""
-        return form.name or (f"Check at {form.percent:g} %" if form.check else f"{form.percent:g} %")
+        if form.name:
+            return following(form.name, form.percent)
+        return f"Check at {form.percent:g} %" if form.check else f"{form.percent:g} %"
 
     def brief(self, raw: dict[str, Any]) -> str:
         """The share alone, since most passes are of this kind."""

@@ -16,6 +16,7 @@ from ...forms.result import PositionOut, Result, VariantOut
 from ...tables import EDITION
 from .chosen import choice_findings
 from .context import Context, context_of
+from .example_findings import example_findings
 from .found import Found, findings_out
 from .group_out import Loaded, group_out, loaded
 from .kit import kit_of
@@ -69,7 +70,7 @@ def _findings(work: Work, stages: list[Any], loads: dict[str, Loaded]) -> chain[
     context = work.context
     return chain(
         *(s.found for s in context.sources.values()), *(choice_findings(c) for c in context.chosen.values()),
-        tool_findings(context, stages), *(load.findings(context.plan) for load in loads.values()),
+        example_findings(context.plan), tool_findings(context, stages), *(load.findings(context.plan) for load in loads.values()),
         compare_sizes(context, {name: load.seen.band for name, load in loads.items()}), sequence_findings(context),
         order_findings(context), far_side_findings(context), kind_findings(work),
         state_findings(context, stages), part_findings(context, stages), compound_findings(context),

@@ -138,7 +138,7 @@ def chain_steps(chain: Chain, torque_at_bolt: float, percent: float) -> Derived:
     whole = show_quantity(torque_at_bolt, "torque", "N·m")
     notes = [f"{percent:g} % of {whole} is {show(drive / 1e3, 5)} N·m at the bolt."]
     for m in chain.multipliers:
-        steps.append(explain(mech.multiplier_setting, torque=drive, ratio=m.multiplier, efficiency=m.efficiency[1]))
+        steps.append(explain(mech.multiplier_setting, torque=drive, ratio=m.multiplier, efficiency=m.band[1]))
         drive = steps[-1].value
     if chain.multipliers:
         steps.append(explain(mech.reaction_torque, torque=torque_at_bolt * percent / 100, setting=drive))

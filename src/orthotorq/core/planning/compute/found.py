@@ -12,8 +12,8 @@ _WEIGHT = {"stop": 0, "caution": 1, "note": 2}
 
 
 class Found(NamedTuple):
-    """One finding: its code, the place in the plan by id, the parameters of its sentence, and the
-    figure that closes it as the act `take_remedy` takes it."""
+    """One finding: its code, the place in the plan by id, the parameters of its sentence, and what the act that closes it
+    is given: the figure of its remedy, or as its rule says."""
 
     code: Finding
     where: str
@@ -37,5 +37,6 @@ def findings_out(found: Iterable[Found], waivers: Iterable[Waiver]) -> list[Find
                        and w.where in (None, where)), None)
         out.setdefault((code.value, where, text), FindingOut(
             code=code.value, severity=rule.severity, waivable=rule.waivable, role=rule.role, where=where, text=text,
-            remedy=rule.remedy.format(**params), waived=waived, sets=sets or {}))
+            remedy=rule.remedy.format(**params), waived=waived, sets=sets or {},
+            act=(rule.act or "take_remedy") if sets else "", act_words=(rule.act_words or "take this figure") if sets else ""))
     return sorted(out.values(), key=lambda f: (f.waived is not None, _WEIGHT[f.severity]))

@@ -37,14 +37,14 @@ class Chain:
     @property
     def accuracies(self) -> tuple[float, ...]:
         """Wrench, then half the efficiency band of each multiplier: separate contributions."""
-        bands = [(m.efficiency[2] - m.efficiency[0]) / (2 * m.efficiency[1]) for m in self.multipliers]
+        bands = [(m.band[2] - m.band[0]) / (2 * m.band[1]) for m in self.multipliers]
         return (accuracy_of(self.tool), *[b for b in bands if b > 0])
 
     def input_of(self, torque: float) -> tuple[float, float]:
         """(wrench setting, torque into the first multiplier or the bolt), N·mm, for a torque at the bolt."""
         drive = torque
         for m in self.multipliers:
-            drive = mech.multiplier_setting(drive, m.multiplier, m.efficiency[1])
+            drive = mech.multiplier_setting(drive, m.multiplier, m.band[1])
         if self.adapter is None:
             return drive, drive
         length = self.tool.length.base if self.tool.length else 0.0

@@ -45,6 +45,11 @@ def _stage(context: Context, stage: TightenStage, out: StageOut) -> Iterator[Fou
                 yield from _one(where, stage.words, share, chain, given[name])
             else:
                 yield from _impossible(where, stage.words, share, chain, one)
+    chains = {name for p in out.passes if p.settings for name in stage.chains_of(p.group)}
+    used = [m for name in sorted(chains) for m in context.chains[name].multipliers]
+    for bare in {m.multiplier: m for m in used if m.efficiency is None}.values():
+        yield find(Finding.EFFICIENCY_TAKEN, where, stage=stage.words, ratio=f"{bare.multiplier:g}",
+                   low=f"{bare.band[0] * 100:g}", high=f"{bare.band[2] * 100:g}")
     torque = [p for p in out.passes if PASS_KINDS[p.do].wrenched]
     if any(not p.settings and not stage.chains_of(p.group) for p in torque):
         yield find(Finding.NO_TOOL, where, stage=stage.words)

@@ -11,10 +11,10 @@ from typing import Any
 
 from ...errors import BadDocument, UnknownName
 from ...messages import Message
-from . import group_parts, groups, stages, tools
+from . import group_parts, groups, manual, stages, tools
 from .base import ACTS, Raw
 
-__all__ = ["ACTS", "edit", "group_parts", "groups", "stages", "tools"]
+__all__ = ["ACTS", "edit", "group_parts", "groups", "manual", "stages", "tools"]
 
 
 def edit(document: Any, act: str, params: Raw) -> tuple[Raw, str]:

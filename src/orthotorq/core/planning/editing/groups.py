@@ -13,7 +13,7 @@ _LAYOUTS: dict[str, Raw] = {
     "grid": {"kind": "grid", "rows": 2, "columns": 2, "row_pitch": "150 mm", "column_pitch": "200 mm"},
     "points": {"kind": "points", "points": [["0 mm", "0 mm"]]}}
 _FACES: dict[str, Raw] = {"cone": {"kind": "cone", "half_angle": "30 deg"},
-                          "flat": {"kind": "flat", "face_diameter": "33.6 mm", "hole": "26 mm"}}
+                          "flat": {"kind": "flat", "face_diameter": "", "hole": ""}}
 _LAYER: Raw = {"material": "carbon steel", "thickness": "20 mm"}
 
 
@@ -116,12 +116,12 @@ def add_layer(doc: Raw, group: str) -> str:
 
 
 @an_act
-def set_target(doc: Raw, group: str, kind: str, torque: str = "100 N·m") -> str:
-    """Where the figure comes from, beginning with the torque there is now."""
+def set_target(doc: Raw, group: str, kind: str, torque: str = "") -> str:
+    """Where the figure comes from, beginning with the torque there is now; what nobody has given is left to be typed."""
     targets_of: dict[str, Raw] = {
         "ranked": {"kind": "ranked"}, "torque": {"kind": "torque", "torque": torque},
-        "torque+angle": {"kind": "torque+angle", "torque": torque, "angle": "60 deg"},
-        "preload": {"kind": "preload", "preload": "100 kN"}, "yield_fraction": {"kind": "yield_fraction", "fraction": 0.5}}
+        "torque+angle": {"kind": "torque+angle", "torque": torque, "angle": ""},
+        "preload": {"kind": "preload", "preload": ""}, "yield_fraction": {"kind": "yield_fraction", "fraction": ""}}
     targets = doc.setdefault("targets", {})
     if kind == "source":
         sources = doc.setdefault("sources", [])
@@ -131,6 +131,26 @@ def set_target(doc: Raw, group: str, kind: str, torque: str = "100 N·m") -> str
     else:
         targets[group] = begins(targets_of, kind, "kind of target")
     return f"figure-{group}"
+
+
+@an_act
+def add_source(doc: Raw, group: str) -> str:
+    """Another source beside those there are; what it says is typed."""
+    sources = doc.setdefault("sources", [])
+    sources.append({"id": fresh(ids(sources), "s"), "groups": [group], "by": "part maker", "reference": "",
+                    "says": {"torque": [""]}})
+    return f"figure-{group}"
+
+
+@an_act
+def drop_source(doc: Raw, source: str) -> str:
+    """A source out of the plan; a figure that was taken from it is that of the source that ranks first."""
+    doc["sources"] = [one for one in doc.get("sources", []) if one.get("id") != source]
+    for target in doc.get("targets", {}).values():
+        if target.get("source") == source:
+            target.clear()
+            target["kind"] = "ranked"
+    return ""
 
 
 @an_act
@@ -182,5 +202,6 @@ def take_remedy(doc: Raw, group: str, torque: str = "", angle: str = "") -> str:
     rest = math.degrees(parse(angle, "angle").base - sum(parse(p["turn"], "angle").base for p in turns[:-1]))
     if turns and rest > 0:
         turns[-1]["turn"] = f"{rest:g} deg"
-        turns[-1].pop("window", None)
+        for field in ("window", "within"):
+            turns[-1].pop(field, None)
     return f"figure-{group}"

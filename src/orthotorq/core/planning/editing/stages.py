@@ -78,6 +78,17 @@ def add_pass(doc: Raw, stage: str, listed: str) -> str:
 
 
 @an_act
+def move_pass(doc: Raw, stage: str, one: str, by: str) -> str:
+    """A pass one place earlier or later; at the ends it stays."""
+    passes = the_stage(doc, stage)["passes"]
+    at = passes.index(the_one(passes, one, "pass"))
+    to = at + (-1 if by == "earlier" else 1)
+    if 0 <= to < len(passes):
+        passes[at], passes[to] = passes[to], passes[at]
+    return f"stage-{stage}"
+
+
+@an_act
 def use_method(doc: Raw, stage: str, method: str) -> str:
     """The passes of a method taken over, to be edited."""
     own = doc.get("definitions", {}).get("methods", {})

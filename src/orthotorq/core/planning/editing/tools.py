@@ -3,11 +3,12 @@ from __future__ import annotations
 
 import copy
 
+from ..examples import confirmed
 from .base import Raw, an_act, begins, fresh, ids, in_table
 
 _TOOL: Raw = {"kind": "click wrench", "range": ["40 N·m", "200 N·m"], "increment": "1 N·m", "length": "600 mm", "drive": "1/2 in"}
-_LINKS: dict[str, Raw] = {"adapter": {"adapter": "75 mm", "angle": "0 deg"},
-                          "multiplier": {"multiplier": 5, "efficiency": [0.87, 0.9, 0.93]}}
+_LINKS: dict[str, Raw] = {"adapter": {"adapter": ""},
+                          "multiplier": {"multiplier": ""}}
 _RECHECK: Raw = {"meter": "h", "at": ["24 h"]}
 
 
@@ -51,6 +52,21 @@ def add_recheck(doc: Raw) -> str:
     rechecks = doc.setdefault("rechecks", [])
     rechecks.append({"id": fresh(ids(rechecks), "r"), **copy.deepcopy(_RECHECK)})
     return "back"
+
+
+@an_act
+def confirm_examples(doc: Raw, where: str) -> str:
+    """The values of a part stand as the example has them, and the planner takes them on as his own."""
+    confirmed(doc, where)
+    return ""
+
+
+@an_act
+def unwaive(doc: Raw, finding: str, where: str) -> str:
+    """A finding that was taken on counts again."""
+    gone = ((finding, where), (finding, None))
+    doc["waivers"] = [w for w in doc.get("waivers", []) if (w.get("finding"), w.get("where")) not in gone]
+    return ""
 
 
 @an_act

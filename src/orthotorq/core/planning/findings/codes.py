@@ -101,6 +101,8 @@ class Finding(StrEnum):
     SETTING_IMPOSSIBLE = "setting_impossible"
     HAND_FORCE = "hand_force"
     DRIVE_TOO_SMALL = "drive_too_small"
+    EXAMPLE_VALUES = "example_values"
+    EFFICIENCY_TAKEN = "efficiency_taken"
     REACTION = "reaction"
     REACTION_HIGH = "reaction_high"
     NO_CHECK_ROUND = "no_check_round"

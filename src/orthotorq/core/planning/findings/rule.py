@@ -9,13 +9,16 @@ Severity = Literal["stop", "caution", "note"]
 
 @dataclass(frozen=True, slots=True)
 class Rule:
-    """One row: `role` may waive it when `waivable`; a stop that is not waivable keeps a plan from release."""
+    """One row: `role` may waive it when `waivable`; a stop that is not waivable keeps a plan from release. `act` is what closes
+    it by one word, `act_words`; without one the figure of its remedy is taken."""
 
     severity: Severity
     waivable: bool
     role: str | None
     text: str
     remedy: str
+    act: str = ""
+    act_words: str = ""
 
 
 def stop(text: str, remedy: str) -> Rule:

@@ -5,6 +5,9 @@ from .codes import Finding
 from .rule import Rule, caution, note, stop, stop_unless
 
 RULES: dict[Finding, Rule] = {
+    Finding.EXAMPLE_VALUES: Rule(
+        "stop", False, None, "{part}: {count}: {values}.",
+        "Change them, or take them on as your own.", "confirm_examples", "these are mine"),
     Finding.SOURCE_STRUCK: note(
         "{source} is not taken for {group}: {reason}.",
         "Nothing to do, or correct what it is valid for."),

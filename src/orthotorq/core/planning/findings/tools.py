@@ -29,6 +29,9 @@ RULES: dict[Finding, Rule] = {
         "Above {limit} take a longer wrench, a multiplier or a second person; never a pipe."),
     Finding.DRIVE_TOO_SMALL: caution(
         "Stage “{stage}”: {setting} is above what a {drive} drive usually carries ({limit}).", "Take a larger drive."),
+    Finding.EFFICIENCY_TAKEN: caution(
+        "Stage “{stage}”: the multiplier 1 : {ratio} has no efficiency given; {low} to {high} % is taken, which is typical.",
+        "Take it from the multiplier's sheet or its plate."),
     Finding.REACTION: note(
         "Stage “{stage}”: the multiplier's housing reacts with {reaction}{arm}.",
         "Rest the arm squarely on something that carries it, padded; keep hands out from between."),

@@ -1,0 +1,64 @@
+"""Acts that take over what a line of a manual says."""
+from __future__ import annotations
+
+import copy
+
+from ...kinds.registry import PASS_KINDS
+from .base import Raw, an_act, fresh, ids, the_group, the_stage
+from .groups import take_source
+
+#: the words of a manual -> the order of a pass
+_ORDERS = {"cross": "cross", "star": "star", "circle": "circle", "row": "middle_out", "grid": "centre_out"}
+
+
+@an_act
+def say_source(doc: Raw, group: str, torque: str = "", second: str = "", low: str = "", high: str = "", most: str = "",
+               least: str = "", angle: str = "") -> str:
+    """A source with what it says; a figure of it is taken, a bound of it stands beside what there is."""
+    the_group(doc, group)
+    says: Raw = {"torque": [torque, *([second] if second else [])]} if torque else {"range": [low, high]} if low and high else {}
+    says |= {key: value for key, value in (("at_most", most), ("at_least", least), ("angle", angle)) if value}
+    sources = doc.setdefault("sources", [])
+    made = fresh(ids(sources), "s")
+    sources.append({"id": made, "groups": [group], "by": "equipment maker", "reference": "", "says": says})
+    if torque and angle:
+        doc.setdefault("targets", {})[group] = {"kind": "torque+angle", "torque": torque, "angle": angle, "source": made}
+    elif torque or low:
+        return take_source(doc, group, made)
+    return f"figure-{group}"
+
+
+@an_act
+def take_passes(doc: Raw, stage: str, percents: str, order: str = "", check: str = "") -> str:
+    """By hand, then these shares, then a round that checks where one is wanted."""
+    one, kind = the_stage(doc, stage), _ORDERS.get(order, "cross")
+    passes: list[Raw] = [{"id": "hand", "do": "hand", "order": {"kind": kind}}]
+    passes += [{"id": f"p{i}", "do": "torque", "percent": float(share), "order": {"kind": kind}}
+               for i, share in enumerate(percents.split(), 1)]
+    if check:
+        passes.append({"id": "check", **copy.deepcopy(PASS_KINDS["torque"].listed["check round"])})
+    one.pop("method", None)
+    one["passes"] = passes
+    return f"stage-{stage}"
+
+
+@an_act
+def take_order(doc: Raw, stage: str, order: str) -> str:
+    """The order of every pass of a stage that does not prove the others."""
+    for one in the_stage(doc, stage).get("passes") or []:
+        if "order" in one and not one.get("check"):
+            one["order"] = {**one["order"], "kind": _ORDERS[order]}
+    return f"stage-{stage}"
+
+
+@an_act
+def take_recheck(doc: Raw, meter: str, at: str = "", every: str = "") -> str:
+    """A schedule of rechecks; one of the same meter gives way to it."""
+    rechecks = [one for one in doc.get("rechecks", []) if one.get("meter") != meter]
+    made: Raw = {"id": fresh(ids(rechecks), "r"), "meter": meter}
+    if at:
+        made["at"] = [part.strip() for part in at.split(",")]
+    if every:
+        made["every"] = every
+    doc["rechecks"] = [*rechecks, made]
+    return "back"
