@@ -152,7 +152,7 @@ def test_two_editors_over_http(client) -> None:
 def test_roles_are_held_over_http(client) -> None:
     tam = client("tam")
     plan = first_plan(tam)
-    answer = tam.post(f"/api/v1/plans/{plan['id']}/release", **{"If-Match": '"2"'})
+    answer = tam.post(f"/api/v1/plans/{plan['id']}/release", {}, **{"If-Match": '"2"'})
     assert (answer.status_code, answer.json["code"]) == (403, "forbidden")
 
 

@@ -44,7 +44,14 @@ def test_a_planner_registers_a_machine_and_its_joint_and_plans_it(client) -> Non
     plan = mira.post("/api/v1/plans", {"joint": flange, "title": "Close the suction flange"}).json["id"]
     draft = mira.get(f"/api/v1/plans/{plan}/draft").json
     assert draft["document"]["joint"] == "BP-9/suction"
-    assert mira.post(f"/api/v1/plans/{plan}/release", **{"If-Match": f'"{draft["version"]}"'}).status_code == 201
+    refused = mira.post(f"/api/v1/plans/{plan}/release", {}, **{"If-Match": f'"{draft["version"]}"'})
+    assert refused.status_code == 409 and "as the example has them" in refused.json["detail"]
+    del draft["document"]["examples"]
+    saved = mira.put(f"/api/v1/plans/{plan}/draft", {"document": draft["document"]}, **{"If-Match": f'"{draft["version"]}"'})
+    bench = mira.post("/api/v1/bench", draft["document"]).json
+    taken = {"taken_on": [caution["id"] for caution in bench["to_take_on"]]}
+    released = mira.post(f"/api/v1/plans/{plan}/release", taken, **{"If-Match": saved.headers["ETag"]})
+    assert released.status_code == 201, released.text
     assert mira.get(f"{JOINTS}/{flange}").json["summary"].startswith("12 × M20")
 
 

@@ -34,7 +34,7 @@ def calls(client: Any) -> dict[str, tuple[set[str], Any]]:
         "sheet": (EVERYBODY, lambda c: c.get(f"/api/v1/revisions/{revision}/sheet.pdf")),
         "runs": (EVERYBODY, lambda c: c.get("/api/v1/runs")),
         "save": ({"planner"}, lambda c: c.put(draft, {"document": cover()}, **{"If-Match": '"1"'})),
-        "release": ({"planner"}, lambda c: c.post(f"/api/v1/plans/{plan['id']}/release", **{"If-Match": '"1"'})),
+        "release": ({"planner"}, lambda c: c.post(f"/api/v1/plans/{plan['id']}/release", {}, **{"If-Match": '"1"'})),
         "new plan": ({"planner"}, lambda c: c.post("/api/v1/plans", {"joint": joint, "title": "New"})),
         "new machine": ({"planner", "administrator"}, lambda c: c.post("/api/v1/equipment", typed)),
         "change machine": ({"planner", "administrator"}, lambda c: c.put(f"/api/v1/equipment/{machine['id']}", typed)),

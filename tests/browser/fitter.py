@@ -3,7 +3,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import Locator, Page, TimeoutError
+from playwright.sync_api import Locator, Page, TimeoutError, expect
 
 from tests.browser.conftest import Person
 
@@ -24,6 +24,28 @@ def open_section(page: Page, name: str) -> None:
     button = page.get_by_role("button", name=re.compile(name)).first
     if button.get_attribute("aria-expanded") != "true":
         button.click()
+
+
+def take_on_examples(page: Page) -> None:
+    """Say of every value that still stands as in the example that it is right."""
+    mine = page.get_by_role("button", name="these are mine")
+    page.get_by_text("Not current").wait_for(state="detached")
+    while count := mine.count():
+        mine.first.click()
+        expect(mine).to_have_count(count - 1)
+
+
+def release(page: Page, reason: str = "") -> None:
+    """Release what is on the Bench, with every caution taken on."""
+    page.get_by_role("button", name="Release").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_text("A revision is frozen").wait_for()
+    for box in dialog.get_by_role("checkbox").all():
+        box.check()
+    if reason:
+        dialog.get_by_label("Why there is a new revision").fill(reason)
+    dialog.get_by_role("button", name="Release").click()
+    page.get_by_text("Released as revision").wait_for()
 
 
 def start_run(person: Person, joint: str, occasion: str = "") -> None:

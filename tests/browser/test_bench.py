@@ -8,7 +8,7 @@ from typing import Any
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import field, open_section
+from tests.browser.fitter import field, open_section, release, take_on_examples
 
 
 def begun(planner: Person, title: str) -> Page:
@@ -85,8 +85,9 @@ def test_a_new_machine_and_its_joint_are_planned_from_nothing(someone: Person) -
     expect(page.get_by_text("stud with two nuts")).to_be_visible()
     field(page, "Bolts").fill("20")
     expect(page.get_by_text("20 × M20 on Ø 400 mm")).to_be_visible()
-    page.get_by_role("button", name="Release").click()
-    expect(page.get_by_text("revision 1")).to_be_visible()
+    take_on_examples(page)
+    release(page)
+    expect(page.get_by_text("Released as revision 1")).to_be_visible()
     page.get_by_role("link", name="Equipment", exact=True).click()
     page.get_by_label("Find", exact=True).fill("suction")
     expect(page.get_by_text("20 × M20, ")).to_be_visible()
@@ -146,7 +147,8 @@ def test_a_multiplier_and_other_bolts_are_planned_on_the_bench(someone: Person) 
     page.get_by_role("button", name="take these bolts out").click()
     expect(page.get_by_text("Guard screws")).to_have_count(0)
     expect(page.get_by_text("Not current")).to_have_count(0)
-    page.get_by_role("button", name="Release").click()
+    take_on_examples(page)
+    release(page)
     expect(page.get_by_text("Released as revision 1")).to_be_visible()
 
 

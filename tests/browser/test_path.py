@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from pypdf import PdfReader
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import field, more, open_section, press_on, sign, start_run, work_until
+from tests.browser.fitter import field, more, open_section, press_on, release, sign, start_run, take_on_examples, work_until
 
 
 def test_plan_release_run_record(someone: Person, another: Any) -> None:
@@ -28,8 +28,9 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
     field(page, "Torque").fill("180 N·m")
     expect(page.locator("[aria-label='Wrench setting']")).to_contain_text("180 N·m")
     expect(page.locator("svg[role=img] [data-place]")).to_have_count(4)
+    take_on_examples(page)
     expect(page.get_by_text(re.compile("0 stops"))).to_be_visible()
-    page.get_by_role("button", name="Release").click()
+    release(page)
     expect(page.get_by_role("status")).to_contain_text("revision 1")
 
     fitter = another().sign_in("tam")

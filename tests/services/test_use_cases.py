@@ -12,12 +12,24 @@ from sqlalchemy.orm import Session
 
 from orthotorq.core.documents.plan import JointKind
 from orthotorq.core.forms.errors import DocumentErrors
+from orthotorq.core.planning.compute import compute
 from orthotorq.services import permissions
 from orthotorq.services.accounts.commands import actor_of, sign_in
 from orthotorq.services.context import Actor, Ctx
-from orthotorq.services.errors import Forbidden, NotFound, NotSignedIn, Refused, TooMany
-from orthotorq.services.planning.commands import Saved, SavedAside, create_plan, release, save_draft
+from orthotorq.services.errors import BadField, Forbidden, NotFound, NotSignedIn, Refused, TooMany
+from orthotorq.services.planning.commands import (
+    Saved,
+    SavedAside,
+    caution_id,
+    copy_plan,
+    create_plan,
+    put_away,
+    release,
+    save_draft,
+)
 from orthotorq.services.planning.queries import list_side_drafts, read_draft
+from orthotorq.services.planning.versions import compare_versions, list_revisions, take_over_part
+from orthotorq.services.registers.queries import joint_detail
 from orthotorq.services.running.commands import append_events, take_lease
 from orthotorq.services.running.queries import read_record, read_run
 from orthotorq.services.running.start import Choices, start_run
@@ -113,8 +125,13 @@ def test_release_refuses_stops_repeats_and_old_versions(session: Session, ctx) -
         release(ctx("mira"), plan.id, saved.version - 1)
     document["sources"][0]["says"]["torque"] = ["440 N·m"]
     saved = save_draft(ctx("mira"), plan.id, saved.version, document)
-    made = release(ctx("mira"), plan.id, saved.version)
-    assert made.number == 2
+    taken = [caution_id(f) for f in compute(document).findings]
+    with pytest.raises(BadField, match="why there is a new revision"):
+        release(ctx("mira"), plan.id, saved.version, taken_on=taken)
+    with pytest.raises(Refused, match="not taken on by name"):
+        release(ctx("mira"), plan.id, saved.version, "the plate says 440")
+    made = release(ctx("mira"), plan.id, saved.version, "the plate says 440", taken)
+    assert (made.number, made.reason) == (2, "the plate says 440") and json.loads(made.taken_on)
     assert [r.status for r in plan.revisions if r.number == 1] == ["superseded"]
     with pytest.raises(Refused, match="newer revision"):
         start_run(ctx("tam"), plan.revisions[0].id, Choices("tablet"))
@@ -125,7 +142,51 @@ def test_a_new_plan_begins_computable(session: Session, ctx, kind: str) -> None:
     joint = session.scalars(select(Joint).where(Joint.kind == kind)).first()
     assert joint is not None
     made = create_plan(ctx("mira"), joint.id, "  New  ")
-    assert release(ctx("mira"), made, 1).number == 1
+    with pytest.raises(Refused, match="as the example has"):
+        release(ctx("mira"), made, 1)
+    document = read_draft(ctx("mira"), made).document
+    del document["examples"]
+    save_draft(ctx("mira"), made, 1, document)
+    taken = [caution_id(f) for f in compute(document).findings]
+    assert release(ctx("mira"), made, 2, taken_on=taken).number == 1
+
+
+def test_versions_are_listed_held_against_each_other_and_taken_over(session: Session, ctx) -> None:
+    plan = cover_plan(session)
+    first = list_revisions(ctx("tam"), plan.id)
+    assert [(r.number, r.reason, r.released_by) for r in first] == [(1, "", "Mira Oslund")] and first[0].taken_on
+    document = json.loads(plan.draft)
+    document["stages"][0]["title"] = "Made safe"
+    saved = save_draft(ctx("mira"), plan.id, plan.version, document)
+    found = compare_versions(ctx("tam"), plan.id, str(first[0].id), "draft")
+    assert [d.after for d in found] == ["Made safe"]
+    back = take_over_part(ctx("mira"), plan.id, str(first[0].id), document, found[0].path).document
+    assert back["stages"][0].get("title") == found[0].before
+    other = save_draft(ctx("mira"), plan.id, saved.version - 1, {**document, "title": "Aside"})
+    assert isinstance(other, SavedAside)
+    assert [d.after for d in compare_versions(ctx("tam"), plan.id, "draft", str(other.side_draft))] == ["Aside"]
+    for wrong in ("nothing", str(plan.id)):
+        with pytest.raises(NotFound):
+            compare_versions(ctx("tam"), plan.id, wrong, "draft")
+
+
+def test_a_plan_is_copied_to_a_joint_of_its_kind_and_put_away(session: Session, ctx) -> None:
+    plan = session.scalars(select(Plan).join(Joint).where(Joint.name == "Gearbox foot")).one()
+    joint = session.scalars(select(Joint).where(Joint.name == "Press frame foot")).one()
+    made = read_draft(ctx("mira"), copy_plan(ctx("mira"), plan.id, joint.id))
+    assert made.document["joint"] == "WS-1/press-frame" and made.revision_id is None
+    with pytest.raises(BadField, match="its own kind"):
+        copy_plan(ctx("mira"), cover_plan(session).id, joint.id)
+    put_away(ctx("mira"), made.id, True)
+    assert [p.put_away for p in joint_detail(ctx("tam"), joint.id).plans if p.id == made.id] == [True]
+
+
+def test_where_two_release_nobody_releases_what_he_changed_last(session: Session, ctx, monkeypatch) -> None:
+    monkeypatch.setenv("ORTHOTORQ_RELEASE_BY_TWO", "1")
+    plan = cover_plan(session)
+    saved = save_draft(ctx("mira"), plan.id, plan.version, {**json.loads(plan.draft), "title": "By two"})
+    with pytest.raises(Refused, match="somebody else"):
+        release(ctx("mira"), plan.id, saved.version, "another title")
 
 
 class Tablet:

@@ -82,21 +82,21 @@ export class Bench {
 
   /**
    * An act on the plan by its name: the server changes the document and says which section to open. One at a time; what was
-   * typed while it was under way is kept, and the act is done again on it.
+   * typed while it was under way is kept, and the act is done again on it. With `stay` no other section is opened.
    */
-  async act(act: string, params: Record<string, string> = {}): Promise<void> {
-    this.acting = this.acting.then(() => this.once(act, params));
+  async act(act: string, params: Record<string, string> = {}, stay = false): Promise<void> {
+    this.acting = this.acting.then(() => this.once(act, params, stay));
     return this.acting;
   }
 
-  private async once(act: string, params: Record<string, string>): Promise<void> {
+  private async once(act: string, params: Record<string, string>, stay: boolean): Promise<void> {
     const document = $state.snapshot(this.doc);
     const { data, error } = await api
       .POST('/api/v1/edits', { body: { document, act, params } })
       .catch(() => ({ data: undefined, error: undefined }));
     if (!data) this.failed = sentence(error);
-    else if (JSON.stringify(this.doc) === JSON.stringify(document)) this.take(data);
-    else await this.once(act, params);
+    else if (JSON.stringify(this.doc) === JSON.stringify(document)) this.take(stay ? { ...data, opens: '' } : data);
+    else await this.once(act, params, stay);
   }
 
   /** Open a section and stand in its first field, so that work goes on there. */

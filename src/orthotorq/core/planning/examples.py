@@ -100,6 +100,32 @@ def by_part(document: Doc) -> dict[str, list[str]]:
     return out
 
 
+def _stands(document: Doc, path: str) -> bool:
+    value: Any = document
+    for part in path.split("/"):
+        value, at = _step(value, part)
+        if at is None:
+            return False
+    return True
+
+
+def pruned(document: Doc) -> None:
+    """What is no longer in the plan is no example in it."""
+    kept = {path: value for path, value in (document.get("examples") or {}).items() if _stands(document, path)}
+    if kept:
+        document["examples"] = kept
+    else:
+        document.pop("examples", None)
+
+
+def began(before: Doc, after: Doc) -> None:
+    """What stands in a plan since an act, as it begins, is not yet the planner's own."""
+    known = examples_of(before)
+    new = {path: value for path, value in examples_of(after).items() if path not in known and value != ""}
+    if new:
+        after["examples"] = {**(after.get("examples") or {}), **new}
+
+
 def emptied(document: Doc) -> Doc:
     """The same plan without any value that somebody has to vouch for: its fields wait to be filled in."""
     out = copy.deepcopy(document)
@@ -115,8 +141,5 @@ def emptied(document: Doc) -> Doc:
 
 def confirmed(document: Doc, where: str) -> None:
     """The values of a part are the planner's own from now on."""
-    kept = {path: value for path, value in (document.get("examples") or {}).items() if where_of(path) != where}
-    if kept:
-        document["examples"] = kept
-    else:
-        document.pop("examples", None)
+    document["examples"] = {path: value for path, value in (document.get("examples") or {}).items() if where_of(path) != where}
+    pruned(document)

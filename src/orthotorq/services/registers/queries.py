@@ -160,8 +160,9 @@ def _next_step(ctx: Ctx, plans: list[PlanLine]) -> NextStep:
 def _has(word: str) -> ColumnElement[bool]:
     """Whether a machine, or one of its joints, has a word in tag, name, area, kind, or in what its plans have released."""
     own, theirs, plans = (or_(*(column.icontains(word, autoescape=True) for column in columns)) for columns in (
-        (Equipment.tag, Equipment.name, Equipment.area), (Joint.tag, Joint.name, Joint.kind, Joint.summary), (Plan.title,)))
-    return or_(own, Equipment.joints.any(or_(theirs, Joint.plans.any(plans))))
+        (Equipment.tag, Equipment.name, Equipment.area), (Joint.tag, Joint.name, Joint.summary), (Plan.title,)))
+    kinds = [kind for kind, words in JOINT_KINDS.items() if word.lower() in words.lower()]
+    return or_(own, Equipment.joints.any(or_(theirs, Joint.kind.in_(kinds), Joint.plans.any(plans))))
 
 
 @use_case

@@ -87,8 +87,8 @@ class RevisionList(BaseModel):
 class TwoVersions(BaseModel):
     """Which version is held against which: `draft`, a revision's id, or that of a draft kept aside."""
 
-    before: Annotated[str, Field(max_length=40)]
-    after: Annotated[str, Field(max_length=40)]
+    before: Annotated[str, Field(max_length=40)] = "draft"
+    after: Annotated[str, Field(max_length=40)] = "draft"
 
 
 class DifferenceList(BaseModel):

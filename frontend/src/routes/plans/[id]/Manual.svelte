@@ -22,10 +22,8 @@
     await read.ask(() => api.POST('/api/v1/manual-lines', { body: { document: $state.snapshot(bench.doc), group, text } }));
   }
   async function take(item: Schemas['Proposal'], index: number) {
-    const open = bench.open;
-    await bench.act(item.act ?? '', item.params ?? {});
     // the next proposal is taken from here
-    bench.open = open;
+    await bench.act(item.act ?? '', item.params ?? {}, true);
     done = { ...done, [index]: 'taken' };
   }
 </script>

@@ -86,8 +86,8 @@
     {#if (stage.passes ?? []).length > 1}
       <span class="grid justify-items-end gap-1 text-sm">
         <Word label="Take out pass {number}" onclick={() => stage.passes!.splice(number - 1, 1)}>out</Word>
-        {#if number > 1}<Word label="Pass {number} earlier" onclick={() => move('earlier')}>up</Word>{/if}
-        {#if number < stage.passes!.length}<Word label="Pass {number} later" onclick={() => move('later')}>down</Word>{/if}
+        {#if number > 1}<Word label="Pass {number} up" onclick={() => move('earlier')}>up</Word>{/if}
+        {#if number < stage.passes!.length}<Word label="Pass {number} down" onclick={() => move('later')}>down</Word>{/if}
       </span>
     {/if}
   </TableBodyCell>

@@ -11,10 +11,16 @@ from typing import Any
 
 from ...errors import BadDocument, UnknownName
 from ...messages import Message
+from ..examples import began, pruned
 from . import group_parts, groups, manual, stages, tools
 from .base import ACTS, Raw
 
 __all__ = ["ACTS", "edit", "group_parts", "groups", "manual", "stages", "tools"]
+
+
+#: acts after which something stands in the plan as it begins, with values that nobody has given yet
+BEGIN = ("add_group", "vary_group", "add_tool", "add_recheck", "add_stage", "add_pass", "add_layer", "set_part", "set_face",
+         "add_link")
 
 
 def edit(document: Any, act: str, params: Raw) -> tuple[Raw, str]:
@@ -31,6 +37,10 @@ def edit(document: Any, act: str, params: Raw) -> tuple[Raw, str]:
         raise BadDocument(Message.BAD_VALUE, ("params",), reason=f"The act “{act}” takes texts for {takes}")
     out = copy.deepcopy(document)
     try:
-        return out, found(out, **params)
+        opens = found(out, **params)
+        if act in BEGIN:
+            began(document, out)
+        pruned(out)
+        return out, opens
     except (TypeError, AttributeError, LookupError, ValueError):
         raise BadDocument(Message.BAD_VALUE, ("params",), reason=f"“{act}” does not fit this document") from None

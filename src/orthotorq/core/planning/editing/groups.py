@@ -80,10 +80,11 @@ def drop_group(doc: Raw, group: str) -> str:
 
 @an_act
 def set_layout(doc: Raw, group: str, kind: str) -> str:
-    """How the bolts stand; the middle stays where it is."""
+    """How the bolts stand; what was said of the old layout and holds for the new one stays, the rest is typed."""
     found = the_group(doc, group)
-    origin = found["layout"].get("origin")
-    found["layout"] = {**begins(_LAYOUTS, kind, "layout"), **({"origin": origin} if origin else {})}
+    old, new = found["layout"], begins(_LAYOUTS, kind, "layout")
+    kept = {field: old.get(field, "" if field not in ("kind", "points") else value) for field, value in new.items()}
+    found["layout"] = {**kept, "kind": kind, **({"origin": old["origin"]} if old.get("origin") else {})}
     return f"joint-{group}"
 
 

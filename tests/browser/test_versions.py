@@ -1,0 +1,83 @@
+"""The Bench beside the fields: undo, lines of manuals, cautions taken on, versions compared, a plan begun with empty fields."""
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Person
+from tests.browser.fitter import field, open_section, release, take_on_examples
+
+
+def begin(someone: Person, title: str, how: str = "example") -> Page:
+    page = someone.sign_in("mira").page
+    page.get_by_role("link", name="Press frame foot").click()
+    page.get_by_label("New plan, title").fill(title)
+    page.get_by_label("Begin with").select_option(how)
+    page.get_by_role("button", name="Begin", exact=True).click()
+    page.wait_for_url("**/plans/*")
+    page.get_by_text(re.compile("Draft 1")).wait_for()
+    return page
+
+
+def test_a_line_of_a_manual_is_taken_over_piece_by_piece_and_undone(someone: Person) -> None:
+    page = begin(someone, "By the manual")
+    open_section(page, "Find the figure")
+    page.get_by_role("button", name="A line from the manual").click()
+    page.get_by_label("The line as it stands there").fill(
+        "Torque to 180 N·m (133 ft-lb) in three steps crosswise, when cold; recheck after 24 h")
+    page.get_by_role("button", name="Read it").click()
+    expect(page.get_by_text("Not understood: cold")).to_be_visible()
+    expect(page.get_by_text("“180 N·m (133 ft-lb)”")).to_be_visible()
+    assert someone.axe() == []
+    page.get_by_role("button", name="drop").nth(2).click()
+    for _ in range(2):
+        page.get_by_role("button", name="take it over").first.click()
+        page.wait_for_timeout(300)
+    expect(page.get_by_text("taken", exact=True)).to_have_count(2)
+    expect(page.locator("[aria-label='Wrench setting']")).to_contain_text("180 N·m")
+    expect(page.get_by_text("66.67 %").first).to_be_attached()
+    page.get_by_role("button", name="undo").click()
+    expect(page.get_by_text("66.67 %")).to_have_count(0)
+    page.keyboard.press("Control+Shift+z")
+    expect(page.get_by_text("66.67 %").first).to_be_attached()
+
+
+def test_findings_lead_to_their_section_and_cautions_are_taken_on(someone: Person) -> None:
+    page = begin(someone, "Taken on")
+    take_on_examples(page)
+    open_section(page, "Tools")
+    field(page, "Drive to grip").fill("300 mm")
+    caution = page.get_by_role("button", name=re.compile("hand force"))
+    open_section(page, "The joint")
+    caution.click()
+    expect(field(page, "Wrench")).to_be_focused()
+    page.get_by_role("button", name="take on with a reason").first.click()
+    page.get_by_label("Reason").fill("two pull, on a long bar")
+    page.get_by_role("button", name="Take on", exact=True).click()
+    expect(page.get_by_text("taken on:")).to_be_visible()
+    page.get_by_role("button", name="it counts again").click()
+    expect(page.get_by_text("taken on:")).to_have_count(0)
+    expect(page.get_by_text(re.compile("0 stops, 1 caution$"))).to_be_visible()
+    release(page)
+    field(page, "Drive to grip").fill("900 mm")
+    expect(page.get_by_text(re.compile("0 cautions"))).to_be_visible()
+    release(page, "a longer wrench was bought")
+    page.get_by_role("button", name="versions").click()
+    expect(page.get_by_text("a longer wrench was bought")).to_be_visible()
+    page.get_by_role("button", name="compare with the draft").last.click()
+    expect(page.get_by_text("length of tool")).to_be_visible()
+    assert someone.axe() == []
+    page.get_by_role("button", name="take it from here").click()
+    expect(page.get_by_text("Nothing differs.")).to_be_visible()
+    page.get_by_role("button", name="Close").last.click()
+    expect(field(page, "Drive to grip")).to_have_value("300 mm")
+
+
+def test_a_plan_begun_with_empty_fields_names_every_one_of_them(someone: Person) -> None:
+    page = begin(someone, "From empty fields", "empty")
+    open_section(page, "The joint")
+    expect(page.get_by_role("button", name="Release")).to_be_disabled()
+    expect(field(page, "Thread")).to_have_value("")
+    expect(page.get_by_text("This field is needed.").first).to_be_visible()
+    assert someone.axe() == []
