@@ -30,6 +30,7 @@ def take_on_examples(page: Page) -> None:
     """Say of every value that still stands as in the example that it is right."""
     mine = page.get_by_role("button", name="these are mine")
     page.get_by_text("Not current").wait_for(state="detached")
+    page.get_by_role("list", name="Findings").wait_for()
     while count := mine.count():
         mine.first.click()
         expect(mine).to_have_count(count - 1)

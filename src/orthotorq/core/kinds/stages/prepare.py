@@ -51,7 +51,8 @@ class Prepare(StageKind):
 
     def line(self, raw: Raw) -> str:
         """How many things and cautions."""
-        return f"{_plural(len(raw.get('items') or []), 'item')}, {_plural(len(raw.get('cautions') or []), 'caution')}"
+        items, cautions = (len(raw.get(field) or []) for field in ("items", "cautions"))
+        return _plural(items, "item") + (f", {_plural(cautions, 'caution')}" if cautions else "")
 
 
 class Clean(Prepare):
