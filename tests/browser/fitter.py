@@ -47,6 +47,8 @@ def release(page: Page, reason: str = "") -> None:
         dialog.get_by_label("Why there is a new revision").fill(reason)
     dialog.get_by_role("button", name="Release").click()
     page.get_by_text("Released as revision").wait_for()
+    # while it fades nothing behind it takes keys
+    dialog.wait_for(state="detached")
 
 
 def start_run(person: Person, joint: str, occasion: str = "") -> None:
