@@ -223,6 +223,7 @@ export class Bench {
       })
       .catch(() => ({ data: undefined, error: undefined }));
     if (!data) this.failed = sentence(error);
+    else this.view = { ...this.view!, revision_id: data.id, revision_number: data.number };
     return data ?? null;
   }
 }

@@ -8,12 +8,16 @@ from typing import Any
 from ..core.forms.group import PlacePoint
 from ..core.forms.result import Result
 from ..core.forms.stage import PassOut
+from ..core.kinds.stage_kind import OCCASIONS
+from ..core.kinds.stages.tighten import IMPACT
 from ..core.planning.cautions import ALWAYS, CALCULATED, CAUTIONS
 from ..core.planning.compute.working import WorkingOut
 from ..core.running import first_variants, groups_of
+from .codes import qr_svg
 from .joint_face import joint_face_svg
 from .pdf import render_html, to_pdf, when
 from .typeset import formula_uri
+from .work_page import work_page
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +31,7 @@ class SheetHead:
     released_at: datetime
 
 
-def face_of(result: Result, states: dict[str, str] | None = None, width_mm: float = 62) -> str:
+def face_of(result: Result, states: dict[str, str] | None = None, width_mm: float = 52) -> str:
     """The joint face of a result in its first way; of groups that stand in the same place only the first is drawn."""
     shown = groups_of(result, first_variants(result))
     if states is not None:
@@ -72,13 +76,24 @@ def _typeset(one: WorkingOut) -> dict[str, Any]:
     return {"title": one.title, "steps": steps, "notes": one.notes}
 
 
-def render_sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, printed_at: datetime) -> bytes:
-    """PDF of a released plan: figures, kit, order, settings, cautions at their stage, findings, working."""
+def _meters(result: Result) -> list[str]:
+    """What is written down beside the date: the meters that rechecks count by."""
+    return list(dict.fromkeys(one.meter for one in result.rechecks if one.meter != "d"))
+
+
+def render_sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, printed_at: datetime, link: str = "",
+                 paper: str = "A4") -> bytes:
+    """PDF of a released plan: one page to work from, then pages to read (kit, stages with their cautions, findings, working).
+
+    `link` leads to the joint, as a QR code; `paper` is A4 or Letter.
+    """
     labels = {"-": "–", **{p.id: p.label for g in result.groups for p in g.places}}
     ways = {(s.id, p.id, p.group): _ways(p) for s in result.stages for p in s.passes}
     html = render_html(
-        "sheet.html", title=result.title, result=result, head=head, labels=labels, ways=ways, cautions=CAUTIONS, always=ALWAYS,
-        calculated=result.calculated, calculated_text=CALCULATED, face=face_of(result),
+        "sheet.html", paper=paper, work=work_page(result), meters=_meters(result), link=link, code=qr_svg(link) if link else "",
+        occasion=lambda codes: ", ".join(OCCASIONS[code].lower() for code in codes), impact=IMPACT,
+        calculated=result.calculated, calculated_text=CALCULATED, face=face_of(result), title=result.title, result=result,
+        head=head, labels=labels, ways=ways, cautions=CAUTIONS, always=ALWAYS,
         scaled=any(x.scale for s in result.stages for p in s.passes for x in p.settings),
         workings=[_typeset(w) for w in workings],
         foot=f"Orthotorq · {head.equipment} › {head.joint} · revision {head.revision} · printed {when(printed_at)}")

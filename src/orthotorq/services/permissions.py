@@ -59,6 +59,7 @@ TABLE: dict[str, frozenset[str] | None] = {
     "planning.copy_plan": frozenset({"planner"}),
     "planning.put_away": frozenset({"planner"}),
     "planning.sheet_pdf": ALL,
+    "planning.template_pdf": ALL,
     "running.note_opened": frozenset({"planner", "fitter", "supervisor"}),
     "running.prepare_run": ALL,
     "running.start_run": frozenset({"fitter", "supervisor"}),

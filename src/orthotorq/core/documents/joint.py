@@ -222,6 +222,11 @@ class Group(Model):
     note: Words = ""
 
     @property
+    def numbers(self) -> range:
+        """The numbers of its bolts."""
+        return range(self.layout.first_label, self.layout.first_label + self.layout.count)
+
+    @property
     def seated_stud(self) -> bool:
         """Whether these are studs that are screwed into a part: they have no head to hold them by."""
         return self.fastener.head == "other" and self.into is not None and self.into.kind == "tapped"

@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 import uuid
-from typing import Annotated
+from typing import Annotated, Literal
 
 from flask import Response, request
 from pydantic import BaseModel, Field, RootModel
@@ -20,6 +20,7 @@ from ...services.planning.queries import (
     read_draft,
     read_revision,
     sheet_pdf,
+    template_pdf,
 )
 from ...services.planning.versions import RevisionLine, compare_versions, list_revisions, take_over_part
 from ..errors import Problem, problem
@@ -219,9 +220,23 @@ def get_revision(path: IdPath) -> Response:
         return answer(RevisionOut(read_revision(ctx, path.id)))
 
 
+class PaperIn(BaseModel):
+    """The paper a sheet is printed on."""
+
+    paper: Literal["A4", "Letter"] = "A4"
+
+
 @api.get("/revisions/<uuid:id>/sheet.pdf")
-def get_sheet(path: IdPath) -> Response:
+def get_sheet(path: IdPath, query: PaperIn) -> Response:
     """The sheet to carry before, as PDF."""
     with operation() as ctx:
-        name, data = sheet_pdf(ctx, path.id)
+        name, data = sheet_pdf(ctx, path.id, query.paper)
+    return attachment(name, data, "application/pdf")
+
+
+@api.get("/revisions/<uuid:id>/template.pdf")
+def get_template(path: IdPath, query: PaperIn) -> Response:
+    """A template of the bolts to lay on the joint, 1:1, as PDF."""
+    with operation() as ctx:
+        name, data = template_pdf(ctx, path.id, query.paper)
     return attachment(name, data, "application/pdf")

@@ -54,6 +54,13 @@
           <Button color="alternative" href="/api/v1/revisions/{plan.revision_id}/sheet.pdf" target="_blank" rel="noopener"
             >Sheet (PDF)</Button
           >
+          <Button
+            color="alternative"
+            href="/api/v1/revisions/{plan.revision_id}/template.pdf"
+            target="_blank"
+            rel="noopener"
+            title="Bolts with their numbers, to lay on the joint">Template 1:1</Button
+          >
           {#if session.may('running.start_run')}
             <Button onclick={() => onstart(plan.revision_id!)}>Start a run</Button>
           {/if}

@@ -73,7 +73,9 @@
       <p class="flex flex-wrap items-baseline gap-x-4">
         <b>Revision {one.number}</b>
         <span class="soft">{one.status}, {day(one.released_at)} {clock(one.released_at)}, {one.released_by}</span>
-        <Word href="/api/v1/revisions/{one.id}/sheet.pdf">sheet (PDF)</Word>
+        <Word href="/api/v1/revisions/{one.id}/sheet.pdf">sheet, A4</Word>
+        <Word href="/api/v1/revisions/{one.id}/sheet.pdf?paper=Letter">Letter</Word>
+        <Word href="/api/v1/revisions/{one.id}/template.pdf">template 1:1</Word>
       </p>
       {#if one.reason}<p>{one.reason}</p>{/if}
       {#if one.taken_on.length}<p class="soft text-sm">Taken on: {one.taken_on.join(' ')}</p>{/if}

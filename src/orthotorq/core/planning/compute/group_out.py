@@ -29,6 +29,7 @@ from ...mechanics.angle import preload_gain
 from ...mechanics.preload import torque_split
 from ...units import show
 from ..layouts import Point
+from ..numbering import prefixes
 from .bound_of import Bound
 from .bounds import bounds_of
 from .chosen import Chosen
@@ -52,21 +53,22 @@ def _tightening_ranks(group: Group) -> list[int]:
     return [places.index(number) + 1 for number in range(1, len(places) + 1)]
 
 
-def place_points(group: Group) -> list[PlacePoint]:
-    """Places in mm, x to the right and y up, 0° at the top, seen from the turning side."""
+def place_points(group: Group, letter: str = "") -> list[PlacePoint]:
+    """Places in mm, x to the right and y up, 0° at the top, seen from the turning side; numbers carry the group's letter."""
     layout = group.layout
     points = points_of(layout)
     ox, oy = layout.origin[0].quantity.base, layout.origin[1].quantity.base
     ranks = _tightening_ranks(group) if layout.labels == "order" else range(1, layout.count + 1)
-    return list(_place_points(group.id, tuple(points), (ox, oy), tuple(rank + layout.first_label - 1 for rank in ranks)))
+    labels = tuple(f"{letter}{rank + layout.first_label - 1}" for rank in ranks)
+    return list(_place_points(group.id, tuple(points), (ox, oy), labels))
 
 
 @lru_cache(maxsize=64)
-def _place_points(group: str, points: tuple[Point, ...], origin: Point, labels: tuple[int, ...]) -> tuple[PlacePoint, ...]:
+def _place_points(group: str, points: tuple[Point, ...], origin: Point, labels: tuple[str, ...]) -> tuple[PlacePoint, ...]:
     """The same geometry is asked for at every key stroke: what is once made is kept, and is frozen."""
     ox, oy = origin
     return tuple(PlacePoint.model_construct(
-        id=f"{group}.{i + 1}", number=i + 1, label=str(labels[i]), x_mm=round(x, 4), y_mm=round(y, 4),
+        id=f"{group}.{i + 1}", number=i + 1, label=labels[i], x_mm=round(x, 4), y_mm=round(y, 4),
         angle_deg=round(angle_of(round(x - ox, 6), round(y - oy, 6)), 4)) for i, (x, y) in enumerate(points))
 
 
@@ -162,7 +164,7 @@ def group_out(plan: Plan, facts: Facts, load: Loaded | None) -> GroupOut:
     stiff = facts.stiffness
     return GroupOut(
         id=group.id, name=group.name, variants=list(group.variants),
-        layout=group.layout.kind, places=place_points(group), span_mm=span_of(group.layout),
+        layout=group.layout.kind, places=place_points(group, prefixes(plan.groups)[group.id]), span_mm=span_of(group.layout),
         thread=_thread(facts),
         strength=StrengthOut(grade=strength.name, proof_MPa=strength.proof, yield_MPa=strength.yield_,
                              tensile_MPa=strength.tensile, certainty=strength.certainty, assumed=list(strength.assumed)),

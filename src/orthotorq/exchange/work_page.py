@@ -1,0 +1,81 @@
+"""The one page of a sheet that is worked from: every pass with its setting, a box for each bolt, boxes for what is measured."""
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from ..core.forms.result import Result
+from ..core.forms.setting import SettingOut
+from ..core.forms.stage import PassOut, StageOut
+from ..core.running import first_variants, groups_of
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One pass over one group: setting in both units, as the scale reads, at the nut where a multiplier stands between;
+    `boxes` are the bolts in order."""
+
+    stage: str
+    name: str
+    set: str
+    second: str
+    reads: str
+    at_nut: str
+    boxes: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """Something that is measured or read: its words, its limits, for which bolts."""
+
+    what: str
+    limit: str
+    bolts: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class WorkPage:
+    """Rows of an occasion, what is measured, the positions at which each row is done again."""
+
+    rows: list[Row]
+    measured: list[Measured]
+    positions: list[str]
+
+
+def _setting(one: PassOut) -> SettingOut | None:
+    return one.settings[0] if one.settings else None
+
+
+def _turn(one: PassOut) -> str:
+    """What a pass turns by, or waits for, where it sets nothing."""
+    if one.turn_deg is not None:
+        window = f" ({one.window_deg[0]:g} to {one.window_deg[1]:g}°)" if one.window_deg else ""
+        return f"{one.turn_deg:g}°{window}"
+    return f"{one.wait_s / 60:g} min" if one.wait_s is not None else "by hand" if one.do == "hand" else ""
+
+
+def _row(stage: StageOut, one: PassOut, labels: dict[str, str]) -> Row:
+    found = _setting(one)
+    scale = found.scale if found else None
+    geared = found is not None and found.reaction_Nm is not None
+    return Row(stage.title, one.name, (("cap " if one.until == "gap" else "") + found.text) if found else _turn(one),
+               found.second if found else "", f"{scale.main} + {scale.collar}" if scale else "",
+               f"{found.bolt_torque_Nm:.0f} N·m" if found and geared else "",
+               [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]])
+
+
+def _measured(stage: StageOut, labels: dict[str, str]) -> Iterator[Measured]:
+    for item in stage.items:
+        if item.limit_text:
+            yield Measured(item.text, item.limit_text, [labels[place] for place in item.places if place in labels])
+
+
+def work_page(result: Result, occasion: str = "install") -> WorkPage:
+    """What is ticked and written down at the machine when a joint is fitted."""
+    labels = {p.id: p.label for g in result.groups for p in g.places}
+    ways = set(first_variants(result))
+    stages = [s for s in result.stages if occasion in s.occasions and not s.only_again
+              and (not s.variants or ways & set(s.variants))]
+    there = {g.id for g in groups_of(result, first_variants(result))} | {""}
+    rows = [_row(stage, one, labels) for stage in stages for one in stage.passes if one.group in there]
+    return WorkPage(rows, [m for stage in stages for m in _measured(stage, labels)], [p.name for p in result.positions])
