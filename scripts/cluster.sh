@@ -25,10 +25,15 @@ cluster_running() { as_postgres "$(pg_bin)/pg_ctl" -D "$1/data" status >/dev/nul
 
 random_word() { python3 -c 'import secrets; print(secrets.token_hex(24))'; }
 
-# A new cluster is made aside and renamed, so that a killed start is simply repeated.
+# A new cluster is made aside and renamed, so that a killed start is simply repeated. Data that are there are never removed here.
 cluster_create() {
   local home=$1
-  rm -rf "$home/data.new" "$home/data"
+  if as_postgres test -e "$home/data"; then
+    say "The database in $home/data is there, but its passwords ($home/secrets) are missing. Put that file back from your copy;"
+    say "or, if the data are not wanted any more, remove them with ./torq reset and start again. Nothing was changed."
+    exit 1
+  fi
+  rm -rf "$home/data.new"
   (umask 077; printf 'SUPER_PW=%s\nOWNER_PW=%s\nAPP_PW=%s\nSECRET_KEY=%s\n' "$(random_word)" "$(random_word)" \
     "$(random_word)" "$(random_word)" >"$home/secrets")
   . "$home/secrets"
