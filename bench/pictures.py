@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from playwright.sync_api import Page
-from tests.browser.fitter import GUARD_MS, whole_round, work_until
+from tests.browser.fitter import GUARD_MS, open_section, whole_round, work_until
+from tests.browser.test_measuring import WRENCH, connect, pull, work_to_a_pull
 
 from .core import Figure
 from .live import signed_in
@@ -37,12 +38,48 @@ def _planner(page: Page) -> Iterator[Figure]:
     page.keyboard.press("w")
     page.locator("dialog .katex").first.wait_for()
     yield _take(page, "working")
+    page.keyboard.press("Escape")
+    page.locator("dialog[open]").wait_for(state="detached")
+    yield from _manual(page)
     page.goto(re.sub(r"/plans/.*", "/sums/tool", page.url))
     page.locator("dl").wait_for()
     yield _take(page, "sums")
     page.goto(re.sub(r"/sums/.*", "/tables", page.url))
     page.get_by_role("table").first.wait_for()
     yield _take(page, "tables")
+
+
+def _manual(page: Page) -> Iterator[Figure]:
+    """A line of a manual read, and the versions of a plan."""
+    page.get_by_role("button", name="versions").click()
+    page.get_by_role("dialog").get_by_text("Revision 1").wait_for()
+    yield _take(page, "versions")
+    page.get_by_role("button", name="Close").last.click()
+    page.locator("dialog[open]").wait_for(state="detached")
+    open_section(page, "Find the figure")
+    page.get_by_role("button", name="A line from the manual").click()
+    page.get_by_label("The line as it stands there").fill(
+        "Torque to 440 N·m (325 ft-lb) in three steps crosswise, then one round clockwise; recheck when cold after 10 cycles")
+    page.get_by_role("button", name="Read it").click()
+    page.get_by_text("Not understood").wait_for()
+    yield _take(page, "manual")
+
+
+def _wrench(page: Page) -> Iterator[Figure]:
+    """A run with the measuring wrench, and readings of a tool's memory."""
+    page.goto(re.sub(r"/runs.*", "/equipment", page.url))
+    page.get_by_role("link", name="Agitator coupling").click()
+    page.get_by_role("button", name="Start a run").click()
+    page.get_by_role("button", name="Begin").click()
+    page.locator(".side .answer").first.wait_for()
+    work_to_a_pull(page)
+    connect(page, WRENCH)
+    pull(page)
+    page.locator(".side .answer").first.wait_for()
+    yield _take(page, "wrench")
+    page.goto(re.sub(r"/runs/.*", "/runs/files", page.url))
+    page.get_by_role("heading").first.wait_for()
+    yield _take(page, "files")
 
 
 def _fitter(page: Page) -> Iterator[Figure]:
@@ -84,6 +121,7 @@ def measure() -> Iterator[Figure]:
         yield from _planner(page)
     with signed_in("tam") as page:
         yield from _fitter(page)
+        yield from _wrench(page)
         page.goto(re.sub(r"/runs/.*", "/sign-in", page.url))
         page.get_by_text("Demo: Vellmark Saltworks").wait_for()
         yield _take(page, "sign-in")

@@ -74,6 +74,27 @@ def test_findings_lead_to_their_section_and_cautions_are_taken_on(someone: Perso
     expect(field(page, "Drive to grip")).to_have_value("300 mm")
 
 
+def test_the_order_is_played_and_an_own_grade_is_entered(someone: Person) -> None:
+    page = begin(someone, "Played")
+    page.get_by_role("button", name="play the order").click()
+    seen = page.get_by_label("Pass tape, step")
+    expect(seen).to_have_attribute("aria-valuenow", "2")
+    page.get_by_role("button", name="pause").click()
+    stood = seen.get_attribute("aria-valuenow")
+    page.wait_for_timeout(900)
+    assert seen.get_attribute("aria-valuenow") == stood
+    open_section(page, "Find the figure")
+    page.get_by_role("button", name="Own grades, materials").click()
+    page.get_by_label("Its name").fill("Works rod 700")
+    page.get_by_role("button", name="+ add").click()
+    expect(page.get_by_text(re.compile("Expected a stress")).first).to_be_visible()
+    page.get_by_label("Yield", exact=True).fill("560 MPa")
+    page.get_by_label("Tensile", exact=True).fill("700 MPa")
+    expect(page.get_by_text("Not current")).to_have_count(0)
+    expect(field(page, "Grade")).to_have_value("Works rod 700")
+    assert someone.axe() == []
+
+
 def test_a_plan_begun_with_empty_fields_names_every_one_of_them(someone: Person) -> None:
     page = begin(someone, "From empty fields", "empty")
     open_section(page, "The joint")

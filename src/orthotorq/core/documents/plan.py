@@ -9,7 +9,7 @@ from typing import Annotated, Literal, get_args
 from pydantic import Field
 
 from ..forms.base import FrictionBand, Id, Model, Name, NutFactorBand, Words
-from ..forms.quantities import Amount, Stress
+from ..forms.quantities import Amount, Modulus, Stress
 from ..kinds.registry import OwnMethod
 from ..kinds.stage_kind import Occasion
 from ..kinds.stage_registry import Stage
@@ -54,7 +54,7 @@ class OwnGrade(Model):
 class OwnMaterial(Model):
     """A part material embedded in the plan."""
 
-    modulus: Stress
+    modulus: Modulus
     tensile: Stress
     shear: Stress | None = None
     bearing: Stress | None = None

@@ -63,6 +63,7 @@ Temperature = Annotated[QuantityText, QuantityRule("temperature", -200, 900, "-2
 Length = Annotated[QuantityText, QuantityRule("length", 0, 1e5, "more than 0 and at most 100 m")]
 Position = Annotated[QuantityText, QuantityRule("length", -1e5, 1e5, "-100 m to 100 m", True)]
 Stress = Annotated[QuantityText, QuantityRule("stress", 0, 1e4, "more than 0 and at most 10 000 MPa")]
+Modulus = Annotated[QuantityText, QuantityRule("stress", 0, 1e6, "more than 0 and at most 1 000 GPa")]
 Duration = Annotated[QuantityText, QuantityRule("time", 0, 3.2e7, "more than 0 and at most 370 days")]
 TURN = 6.283185307179587
 Direction = Annotated[QuantityText, QuantityRule("angle", -TURN, TURN, "-360° to 360°", True)]

@@ -4,7 +4,9 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Any, ClassVar, Protocol
+from typing import Annotated, Any, ClassVar, Protocol
+
+from pydantic import Field
 
 from ..errors import OrthotorqError
 from ..forms.base import Id, Model, Name, Words
@@ -23,6 +25,7 @@ Sayings = dict[str, tuple[str, str]]
 
 #: what every pass may have beside the fields of its kind, and what one that goes over bolts may say of its order
 COMMON_FIELDS = (spec("name", "Name", example="as its share", main=False), spec("note", "Note", example="none", main=False))
+CHAIN_FIELDS = (spec("chains", "Pulled with, instead of the stage's", "chains", main=False),)
 ORDER_FIELDS = (spec("order.start", "First bolt", "count", "1", main=False),
                 spec("order.sense", "Way round", "choice", choices={"cw": "clockwise", "ccw": "anticlockwise"}, main=False),
                 spec("order.group", "Neighbours taken as one", "count", "1", main=False),
@@ -36,6 +39,8 @@ class PassForm(Model):
     id: Id
     name: Name | None = None
     note: Words = ""
+    #: chains of this pass, where they are not those of its stage
+    chains: Annotated[list[Id], Field(max_length=6)] = []
     do: Any
 
 
@@ -212,7 +217,8 @@ class PassKind:
     @property
     def all_fields(self) -> tuple[FieldSpec, ...]:
         """Its own fields, those of an order, those of every pass."""
-        return (*self.fields, *(() if self.pause else ORDER_FIELDS), *COMMON_FIELDS)
+        chains = CHAIN_FIELDS if self.wrenched else ()
+        return (*self.fields, *(() if self.pause else ORDER_FIELDS), *chains, *COMMON_FIELDS)
 
     def order(self, form: Any) -> Order:
         """The order asked for."""

@@ -52,7 +52,10 @@
   ];
   $effect(() => {
     help.keys = keys;
-    return () => void (help.keys = []);
+    return () => {
+      tape.pause();
+      help.keys = [];
+    };
   });
 </script>
 

@@ -8,6 +8,7 @@
   import Manual from './Manual.svelte';
   import Meaning from './Meaning.svelte';
   import OtherLubricants from './OtherLubricants.svelte';
+  import OwnDefinitions from './OwnDefinitions.svelte';
   import SourceTable from './SourceTable.svelte';
   import Sources from './Sources.svelte';
   import TargetFields from './TargetFields.svelte';
@@ -42,5 +43,6 @@
   />
 </div>
 {#each catalogue.value?.group_parts ?? [] as part (part.name)}<GroupPart {bench} {group} {at} {part} />{/each}
+<OwnDefinitions {bench} group={group.id} />
 <OtherLubricants {bench} group={group.id} />
 {#if found?.preload}<Meaning {work} group={found} />{/if}

@@ -28,13 +28,19 @@
   let { bench, work, stage, one, number, at, outs, named }: Props = $props();
   const kind = $derived(catalogue.value?.pass_kinds.find((k) => k.do === one.do));
   const shown = $derived((kind?.fields ?? []).filter((f) => f.main || valueOf(one, f.name) !== undefined));
-  const rest = $derived((kind?.fields ?? []).filter((f) => !shown.includes(f)));
+  const rest = $derived((kind?.fields ?? []).filter((f) => !shown.includes(f) && (f.kind !== 'chains' || chains.length > 1)));
   const order = $derived((fieldsOf(one).order as { kind?: string } | undefined)?.kind ?? '');
   const orders = $derived.by<[string, string][]>(() => {
     const layout = bench.doc.groups.find((g) => stage.groups?.includes(g.id))?.layout.kind ?? '';
     const offered = catalogue.value?.orders[layout] ?? [];
     return [...new Set([...offered, order].filter(Boolean))].map((name) => [name, name.replace('_', ' ')]);
   });
+  const chains = $derived(
+    Object.entries(bench.doc.chains ?? {}).map(([id, [first]]): [string, string] => {
+      const tool = bench.doc.tools?.[String(first)];
+      return [id, tool?.name ?? tool?.kind ?? id];
+    }),
+  );
   const error = (name: string) => bench.errorIn(`${at}/${name}`);
   const move = (by: string) => void bench.act('move_pass', { stage: stage.id, one: one.id, by });
   const check = (on: string) => bench.act('check_pass', { stage: stage.id, one: one.id, on: on ? 'yes' : 'no' });
@@ -45,6 +51,7 @@
     {spec}
     part={one}
     error={error(spec.name)}
+    names={spec.kind === 'chains' ? chains : []}
     label="{spec.label} of pass {number}{spec.kind === 'percent' ? ', percent' : ''}"
     shown={spec.label}
     ontick={spec.name === 'check' ? check : undefined}

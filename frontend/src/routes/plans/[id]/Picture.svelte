@@ -58,8 +58,23 @@
     <p class="mb-1 text-sm">
       <b>Pass tape</b>
       <span class="soft">drag along it, or use the arrow keys: torque reached after each step</span>
-      {#if tape.at !== null}<Word class="ml-3" onclick={() => (tape.at = null)}>to the end</Word>{/if}
+      <Word class="ml-3" onclick={tape.play}>{tape.playing ? 'pause' : 'play the order'}</Word>
+      {#if tape.at !== null}<Word
+          class="ml-3"
+          onclick={() => {
+            tape.pause();
+            tape.at = null;
+          }}>to the end</Word
+        >{/if}
     </p>
-    <PassTape bands={tape.bands} at={tape.at} onmove={(step) => (tape.at = step)} label="Pass tape, step" />
+    <PassTape
+      bands={tape.bands}
+      at={tape.at}
+      onmove={(step) => {
+        tape.pause();
+        tape.at = step;
+      }}
+      label="Pass tape, step"
+    />
   </div>
 </div>

@@ -5,6 +5,9 @@ import type { Band } from '#lib/parts/PassTape/PassTape.svelte';
 import { kept } from '#lib/steady.ts';
 import { groupsIn, looksAt, stepsOf, wayOf, type At } from './steps.ts';
 
+/** How long a bolt is shown while the order is played. */
+const STEP_MS = 600;
+
 export class Tape {
   /** The step that is shown; null is the end of the work. */
   at = $state<number | null>(null);
@@ -45,6 +48,24 @@ export class Tape {
   readonly labels = $derived.by(
     kept(() => Object.fromEntries((this.result()?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label])))),
   );
+
+  /** The order played at the joint, bolt after bolt, from where the tape stands. */
+  playing = $state(false);
+  private clock: ReturnType<typeof setInterval> | undefined;
+
+  play = (): void => {
+    if (this.playing) return this.pause();
+    if (this.at === null || this.at >= this.total - 1) this.at = 0;
+    this.playing = true;
+    this.clock = setInterval(() => {
+      this.forward();
+      if (this.at === this.total - 1) this.pause();
+    }, STEP_MS);
+  };
+  pause = (): void => {
+    clearInterval(this.clock);
+    this.playing = false;
+  };
 
   forward = (): void => void (this.at = Math.min((this.at ?? -1) + 1, this.total - 1));
   back = (): void => void (this.at = this.at ? this.at - 1 : null);

@@ -42,9 +42,9 @@ class TightenStage(StageForm):
             raise Impossible(Message.BAD_VALUE, ("passes",), reason="A tighten stage has either passes or a method")
         return self
 
-    def chains_of(self, group: str) -> list[str]:
-        """The chains a group is pulled with."""
-        return [self.chain_for[group]] if group in self.chain_for else self.chains
+    def chains_of(self, group: str, own: list[str] | None = None) -> list[str]:
+        """The chains a group is pulled with, in a pass with its own ones."""
+        return own or ([self.chain_for[group]] if group in self.chain_for else self.chains)
 
 
 class Tighten(StageKind):
@@ -68,6 +68,8 @@ class Tighten(StageKind):
         out = ids_known(stage.chains, chains, "chain", *path, "chains")
         out += [unknown("group", g, stage.groups, *path, "chain_for", g) for g in stage.chain_for if g not in stage.groups]
         out += [unknown("chain", c, chains, *path, "chain_for", g) for g, c in stage.chain_for.items() if c not in plan.chains]
+        for i, one in enumerate(stage.passes or []):
+            out += ids_known(one.chains, chains, "chain", *path, "passes", i, "chains")
         known = [*plan.definitions.methods, *METHOD_NAMES]
         if stage.method is not None and stage.method not in known:
             out.append(unknown("method", stage.method, known, *path, "method"))

@@ -87,7 +87,8 @@ def _sockets(kit: _Kit, context: Context, groups: list[str], drive: str | None, 
 def _wrenches(kit: _Kit, context: Context, stage: TightenStage, title: str, out: StageOut) -> None:
     # several tools at once: as many of everything in the chain
     count = max((max(map(len, p.order), default=1) for p in out.passes), default=1)
-    for name in dict.fromkeys([*stage.chains, *stage.chain_for.values()]):
+    own = [name for one in context.passes[stage.id] for name in one.chains]
+    for name in dict.fromkeys([*stage.chains, *stage.chain_for.values(), *own]):
         _, *rest = context.plan.chains[name]
         tool = context.chains[name].tool
         where = f", {tool.drive} drive" if tool.drive else ""

@@ -39,10 +39,10 @@ def pass_name(one: Pass) -> str:
     return PASS_KINDS[one.do].name(one)
 
 
-def _settings(context: Context, stage: TightenStage, group: str, fields: dict[str, Any]) -> list[SettingOut]:
+def _settings(context: Context, stage: TightenStage, one: Pass, group: str, fields: dict[str, Any]) -> list[SettingOut]:
     if fields.get("torque_Nm") is None:
         return []
-    chains = [context.chains[name] for name in stage.chains_of(group)]
+    chains = [context.chains[name] for name in stage.chains_of(group, one.chains)]
     return settings_of(chains, fields["torque_Nm"], fields.get("ceiling_Nm"))
 
 
@@ -63,7 +63,7 @@ def passes_of(context: Context, stage: TightenStage, index: int, errors: FieldEr
             chosen = context.chosen.get(group)
             fields = kind.planned(one, _Figure(chosen, context.ceiling(chosen) if chosen else None))
             made = PassOut(id=one.id, name=kind.name(one), group=group, do=one.do, note=one.note, order_kind=order.kind,
-                           order=moves, settings=_settings(context, stage, group, fields), **fields)
+                           order=moves, settings=_settings(context, stage, one, group, fields), **fields)
             made.height = kind.height(made)
             out.append(made)
     return out

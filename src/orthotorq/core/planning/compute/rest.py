@@ -14,7 +14,8 @@ def tools_of(context: Context) -> list[ToolOut]:
     out = []
     for name, tool in context.plan.tools.items():
         chains = {c.id for c in context.chains.values() if c.tool_id == name}
-        groups = [g for s in context.tighten_stages() for g in s.groups if chains & set(s.chains_of(g))]
+        groups = [g for s in context.tighten_stages() for g in s.groups
+                  if any(chains & set(s.chains_of(g, one.chains)) for one in context.passes[s.id])]
         out.append(ToolOut(id=name, kind=tool.kind, name=tool.name or tool.kind, low_Nm=tool.range[0].base / 1e3,
                            high_Nm=tool.range[1].base / 1e3, prefer=tool.prefer, groups=list(dict.fromkeys(groups))))
     return out

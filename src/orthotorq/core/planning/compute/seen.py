@@ -114,8 +114,10 @@ def pulls_of(context: Context, group: str, stages: Iterable[StageOut]) -> list[P
     for stage in stages:
         if "install" not in stage.occasions:
             continue
-        chains = tuple(context.chains[c] for c in plans[stage.id].chains_of(group)) if stage.id in plans else ()
-        out += [_pull(stage, one, chains) for one in stage.passes if one.group == group]
+        own = {one.id: one.chains for one in context.passes.get(stage.id, [])}
+        for one in (p for p in stage.passes if p.group == group):
+            names = plans[stage.id].chains_of(group, own.get(one.id)) if stage.id in plans else []
+            out.append(_pull(stage, one, tuple(context.chains[c] for c in names)))
     return out
 
 

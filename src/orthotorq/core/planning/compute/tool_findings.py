@@ -35,23 +35,24 @@ def tool_findings(context: Context, stages: list[StageOut]) -> Iterator[Found]:
 
 def _stage(context: Context, stage: TightenStage, out: StageOut) -> Iterator[Found]:
     where = f"stages/{stage.id}"
+    own = {p.id: p.chains for p in context.passes[stage.id]}
     for one in out.passes:
         if one.torque_Nm is None:
             continue
         share, given = one.percent if one.percent is not None else 100.0, {s.chain: s for s in one.settings}
-        for name in stage.chains_of(one.group):
+        for name in stage.chains_of(one.group, own[one.id]):
             chain = context.chains[name]
             if name in given:
                 yield from _one(where, stage.words, share, chain, given[name])
             else:
                 yield from _impossible(where, stage.words, share, chain, one)
-    chains = {name for p in out.passes if p.settings for name in stage.chains_of(p.group)}
+    chains = {name for p in out.passes if p.settings for name in stage.chains_of(p.group, own[p.id])}
     used = [m for name in sorted(chains) for m in context.chains[name].multipliers]
     for bare in {m.multiplier: m for m in used if m.efficiency is None}.values():
         yield find(Finding.EFFICIENCY_TAKEN, where, stage=stage.words, ratio=f"{bare.multiplier:g}",
                    low=f"{bare.band[0] * 100:g}", high=f"{bare.band[2] * 100:g}")
     torque = [p for p in out.passes if PASS_KINDS[p.do].wrenched]
-    if any(not p.settings and not stage.chains_of(p.group) for p in torque):
+    if any(not p.settings and not stage.chains_of(p.group, own[p.id]) for p in torque):
         yield find(Finding.NO_TOOL, where, stage=stage.words)
     yield from _reactions(where, stage.words, torque)
     yield from _forces(where, stage, torque)

@@ -9,13 +9,13 @@ import copy
 import inspect
 from typing import Any
 
-from ...errors import BadDocument, UnknownName
+from ...errors import BadDocument, OrthotorqError, UnknownName
 from ...messages import Message
 from ..examples import began, pruned
-from . import group_parts, groups, manual, stages, tools
+from . import group_parts, groups, manual, own, stages, tools
 from .base import ACTS, Raw
 
-__all__ = ["ACTS", "edit", "group_parts", "groups", "manual", "stages", "tools"]
+__all__ = ["ACTS", "edit", "group_parts", "groups", "manual", "own", "stages", "tools"]
 
 
 #: acts after which something stands in the plan as it begins, with values that nobody has given yet
@@ -42,5 +42,7 @@ def edit(document: Any, act: str, params: Raw) -> tuple[Raw, str]:
             began(document, out)
         pruned(out)
         return out, opens
+    except OrthotorqError:
+        raise
     except (TypeError, AttributeError, LookupError, ValueError):
         raise BadDocument(Message.BAD_VALUE, ("params",), reason=f"“{act}” does not fit this document") from None

@@ -32,6 +32,9 @@ def drop_tool(doc: Raw, tool: str) -> str:
     for stage in doc["stages"]:
         if isinstance(stage.get("chains"), list):
             stage["chains"] = [name for name in stage["chains"] if name not in gone]
+        for one in stage.get("passes") or []:
+            if isinstance(one.get("chains"), list):
+                one["chains"] = [name for name in one["chains"] if name not in gone]
         if isinstance(stage.get("chain_for"), dict):
             stage["chain_for"] = {group: name for group, name in stage["chain_for"].items() if name not in gone}
     return ""
