@@ -86,7 +86,7 @@ run_tests() {
   # two at a time, a file at a time; then those that pull PostgreSQL down under everybody
   .venv/bin/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder -m "not alone" --ignore tests/browser
   # in the browser most of the time is waiting: more of them at a time than there are cores
-  .venv/bin/python -m pytest -n 4 --dist loadfile --no-loadscope-reorder -m "not alone" tests/browser
+  .venv/bin/python -m pytest -n 3 --dist loadfile --no-loadscope-reorder -m "not alone" tests/browser
   .venv/bin/python -m pytest -m alone tests
 }
 

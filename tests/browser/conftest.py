@@ -51,7 +51,8 @@ class Server:
             [Path(sys.executable).with_name("gunicorn"), "--no-control-socket", "--bind", f"127.0.0.1:{self.port}",
              "--workers", "2", "--threads", "24", "--preload", "--log-level", "error", "orthotorq.web:create_app()"],
             env=self.environment, cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
-        for _ in range(150):
+        until = time.monotonic() + 90
+        while time.monotonic() < until:
             try:
                 with urllib.request.urlopen(f"{self.address}/health", timeout=1) as answer:
                     if answer.status == 200:

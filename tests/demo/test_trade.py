@@ -219,7 +219,7 @@ def test_fixture_has_two_ways_to_the_same_end(variant: str, pulls: int) -> None:
     assert len(block) == 8 * pulls
     assert block[-1].settings[0].bolt_torque_Nm == pytest.approx(38)
     # painted in tightening order: the numbers are met as they count
-    assert bolts(block)[:8] == [str(n) for n in range(1, 9)]
+    assert bolts(block)[:8] == [f"B{n}" for n in range(1, 9)]
     assert [s.do for s in steps if s.kind == "snug"] == ["snug"] * 3
     assert {s.condition[0] for s in steps if s.places} == {"parts at their stops"}
 

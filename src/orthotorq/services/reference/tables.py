@@ -14,7 +14,8 @@ from ...core.kinds.registry import PASS_KINDS
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.kinds.stage_registry import STAGE_KINDS
 from ...core.planning.cautions import CAUTIONS
-from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS, PLAN_FIELDS
+from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS
+from ...core.planning.editing.more_fields import MORE, PLAN_FIELDS
 from ...core.planning.findings import RULES, Severity
 from ...core.planning.methods import METHODS
 from ...core.planning.states import AXES, SAFEGUARDS
@@ -139,6 +140,8 @@ class TablesOut(BaseModel):
     bolt_fields: list[FieldSpec]
     layer_fields: list[FieldSpec]
     plan_fields: list[FieldSpec]
+    #: fields that most plans do not need, by what they are about
+    more_fields: dict[str, list[FieldSpec]]
     orders: dict[str, list[str]]
     meters: list[str]
     source_kinds: list[str]
@@ -217,6 +220,7 @@ def read_tables(ctx: Ctx) -> TablesOut:
                      joint_kinds=_named(JOINT_KINDS), occasions=_named(OCCASIONS), stage_kinds=_stage_kinds(),
                      pass_kinds=_pass_kinds(), own_forms=_own_forms(), group_parts=_group_parts(),
                      bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), plan_fields=list(PLAN_FIELDS),
+                     more_fields={about: list(fields) for about, fields in MORE.items()},
                      orders=ORDERS, meters=list(METERS),
                      source_kinds=list(SAYING), tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)),
                      states={kind: [w for axis in axes for w in axis.states] for kind, axes in AXES.items()},

@@ -3,6 +3,7 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import MoreFields from './MoreFields.svelte';
   import { listOf, textOf, write } from '#lib/plan.ts';
 
   /** When somebody comes back to the joint: readings of a meter, then an interval. */
@@ -29,6 +30,6 @@
     />
     <Word class="pb-2 text-sm" label="Take out recheck {i + 1}" onclick={() => bench.doc.rechecks!.splice(i, 1)}>out</Word>
   </div>
-  {#if one.reason}<p class="soft text-sm">{one.reason}</p>{/if}
+  <MoreFields {bench} part={one} at="rechecks/{i}" about="recheck" title="more of recheck {i + 1}" />
 {/each}
 <Word class="justify-self-start text-sm" onclick={() => bench.act('add_recheck')}>+ recheck</Word>

@@ -3,6 +3,7 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { textOf, write, type Check, type Stage } from '#lib/plan.ts';
+  import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
   /** Checks, each with the limits within which it is right. */
@@ -49,6 +50,7 @@
         />
       </div>
     {/if}
+    <div class="col-span-full"><MoreFields {bench} part={check} at={here} about="check" title="more of check {i + 1}" /></div>
     {#if checks.length > 1}<Word class="pb-2 text-sm" label="Take out “{check.what}”" onclick={() => checks.splice(i, 1)}
         >out</Word
       >{/if}

@@ -6,6 +6,8 @@
   import Word from '#lib/parts/Word.svelte';
   import { listOf } from '#lib/plan.ts';
   import LayoutFields from './LayoutFields.svelte';
+  import MoreFields from './MoreFields.svelte';
+  import PartsList from './PartsList.svelte';
   import StackFields from './StackFields.svelte';
   import ThreadFields from './ThreadFields.svelte';
   import Typed from './Typed.svelte';
@@ -40,6 +42,7 @@
 <LayoutFields {bench} {group} {at} />
 <ThreadFields {bench} {group} {at} />
 <StackFields {bench} {group} {at} />
+<MoreFields {bench} part={group} {at} about="group" title="more about these bolts" />
 {#if index === 0}
   <QuantityField
     label="Positions"
@@ -51,6 +54,7 @@
   {#each catalogue.value?.plan_fields ?? [] as spec (spec.name)}
     <FormField {spec} part={bench.doc} error={bench.errorIn(spec.name)} />
   {/each}
+  <PartsList {bench} />
 {/if}
 <p class="flex gap-4 text-sm">
   <Word onclick={() => bench.act('add_group')}>+ other bolts</Word>

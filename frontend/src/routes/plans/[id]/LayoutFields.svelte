@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Bench } from '#lib/bench.svelte.ts';
+  import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { fieldsOf, type Group } from '#lib/plan.ts';
   import Typed from './Typed.svelte';
@@ -55,6 +56,16 @@
   {#each ASKED[layout.kind] ?? [] as [name, label, as] (name)}
     <Typed {bench} part={layout} at={here} {name} {label} {as} example={name === 'first_at' ? '0 deg' : ''} />
   {/each}
+  {#if layout.kind === 'row'}
+    <Typed {bench} part={layout} at={here} name="direction" label="Row runs" example="90 deg" />
+  {/if}
+  {#if layout.kind === 'grid'}
+    <FormField
+      spec={{ name: 'perimeter', label: 'edge only', kind: 'tick' }}
+      part={layout}
+      error={bench.error(`${here}/perimeter`)}
+    />
+  {/if}
   {#if layout.kind === 'circle'}
     <Typed
       {bench}

@@ -3,6 +3,7 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { fieldsOf, type Plan } from '#lib/plan.ts';
+  import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
   /** A source that says a torque: the figure, in a second unit where it is written so, and whose word it is. */
@@ -50,3 +51,4 @@
   <Typed {bench} part={source} {at} name="by" label="By" choices={by} />
   <Typed {bench} part={source} {at} name="reference" label="Reference" />
 </div>
+<MoreFields {bench} part={source} {at} about="source" title="what else it says, what it is valid for" />

@@ -57,6 +57,8 @@
     {#if group.into.kind === 'tapped'}
       <Typed {bench} part={group.into} at="{at}/into" name="material" label="Material" list={catalogue.value?.materials} />
       <Typed {bench} part={group.into} at="{at}/into" name="depth" label="Thread in the hole" example="through" />
+      <Typed {bench} part={group.into} at="{at}/into" name="spacer" label="Spacer under it" example="none" />
+      <Typed {bench} part={group.into} at="{at}/into" name="shear" label="Shear strength" example="of its material" />
       <Typed {bench} part={group.into} at="{at}/into" name="reach" label="Bolt comes in" example="as engaged" />
     {/if}
   {/if}

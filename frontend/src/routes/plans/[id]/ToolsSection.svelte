@@ -5,6 +5,7 @@
   import Word from '#lib/parts/Word.svelte';
   import { percentOf, shareOf, write } from '#lib/plan.ts';
   import ChainLinks from './ChainLinks.svelte';
+  import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
   /** A wrench that the plan asks for, and what stands between it and the bolt. */
@@ -40,6 +41,7 @@
   <Typed {bench} part={wrench} {at} name="length" label="Drive to grip" example="not given" />
 </div>
 <Typed {bench} part={wrench} {at} name="drive" label="Drive" choices={[['', 'not given'], ...named(catalogue.value?.drives)]} />
+<MoreFields {bench} part={wrench} {at} about="tool" />
 {#each chains as [name, links] (name)}<ChainLinks {bench} {name} {links} />{/each}
 <p class="flex gap-4 text-sm">
   <Word onclick={() => bench.act('add_tool')}>+ another tool</Word>

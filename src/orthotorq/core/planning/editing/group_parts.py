@@ -38,7 +38,11 @@ PARTS: tuple[GroupPart, ...] = (
                   field("pressure", "Pressure", "quantity", "none", main=False),
                   field("thickness", "Thickness", "quantity", "not counted", main=False),
                   field("modulus", "Modulus", "quantity", "not counted", main=False),
-                  field("creep", "Creep, as a share", "count", "of its kind", main=False))),
+                  field("creep", "Creep, as a share", "count", "of its kind", main=False),
+                  field("name", "Called", main=False), field("m", "Factor m", "count", "of its kind", main=False),
+                  field("y", "Seating stress y", "quantity", "of its kind", main=False),
+                  field("hot_retighten", "Retightening after heat", "choice", main=False, choices={x: x for x in (
+                      "not said", "allowed by the maker", "forbidden")}))),
     GroupPart("component", "+ flange by component", "not by component", "figure", {"target_stress": "60 MPa"}, (
         field("target_stress", "Gasket stress wanted", "quantity"),
         field("flange_max", "Bolt stress the flange bears", "quantity", "from its maker"),
@@ -62,11 +66,9 @@ PARTS: tuple[GroupPart, ...] = (
     GroupPart("at_work", "+ temperature at work", "room temperature", "figure", {"bolt": "80 °C", "parts": "80 °C"}, (
         field("bolt", "Bolts at", "quantity"), field("parts", "Parts at", "quantity"))),
 )
-#: what a bolt may have beside thread, head and seat; what a clamped part may be; what is said of the whole plan
+#: what a bolt may have beside thread, head and seat; what a clamped part may be
 BOLT_FIELDS = (field("stud", "stud with two nuts", "tick"), field("shank_length", "Shank without thread", "quantity", "none"),
                field("shank_diameter", "Shank Ø", "quantity", "as the thread"))
-PLAN_FIELDS = (field("service", "What the machine handles, where compounds may harm it", "boxes", choices={
-    "oxygen": "oxygen", "food": "food"}),)
 LAYER_FIELDS = (field("washer", "a washer, which spreads the load", "tick"),)
 
 

@@ -206,3 +206,11 @@ def take_remedy(doc: Raw, group: str, torque: str = "", angle: str = "") -> str:
         for field in ("window", "within"):
             turns[-1].pop(field, None)
     return f"figure-{group}"
+
+
+@an_act
+def add_part(doc: Raw) -> str:
+    """A part or consumable to bring."""
+    parts = doc.setdefault("parts", [])
+    parts.append({"id": fresh(ids(parts), "part"), "name": ""})
+    return ""

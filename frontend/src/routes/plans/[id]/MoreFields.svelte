@@ -1,0 +1,48 @@
+<script lang="ts">
+  import type { Bench } from '#lib/bench.svelte.ts';
+  import { catalogue } from '#lib/catalogue.svelte.ts';
+  import Fold from '#lib/parts/Fold.svelte';
+  import FormField from '#lib/parts/Form/FormField.svelte';
+  import { textOf, write } from '#lib/plan.ts';
+
+  /** Fields of a part that most plans do not need; open where one of them is given or wrong. */
+  interface Props {
+    bench: Bench;
+    part: object;
+    /** Where that part stands in the document. */
+    at: string;
+    /** Which fields: as the tables name them. */
+    about: string;
+    title?: string;
+  }
+  let { bench, part, at, about, title = 'more' }: Props = $props();
+  const specs = $derived(catalogue.value?.more_fields[about] ?? []);
+  const each = $derived<[string, string][]>([
+    ['position', 'each position'],
+    ['run', 'the whole work'],
+    ...bench.doc.groups.map((g): [string, string] => [g.id, `each of ${g.name}`]),
+  ]);
+  const error = (name: string) => bench.errorIn(`${at}/${name}`);
+</script>
+
+<Fold {title} open={specs.some((spec) => error(spec.name))}>
+  <div class="grid grid-cols-2 items-end gap-2">
+    {#each specs as spec (spec.name)}
+      <FormField
+        spec={spec.kind === 'groups' ? { ...spec, example: 'each position' } : spec}
+        {part}
+        error={error(spec.name)}
+        names={spec.kind === 'groups' ? each : []}
+        onchoose={spec.kind === 'groups' ? (value) => write(part, spec.name, value) : undefined}
+      />
+    {/each}
+  </div>
+</Fold>
+{#if specs.some((spec) => textOf(part, spec.name))}
+  <p class="soft text-sm">
+    {specs
+      .filter((spec) => textOf(part, spec.name))
+      .map((spec) => `${spec.label.toLowerCase()}: ${textOf(part, spec.name)}`)
+      .join('; ')}
+  </p>
+{/if}

@@ -1,0 +1,56 @@
+"""Fields that most plans do not need: folded on the Bench under “more”, by the part of the document that holds them."""
+from __future__ import annotations
+
+from ...kinds.fields import FieldSpec, field
+from ...kinds.stage_kind import OCCASIONS
+
+Fields = tuple[FieldSpec, ...]
+_YES = {"": "not said"}
+
+#: of bolts: head, reuse, seat, bounds, numbering
+GROUP_FIELDS: Fields = (
+    field("fastener.across_flats", "Across flats", "quantity", "by size"),
+    field("fastener.prevailing", "Prevailing torque", "quantity", "none"),
+    field("fastener.condition", "Bolts are", "choice", choices={"used": "used", "new": "new"}),
+    field("fastener.history", "History", "choice", choices={"known": "known", "unknown": "unknown"}),
+    field("fastener.single_use", "used once only", "tick"), field("fastener.uses", "Used so often", "count", "0"),
+    field("fastener.max_uses", "At most", "count", "no limit"),
+    field("must_be", "The seat asks for", "choice", choices={**_YES, "dry": "dry", "lightly oiled": "light oil",
+                                                              "lubricated": "a lubricant"}),
+    field("roughness", "Roughness of the faces", "choice", choices={x: x for x in (
+        "10 to 40 µm", "below 10 µm", "40 to 160 µm")}),
+    field("limits.nu", "Share of yield at assembly", "count", "0.9"),
+    field("limits.area", "Yield bound on the", "choice", choices={"tensile": "stress area", "root": "root area"}),
+    field("limits.soft_part", "A soft part bears at most", "quantity", "no bound"),
+    field("friction.nut_factor", "Nut factor, low typical high", "band", "from friction"),
+    field("layout.first_label", "Numbers begin at", "count", "1"), field("note", "Note", example="none"))
+SOURCE_FIELDS: Fields = (
+    field("says.range", "or a range", "list", "none", note="from, to"),
+    field("says.preload", "or a clamp load", "quantity", "none"),
+    field("says.yield_fraction", "or a share of yield", "count", "none"),
+    field("says.at_most", "It says: at most", "quantity", "no bound"), field("says.at_least", "at least", "quantity", "no bound"),
+    field("valid_for.thread", "Valid only for thread", example="any"), field("valid_for.grade", "for grade", example="any"),
+    field("valid_for.lubricant", "for friction condition", example="any"),
+    field("valid_for.gasket", "for gasket", example="any"), field("valid_for.count", "for so many bolts", "count", "any"))
+CHECK_FIELDS: Fields = (
+    field("per", "Once for each", "groups"), field("gauge", "Measured with", example="not said"),
+    field("on_fail", "When it fails", "boxes", choices={
+        "repair": "repaired", "replace": "replaced", "accept": "left, with a name"}),
+    field("asks", "Asks also for", "boxes", choices={"photo": "a photo", "second": "initials of a second person"}))
+TOOL_FIELDS: Fields = (field("prefer", "These by serial, if they are there", "list", "any"),)
+RECHECK_FIELDS: Fields = (
+    field("occasion", "What is done then", "choice", choices={"recheck": "Recheck", **{
+        k: v for k, v in OCCASIONS.items() if k != "recheck"}}), field("reason", "Because", example="not said"))
+PART_FIELDS: Fields = (
+    field("name", "Part"), field("count", "How many", "count"),
+    field("per", "for", "choice", choices={"run": "the whole work", "position": "each position"}),
+    field("quantity", "Quantity", example="pieces"), field("new", "new", "tick"), field("consumable", "used up", "tick"))
+#: of the whole plan
+PLAN_FIELDS: Fields = (
+    field("service", "What the machine handles, where compounds may harm it", "boxes", choices={
+        "oxygen": "oxygen", "food": "food"}),
+    field("links.before", "Done before this", "list", "nothing", note="separated by commas"),
+    field("links.after", "Done after it", "list", "nothing", note="separated by commas"), field("note", "Note", example="none"))
+#: all of them, by what they are about
+MORE: dict[str, Fields] = {"group": GROUP_FIELDS, "source": SOURCE_FIELDS, "check": CHECK_FIELDS, "tool": TOOL_FIELDS,
+                           "recheck": RECHECK_FIELDS, "part": PART_FIELDS}
