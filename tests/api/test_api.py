@@ -145,6 +145,8 @@ def test_two_editors_over_http(client) -> None:
     assert [k["document"]["title"] for k in kept] == ["Two"]
     assert one.get(address).json["document"]["title"] == "One"
     assert one.put(address, {"document": document}).status_code == 422
+    # a digit that is no number
+    assert one.put(address, {"document": document}, **{"If-Match": '"²"'.encode().decode("latin-1")}).status_code == 422
     tag = one.get(address).headers["ETag"]
     assert one.put(address, {"document": document}, **{"If-Match": tag}).status_code == 200
 

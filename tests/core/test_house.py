@@ -30,6 +30,11 @@ def test_the_core_reads_no_files_but_its_tables_and_uses_no_clock_or_chance() ->
             assert path.name in ("reader.py", "templates.py", "words.py"), "tables, plans to begin from, words of manuals"
 
 
+def test_digits_are_those_that_a_number_is_read_of() -> None:
+    # “²” is a digit to `isdigit`, and no number to `int`
+    assert [path.name for path in PYTHON if ".isdigit()" in path.read_text(encoding="utf-8")] == []
+
+
 def test_files_and_functions_stay_short() -> None:
     for path in PYTHON:
         text = path.read_text(encoding="utf-8")

@@ -97,7 +97,7 @@ def _of_stage(parts: list[str], stages: dict[str, Any]) -> list[str]:
         one: Doc = next((x for x in stage.get(rest[0]) or [] if x.get("id") == rest[1]), {})
         words.append(f"“{one.get('text') or one.get('what') or rest[1]}”")
         rest = rest[2:]
-    return words + [_label(kind.fields if kind else (), r) for r in rest if not r.isdigit()]
+    return words + [_label(kind.fields if kind else (), r) for r in rest if not r.isdecimal()]
 
 
 def _words(path: tuple[str, ...], docs: tuple[Doc, Doc]) -> str:
@@ -120,7 +120,7 @@ def _words(path: tuple[str, ...], docs: tuple[Doc, Doc]) -> str:
             name = f"{name}, {groups[str(of[0])].get('name')}"
         head = {"groups": f"“{name}”", "targets": f"figure of “{name}”", "tools": f"tool “{name}”", "sources": f"source “{name}”",
                 "chains": f"chain {rest[0]}", "rechecks": "recheck"}.get(field, f"{field.replace('_', ' ')} {name}")
-        words = [head, *(_WORDS.get(r, r.replace("_", " ")) for r in rest[1:] if not r.isdigit())]
+        words = [head, *(_WORDS.get(r, r.replace("_", " ")) for r in rest[1:] if not r.isdecimal())]
     return " of ".join(word for word in reversed(words) if word)
 
 

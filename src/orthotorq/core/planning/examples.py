@@ -49,7 +49,7 @@ def _step(value: Any, part: str) -> tuple[Any, Any]:
         return (value[part], part) if part in value else (None, None)
     if isinstance(value, list):
         at = next((i for i, one in enumerate(value) if isinstance(one, dict) and str(one.get("id")) == part),
-                  int(part) if part.isdigit() and int(part) < len(value) else None)
+                  int(part) if part.isdecimal() and int(part) < len(value) else None)
         return (value[at], at) if at is not None else (None, None)
     return None, None
 
@@ -88,7 +88,7 @@ def where_of(path: str) -> str:
 
 def _words(path: str, value: Any) -> str:
     """A value as one reads it: a bare number with the name of its field."""
-    field = next((part for part in reversed(path.split("/")) if not part.isdigit()), "")
+    field = next((part for part in reversed(path.split("/")) if not part.isdecimal()), "")
     return value if isinstance(value, str) else f"{field.replace('_', ' ')} {value:g}"
 
 

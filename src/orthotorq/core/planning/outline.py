@@ -161,7 +161,7 @@ def _of_finding(finding: FindingOut, sections: list[Section]) -> list[str]:
 def _of_error(path: str, raw: Raw, sections: list[Section]) -> str:
     """The section in which a wrong field stands."""
     parts = path.split("/")
-    number = int(parts[1]) if len(parts) > 1 and parts[1].isdigit() else 0
+    number = int(parts[1]) if len(parts) > 1 and parts[1].isdecimal() else 0
     if parts[0] == "groups":
         kind = "joint" if _JOINT.match(path) else "figure"
         return next((s.key for s in sections if s.kind == kind and s.index == number), "")

@@ -77,7 +77,7 @@ def _shares(words: Words) -> tuple[list[float], bool]:
     found = words.find(steps)
     equal = False
     if found is not None and not found[0].count("or more"):
-        count = int(found["n"]) if found["n"].isdigit() else int(patterns["numbers"][found["n"]])
+        count = int(found["n"]) if found["n"].isdecimal() else int(patterns["numbers"][found["n"]])
         words.take("shares", *found.span())
         if not out and count > 1:
             out, equal = [(i, 100.0 * (i + 1) / count) for i in range(count)], True

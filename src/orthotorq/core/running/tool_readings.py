@@ -85,7 +85,7 @@ def read_row(cells: Sequence[str], mapping: Columns) -> RowRead | str:
     said = {what: cells[at] if at < len(cells) else "" for what, at in mapping.columns.items()}
     run: int | None = mapping.run
     if run is None:
-        if not said["run"].isdigit() or len(said["run"]) > 9:
+        if not said["run"].isdecimal() or len(said["run"]) > 9:
             return render(Refusal.READINGS_NO_RUN, cell=said["run"])
         run = int(said["run"])
     if not said["bolt"]:

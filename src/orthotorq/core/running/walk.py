@@ -122,7 +122,7 @@ class Walk:
     def label(self, place: str) -> str:
         """The bolt's number as painted: by place, or in tightening order."""
         group, number = self.group(place), place.rpartition(".")[2]
-        known = group is not None and number.isdigit() and int(number) <= len(group.places)
+        known = group is not None and number.isdecimal() and int(number) <= len(group.places)
         return group.places[int(number) - 1].label if group is not None and known else number
 
     def deviate(self, step: str, code: str, **params: object) -> None:

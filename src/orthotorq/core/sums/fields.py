@@ -89,7 +89,7 @@ def _parted(text: str) -> list[str]:
     if ";" in text:
         return [part.strip() for part in text.split(";") if part.strip()]
     parts = [part.strip() for part in text.split(",") if part.strip()]
-    if len(parts) in (2, 6) and all(p == "0" for p in parts[::2]) and all(p.isdigit() for p in parts):
+    if len(parts) in (2, 6) and all(p == "0" for p in parts[::2]) and all(p.isdecimal() for p in parts):
         return [f"0.{p}" for p in parts[1::2]]
     return parts
 

@@ -111,7 +111,7 @@ def strength_of(name: str, diameter: float) -> Strength:
     by = _names().get(_plain(name))
     if not by:
         raise UnknownName(Message.GRADE_UNKNOWN, text=name.strip()[:60])
-    if name.strip().isdigit():
+    if name.strip().isdecimal():
         # a bare 8 is a grade here, the class of a nut there, and half of 8.8
         raise UnknownName(Message.GRADE_BARE, text=name.strip(), grades=", ".join(
             sorted(found[0].strength.name for found in by.values())))

@@ -190,7 +190,7 @@ def _from_inches(raw: str, size_text: str, tpi_text: str | None, name: str) -> T
         raise BadThread(Message.THREAD_NOT_READ, text=raw) from None
     tpi = read_number(tpi_text)[0] if tpi_text else None
     # a bare 10-32 is a number size: nobody cuts 32 threads per inch on ten inches
-    if size_text.isdigit() and tpi is not None and ((f"#{size_text}", "UNC") in series().unified) and tpi in (
+    if size_text.isdecimal() and tpi is not None and ((f"#{size_text}", "UNC") in series().unified) and tpi in (
             series().unified.get((f"#{size_text}", s)) for s in ("UNC", "UNF")):
         return _unified(raw, f"#{size_text}", 0.060 + 0.013 * int(size_text), tpi, name)
     # "1-8 UN" is one inch, eight threads; "8UN" behind a bare size means eight threads too

@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import hashlib
 import io
+import threading
 import uuid
 from collections.abc import Iterable
 
@@ -16,6 +17,10 @@ from ..errors import BadField, NotFound
 from ..permissions import use_case
 
 MOST_BYTES, MOST_PIXELS, SIDE = 2_000_000, 60_000_000, 2048
+#: what cameras and screens make; other formats of the library, some with interpreters behind them, are never opened
+FORMATS = ("JPEG", "PNG", "WEBP")
+#: a large picture takes its size in memory while it is decoded
+_ONE_AT_A_TIME = threading.Lock()
 #: photos in a printed record, and how wide they are at most
 ON_PAPER, PAPER_SIDE = 60, 900
 
@@ -25,12 +30,16 @@ def reencode(data: bytes) -> bytes:
     try:
         # the library that prints allows half pictures in the whole process as soon as it is loaded
         ImageFile.LOAD_TRUNCATED_IMAGES = False
-        with Image.open(io.BytesIO(data)) as opened:
+        with _ONE_AT_A_TIME, Image.open(io.BytesIO(data), formats=FORMATS) as opened:
             if opened.width * opened.height > MOST_PIXELS:
                 raise BadField(Refusal.PICTURE_TOO_LARGE, "photo")
+            # a JPEG is made smaller while it is decoded
+            opened.draft("RGB", (SIDE, SIDE))
             picture = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
         raise BadField(Refusal.NO_PICTURE, "photo") from None
+    # comments of the file would be written into the new one
+    picture.info = {}
     picture.thumbnail((SIDE, SIDE))
     for quality in (85, 75, 60, 45, 30):
         out = io.BytesIO()
@@ -46,7 +55,7 @@ def for_paper(session: Session, ids: Iterable[str]) -> dict[str, bytes]:
     for one in list(ids)[:ON_PAPER]:
         photo = session.get(Photo, uuid.UUID(one))
         if photo is not None:
-            with Image.open(io.BytesIO(photo.data)) as opened:
+            with Image.open(io.BytesIO(photo.data), formats=("JPEG",)) as opened:
                 opened.thumbnail((PAPER_SIDE, PAPER_SIDE))
                 made = io.BytesIO()
                 opened.save(made, "JPEG", quality=75)

@@ -127,7 +127,7 @@ class SideDraftList(BaseModel):
 def _base_version() -> int:
     """The draft version in If-Match. Raises BadField without it."""
     tag = request.headers.get("If-Match", "").strip().strip('"')
-    if not tag.isdigit() or len(tag) > 9:
+    if not tag.isdecimal() or len(tag) > 9:
         raise BadField(Refusal.IF_MATCH, "If-Match")
     return int(tag)
 

@@ -1,0 +1,40 @@
+"""Which files are opened as photos, and what is kept of them."""
+from __future__ import annotations
+
+import io
+
+import pytest
+from PIL import Image
+
+from orthotorq.services.errors import BadField
+from orthotorq.services.running.photos import FORMATS, SIDE, reencode
+
+
+def picture(kind: str, size: tuple[int, int] = (64, 48)) -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", size, (180, 90, 20)).save(out, kind)
+    return out.getvalue()
+
+
+@pytest.mark.parametrize("kind", FORMATS)
+def test_what_cameras_make_is_kept_as_a_jpeg_without_its_comments(kind: str) -> None:
+    kept = Image.open(io.BytesIO(reencode(picture(kind))))
+    assert kept.format == "JPEG" and kept.size == (64, 48) and "comment" not in kept.info and not kept.getexif()
+
+
+@pytest.mark.parametrize("kind", ["EPS", "BMP", "GIF", "TIFF", "PPM", "TGA", "PDF"])
+def test_other_formats_of_the_library_are_never_opened(kind: str) -> None:
+    with pytest.raises(BadField):
+        reencode(picture(kind))
+
+
+def test_a_large_photo_is_made_smaller_and_a_huge_one_is_refused_before_it_is_decoded() -> None:
+    assert max(Image.open(io.BytesIO(reencode(picture("JPEG", (5000, 3000))))).size) == SIDE
+    with pytest.raises(BadField, match="too"):
+        reencode(picture("PNG", (9000, 9000)))
+
+
+def test_a_comment_in_a_jpeg_does_not_stay() -> None:
+    out = io.BytesIO()
+    Image.new("RGB", (40, 40)).save(out, "JPEG", comment=b"taken by somebody at home")
+    assert b"somebody" in out.getvalue() and b"somebody" not in reencode(out.getvalue())
