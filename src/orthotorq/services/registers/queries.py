@@ -9,7 +9,7 @@ from sqlalchemy import ColumnElement, or_, select
 from sqlalchemy.orm import selectinload
 
 from ...core.documents.plan import JOINT_KINDS
-from ...core.forms.group import PlacePoint
+from ...core.forms.group import GroupOut, PlacePoint
 from ...core.forms.result import Result
 from ...core.running import first_variants, groups_of
 from ...core.running.actions import STATUS
@@ -116,8 +116,13 @@ def _glyph(result: Result) -> Glyph:
 
 def summary_of(result: Result) -> str:
     """What is bolted with what, in a line."""
-    parts = [f"{len(g.places)} × {g.thread.designation}" + (f", {show(g.target.set_torque_Nm, 3)} N·m" if g.target else "")
-             for g in groups_of(result, first_variants(result))]
+    def figure(g: GroupOut) -> str:
+        if g.target is None:
+            return ""
+        angle = f" + {show(g.target.angle_deg, 3)}°" if g.target.angle_deg else ""
+        return f", {show(g.target.set_torque_Nm, 3)} N·m{angle}"
+
+    parts = [f"{len(g.places)} × {g.thread.designation}{figure(g)}" for g in groups_of(result, first_variants(result))]
     where = f", {len(result.positions)} positions" if result.positions else ""
     return "; ".join(parts) + where
 

@@ -64,7 +64,7 @@
         x1={mark.x}
         x2={mark.x}
         y1={mark.side === 'upper' ? y0 - 4 - mark.row * ROW : y0}
-        y2={mark.side === 'upper' ? y0 + 22 : y0 + 26 + mark.row * ROW}
+        y2={mark.side === 'upper' ? y0 + 22 : y0 + 27 + mark.row * ROW}
         class="limit {mark.side}"
       />
     {/each}
@@ -79,7 +79,7 @@
         onclick={() => onopen?.(`limit/${mark.id}`)}
         onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onopen?.(`limit/${mark.id}`))}
       >
-        <text x={mark.left} y={up ? y0 - 7 - mark.row * ROW : y0 + 37 + mark.row * ROW}>{mark.text}</text>
+        <text x={mark.left} y={up ? y0 - 7 - mark.row * ROW : y0 + 39 + mark.row * ROW}>{mark.text}</text>
       </g>
     {/each}
   </svg>
@@ -128,7 +128,7 @@
     stroke-dasharray: 3 2;
   }
   text {
-    font-size: 11px;
+    font-size: 13px;
     fill: var(--ink);
     paint-order: stroke;
     stroke: var(--paper);

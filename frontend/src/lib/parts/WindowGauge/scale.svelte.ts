@@ -5,8 +5,9 @@ import { placeLabels } from './layout';
 
 export type Bound = Schemas['LimitOut'];
 export const WIDTH = 400;
-export const ROW = 15;
-const CHAR = 5.9;
+export const ROW = 17;
+/** Width of a character of the labels, which are 12 px high where the gauge is narrowest. */
+const CHAR = 7;
 const VERDICT = { fine: 'fits', tight: 'tight', impossible: 'does not fit', unbounded: 'no bounds given' };
 const NONE = { lower_N: null, upper_N: null, verdict: 'unbounded', opens: null } as const;
 
