@@ -84,9 +84,7 @@ run_tests() {
   with_test_cluster
   if [ $# -gt 0 ]; then .venv/bin/python -m pytest "$@"; return; fi
   # two at a time, a file at a time; then those that pull PostgreSQL down under everybody
-  .venv/bin/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder -m "not alone" --ignore tests/browser
-  # in the browser most of the time is waiting: more of them at a time than there are cores
-  .venv/bin/python -m pytest -n 3 --dist loadfile --no-loadscope-reorder -m "not alone" tests/browser
+  .venv/bin/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder -m "not alone" --durations=12
   .venv/bin/python -m pytest -m alone tests
 }
 
