@@ -17,7 +17,7 @@ FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 
 def _take(page: Page, name: str) -> Figure:
     page.wait_for_load_state("networkidle")
-    page.wait_for_function("document.getAnimations().length === 0")
+    page.wait_for_function("() => document.getAnimations().length === 0")
     page.screenshot(path=FOLDER / f"{name}.png")
     return f"docs/screenshots/{name}.png", "taken", "-"
 
@@ -52,16 +52,16 @@ def _planner(page: Page) -> Iterator[Figure]:
 def _manual(page: Page) -> Iterator[Figure]:
     """A line of a manual read, and the versions of a plan."""
     page.get_by_role("button", name="versions").click()
-    page.get_by_role("dialog").get_by_text("Revision 1").wait_for()
+    page.get_by_role("dialog").get_by_text("Revision 1", exact=True).wait_for()
     yield _take(page, "versions")
-    page.get_by_role("button", name="Close").last.click()
+    page.get_by_role("dialog").get_by_role("button", name="Close").last.click()
     page.locator("dialog[open]").wait_for(state="detached")
     open_section(page, "Find the figure")
     page.get_by_role("button", name="A line from the manual").click()
     page.get_by_label("The line as it stands there").fill(
         "Torque to 440 N·m (325 ft-lb) in three steps crosswise, then one round clockwise; recheck when cold after 10 cycles")
     page.get_by_role("button", name="Read it").click()
-    page.get_by_text("Not understood").wait_for()
+    page.get_by_text("Not understood").scroll_into_view_if_needed()
     yield _take(page, "manual")
 
 

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import pytest
+from playwright.sync_api import expect
 
 from tests.browser.conftest import Person
 from tests.browser.fitter import GUARD_MS, decide, fits, instruction, open_section, step_on, work_until
@@ -105,3 +106,10 @@ def test_zoomed_to_200_percent_nothing_is_cut_off(someone: Person, path: str) ->
     someone.go(path if path.startswith("/") else address_of(someone, path))
     page.wait_for_load_state("networkidle")
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth + 1")
+
+
+def test_pages_beside_a_run_keep_the_bar_and_a_run_has_none(someone: Person) -> None:
+    page = someone.sign_in("mira").page
+    someone.go("/runs/files")
+    expect(page.get_by_role("heading", name="Readings and records from files")).to_be_visible()
+    expect(page.get_by_role("link", name="Quick sums")).to_be_visible()

@@ -70,7 +70,7 @@ def test_findings_lead_to_their_section_and_cautions_are_taken_on(someone: Perso
     assert someone.axe() == []
     page.get_by_role("button", name="take it from here").click()
     expect(page.get_by_text("Nothing differs.")).to_be_visible()
-    page.get_by_role("button", name="Close").last.click()
+    page.get_by_role("dialog").get_by_role("button", name="Close").last.click()
     expect(field(page, "Drive to grip")).to_have_value("300 mm")
 
 

@@ -13,7 +13,7 @@
 
   let { children } = $props();
   let failed = $state('');
-  const running = $derived(/^\/runs\/[^/]+$/.test(page.url.pathname));
+  const running = $derived(/^\/runs\/[0-9a-f-]{36}$/.test(page.url.pathname));
   const signing = $derived(page.url.pathname === '/sign-in');
 
   session.load().catch((error: Error) => (failed = error.message));

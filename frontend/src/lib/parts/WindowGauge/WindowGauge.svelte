@@ -91,9 +91,14 @@
       <span class="soft">worst case; likely {kN(preload.low_rss_N)} to {kN(preload.high_rss_N)}</span>
     {/if}
   </p>
-  {#if gauge.far.length}<p class="soft text-sm leading-tight">
-      far above: {gauge.far.map((l) => `${l.name} ${kN(l.clamp_N)}`).join(', ')}
-    </p>{/if}
+  {#if gauge.others.length}
+    <p class="flex flex-wrap gap-x-3 text-sm leading-tight">
+      <span class="soft">also:</span>
+      {#each gauge.others as one (one.id)}<Word class="font-normal" onclick={() => onopen?.(`limit/${one.id}`)}
+          >{one.side === 'upper' ? 'below' : 'above'} {one.name} {kN(one.clamp_N)}</Word
+        >{/each}
+    </p>
+  {/if}
   <p class="soft min-h-5 text-sm leading-tight">{shown || (gauge.bounds.opens ? `Opens with ${gauge.bounds.opens}.` : '')}</p>
 </figure>
 

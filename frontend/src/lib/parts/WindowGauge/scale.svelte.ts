@@ -8,6 +8,8 @@ export const WIDTH = 400;
 export const ROW = 17;
 /** Width of a character of the labels, which are 12 px high where the gauge is narrowest. */
 const CHAR = 7;
+/** So many bounds stand on the scale on either side: more labels would lie over each other’s lines. */
+const MOST = 3;
 const VERDICT = { fine: 'fits', tight: 'tight', impossible: 'does not fit', unbounded: 'no bounds given' };
 const NONE = { lower_N: null, upper_N: null, verdict: 'unbounded', opens: null } as const;
 
@@ -19,7 +21,7 @@ export class GaugeScale {
   ) {}
 
   readonly bounds = $derived.by(() => this.given() ?? NONE);
-  /** Upper bounds far above everything else only squeeze the scale: they are named below instead. */
+  /** Bounds far above everything else only squeeze the scale: they are named below instead. */
   private readonly reach = $derived.by(
     () =>
       1.7 *
@@ -31,8 +33,14 @@ export class GaugeScale {
           .map((l) => l.clamp_N),
       ),
   );
-  private readonly limits = $derived.by(() => this.every().filter((l) => l.clamp_N <= this.reach));
-  readonly far = $derived.by(() => this.every().filter((l) => l.clamp_N > this.reach));
+  /** The bounds nearest to the load on either side stand on the scale; the others are named below it. */
+  private readonly limits = $derived.by(() => {
+    const near = this.every().filter((l) => l.clamp_N <= this.reach);
+    const upper = near.filter((l) => l.side === 'upper').sort((a, b) => a.clamp_N - b.clamp_N);
+    const lower = near.filter((l) => l.side === 'lower').sort((a, b) => b.clamp_N - a.clamp_N);
+    return [...upper.slice(0, MOST), ...lower.slice(0, MOST)];
+  });
+  readonly others = $derived.by(() => this.every().filter((l) => !this.limits.includes(l)));
   private readonly top = $derived.by(() => Math.max(this.preload().high_N, ...this.limits.map((l) => l.clamp_N)) * 1.06);
   readonly above = $derived.by(() => this.placed('upper'));
   readonly below = $derived.by(() => this.placed('lower'));
