@@ -50,7 +50,7 @@
           {#if done[i]}<b class="text-sm">{done[i]}</b>
           {:else}
             {#if item.act}<Word onclick={() => take(item, i)}>take it over</Word>{/if}
-            <Word onclick={() => (done = { ...done, [i]: 'dropped' })}>drop</Word>
+            <Word class="ml-3" onclick={() => (done = { ...done, [i]: 'dropped' })}>drop</Word>
           {/if}
         </li>
       {:else}<li>Nothing in it was understood.</li>{/each}
