@@ -13,6 +13,7 @@ from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.differences import differences, taken_over
 from orthotorq.core.planning.editing import edit
 from orthotorq.core.planning.examples import examples_of, left_of, where_of
+from orthotorq.core.planning.from_manual import propose
 from orthotorq.core.planning.outline import opened_by, outline
 from orthotorq.core.planning.templates import begun_plan, blank_plan
 from orthotorq.demo.load import plan_document, plan_names
@@ -111,3 +112,23 @@ def test_all_that_differs_taken_over_makes_the_one_the_other(name: str) -> None:
 def test_a_place_that_neither_has_changes_nothing(path: str) -> None:
     document = plan_document("trolley-wheel")
     assert differences(document, taken_over(document, plan_document("trolley-wheel"), path)) == []
+
+
+ODD: list[Any] = [
+    {}, {"groups": None, "stages": None}, {"groups": ["x"], "stages": [1, None, {"id": "a", "passes": ["x", {"id": "p"}]}]},
+    {"stages": {"a": 1}, "sources": [{"id": "s", "groups": 5, "says": []}], "targets": [], "tools": "none"},
+    {"stages": [{"id": "a", "kind": "tighten", "groups": None, "in": None, "items": {"x": 1}, "checks": [None]}], "groups": [{}]}]
+
+
+@pytest.mark.parametrize("odd", ODD, ids=str)
+def test_a_draft_as_odd_as_may_be_is_compared_and_read_into_without_a_fault(odd: Doc) -> None:
+    plan = blank_plan("wheel", "New", "a/b")
+    other_odd = {"stages": [{"id": "a", "title": "x", "passes": [{"id": "p", "do": 1}]}]}
+    for one, other in ((plan, odd), (odd, plan), (odd, other_odd)):
+        now = one
+        for found in differences(one, other):
+            assert found.what
+            now = taken_over(now, other, found.path)
+    if isinstance(odd.get("stages"), list):
+        assert propose(odd, "bolts", "Torque to 40 N·m in three steps, star pattern").items
+    assert left_of({**odd, "examples": {"stages/a/b": 1, "": 2}}) == {}

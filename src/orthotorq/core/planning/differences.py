@@ -76,6 +76,11 @@ def _differing(before: Any, after: Any, path: tuple[str, ...]) -> Iterator[tuple
     yield path, before, after
 
 
+def _parts(value: Any) -> list[Doc]:
+    """The parts of a list, as typed: what is none is left out."""
+    return [one for one in value if isinstance(one, dict)] if isinstance(value, list) else []
+
+
 def _label(fields: Any, name: str) -> str:
     """What the Bench calls a field."""
     return next((spec.label for spec in fields if spec.name == name), _WORDS.get(name, name.replace("_", " "))).lower()
@@ -83,18 +88,19 @@ def _label(fields: Any, name: str) -> str:
 
 def _of_stage(parts: list[str], stages: dict[str, Any]) -> list[str]:
     name, *rest = parts
-    stage = stages.get(name) or {}
+    found = stages.get(name)
+    stage: Doc = found if isinstance(found, dict) else {}
     kind = STAGE_KINDS.get(str(stage.get("kind")))
     words = [f"stage “{stage.get('title') or (kind.word if kind else name)}”"]
     if rest[:1] == ["passes"] and len(rest) > 1:
-        passes = stage.get("passes") or []
+        passes = _parts(stage.get("passes"))
         at = next((i for i, p in enumerate(passes) if p.get("id") == rest[1]), -1)
         form = PASS_KINDS.get(str(passes[at].get("do"))) if at >= 0 else None
         words.append(f"pass {at + 1}")
         inner = rest[2:]
         return words + ([_label(form.all_fields if form else (), ".".join(inner))] if inner else [])
     if rest[:1] in (["items"], ["checks"]) and len(rest) > 1:
-        one: Doc = next((x for x in stage.get(rest[0]) or [] if x.get("id") == rest[1]), {})
+        one: Doc = next((x for x in _parts(stage.get(rest[0])) if x.get("id") == rest[1]), {})
         words.append(f"“{one.get('text') or one.get('what') or rest[1]}”")
         rest = rest[2:]
     return words + [_label(kind.fields if kind else (), r) for r in rest if not r.isdecimal()]
@@ -116,7 +122,7 @@ def _words(path: tuple[str, ...], docs: tuple[Doc, Doc]) -> str:
         name = str((own or {}).get("name") or (own or {}).get("reference") or (own or {}).get("title") or rest[0]) \
             if isinstance(own, dict) else rest[0]
         of = (own or {}).get("groups") if isinstance(own, dict) and field == "sources" else None
-        if of and isinstance(groups.get(str(of[0])), dict):
+        if isinstance(of, list) and of and isinstance(groups.get(str(of[0])), dict):
             name = f"{name}, {groups[str(of[0])].get('name')}"
         head = {"groups": f"“{name}”", "targets": f"figure of “{name}”", "tools": f"tool “{name}”", "sources": f"source “{name}”",
                 "chains": f"chain {rest[0]}", "rechecks": "recheck"}.get(field, f"{field.replace('_', ' ')} {name}")

@@ -83,8 +83,9 @@ def _recheck(one: Schedule, words: str) -> Iterator[Proposal]:
 
 def _stage_of(document: Doc, group: str) -> str:
     """The stage in which a group is tightened when it is fitted."""
-    return next((str(s.get("id")) for s in document.get("stages", []) if s.get("kind") == "tighten"
-                 and group in s.get("groups", []) and "install" in s.get("in", ["install"])), "")
+    stages = [s for s in document.get("stages", []) if isinstance(s, dict) and s.get("kind") == "tighten"]
+    return next((str(s.get("id")) for s in stages if group in (s.get("groups") or [])
+                 and "install" in (s.get("in") or ["install"])), "")
 
 
 def propose(document: Doc, group: str, text: str) -> Proposed:

@@ -58,7 +58,11 @@ def create_plan(ctx: Ctx, joint_id: uuid.UUID, title: str, empty: bool = False) 
     title = title.strip()
     if not 1 <= len(title) <= 120:
         raise BadField(Refusal.BAD_TITLE, "title")
-    document = begun_plan(joint.kind, title, f"{joint.equipment.tag}/{joint.tag}", empty)
+    return _begin(ctx, joint, title, begun_plan(joint.kind, title, f"{joint.equipment.tag}/{joint.tag}", empty))
+
+
+def _begin(ctx: Ctx, joint: Joint, title: str, document: dict[str, Any]) -> uuid.UUID:
+    """A plan whose first draft is a document."""
     plan = Plan(id=ctx.new_id(), joint_id=joint.id, title=title, created_at=ctx.now, version=1,
                 draft=json.dumps(document, ensure_ascii=False), draft_by=ctx.person.id, draft_at=ctx.now)
     ctx.session.add(plan)
@@ -77,11 +81,7 @@ def copy_plan(ctx: Ctx, plan_id: uuid.UUID, joint_id: uuid.UUID) -> uuid.UUID:
         raise BadField(Refusal.OTHER_KIND, "joint", kind=JOINT_KINDS[joint.kind])
     title = plan.title.replace(plan.joint.name, joint.name)[:120]
     document.update(joint=f"{joint.equipment.tag}/{joint.tag}", title=title)
-    made = Plan(id=ctx.new_id(), joint_id=joint.id, title=title, created_at=ctx.now, version=1,
-                draft=json.dumps(document, ensure_ascii=False), draft_by=ctx.person.id, draft_at=ctx.now)
-    ctx.session.add(made)
-    ctx.session.flush()
-    return made.id
+    return _begin(ctx, joint, title, document)
 
 
 @use_case
