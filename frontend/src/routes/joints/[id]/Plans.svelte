@@ -3,7 +3,7 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
-  import { api, type Schemas } from '#lib/api/client.ts';
+  import { api, sentence, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import { day } from '#lib/figures.ts';
@@ -30,8 +30,11 @@
     if (plan) await goto(`/plans/${plan.id}`);
   }
   async function bringBack(id: string) {
-    await api.PUT('/api/v1/plans/{id}/put-away', { params: { path: { id } }, body: { away: false } });
-    onchange();
+    const { error } = await api
+      .PUT('/api/v1/plans/{id}/put-away', { params: { path: { id } }, body: { away: false } })
+      .catch(() => ({ error: {} }));
+    if (error) made.failed = sentence(error);
+    else onchange();
   }
 </script>
 

@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import Button from 'flowbite-svelte/Button.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
-  import { api, type Schemas } from '#lib/api/client.ts';
+  import { api, sentence, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
   import type { Bench } from '#lib/bench.svelte.ts';
   import { clock, day } from '#lib/figures.ts';
@@ -39,12 +39,14 @@
   }
   async function takeOver(part: string) {
     await bench.takeOver(shown, part);
-    // the draft is saved when it has been seen: the list is asked anew behind that
-    setTimeout(() => void compare(shown), 50);
+    await compare(shown);
   }
   async function putAway() {
-    await api.PUT('/api/v1/plans/{id}/put-away', { params: { path }, body: { away: true } });
-    await goto(`/joints/${bench.view!.joint_id}`);
+    const { error } = await api
+      .PUT('/api/v1/plans/{id}/put-away', { params: { path }, body: { away: true } })
+      .catch(() => ({ error: {} }));
+    if (error) bench.failed = sentence(error);
+    else await goto(`/joints/${bench.view!.joint_id}`);
   }
 </script>
 
