@@ -1,4 +1,7 @@
-"""Every field of the plan document has a place on the Bench."""
+"""Every field of the plan document is known to the Bench: described for a form, or named in one.
+
+A name that a form only shows counts too: `across`, `after` and `variants` of a stage are shown there and not edited.
+"""
 from __future__ import annotations
 
 import re
