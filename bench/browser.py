@@ -60,7 +60,7 @@ def _typing(page: Page) -> list[float]:
     page.get_by_text("Pass tape").wait_for()
     page.get_by_role("button", name=re.compile("Find the figure")).click()
     page.get_by_label("Target comes from").select_option("torque")
-    page.locator("main input").and_(page.get_by_label(re.compile("^Torque"))).first.focus()
+    page.locator("main").get_by_label("Torque", exact=True).focus()
     taken = []
     for i in range(KEYS):
         taken.append(page.evaluate(TYPING, [f"{400 + 2 * (i % 20) + 2} N·m"]))
