@@ -16,6 +16,7 @@ from orthotorq.core.kinds.stage_registry import STAGE_KINDS
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.editing import ACTS, edit
 from orthotorq.core.planning.editing.group_parts import PARTS
+from orthotorq.core.planning.editing.sources import SAYS
 from orthotorq.core.planning.outline import outline
 from orthotorq.demo.load import plan_document, plan_names
 from tests.plans import small
@@ -195,3 +196,37 @@ def test_a_part_of_a_group_comes_and_goes_with_what_needs_it() -> None:
     for part in PARTS:
         form = Group.model_fields[part.name].annotation.__args__[0]
         assert {f.name for f in part.fields} <= set(form.model_fields), part.name
+
+
+def test_a_copy_of_a_stage_stands_behind_it_and_computes() -> None:
+    document = small()
+    document["stages"][0]["title"] = "Tighten cold"
+    out, opens = done(document, "copy_stage", stage="t")
+    assert [s["title"] for s in out["stages"]] == ["Tighten cold", "Tighten cold, copy"]
+    assert opens == f"stage-{out['stages'][1]['id']}"
+    assert len(compute(out).stages) == 2
+    out["stages"][1]["passes"][1]["percent"] = 40
+    assert out["stages"][0]["passes"][1]["percent"] == 50
+
+
+def test_ways_come_in_pairs_and_leave_no_trace() -> None:
+    document, _ = done(small(), "add_way")
+    assert [w["name"] for w in document["variants"]] == ["one way", "another way"]
+    first, second = (w["id"] for w in document["variants"])
+    document["stages"][0]["variants"] = [first]
+    compute(document)
+    third, _ = done(document, "add_way", choice="")
+    assert len(third["variants"]) == 3
+    gone, _ = done(document, "drop_way", way=first)
+    assert "variants" not in gone["stages"][0] and [w["id"] for w in gone["variants"]] == [second]
+
+
+@pytest.mark.parametrize("form", SAYS)
+def test_a_source_says_one_thing_and_keeps_its_bounds(form: str) -> None:
+    document, _ = done(small(), "add_source", group="b")
+    document["sources"][0]["says"] = {"torque": ["90 N·m", "70 ft·lbf"], "at_most": "100 N·m"}
+    document["sources"][0] |= {"holds": "first", "because": "asked"}
+    out, _ = done(document, "source_says", source=document["sources"][0]["id"], form=form)
+    says = out["sources"][0]["says"]
+    assert says["at_most"] == "100 N·m" and "holds" not in out["sources"][0]
+    assert {"torque", "range", "places", "preload", "yield_fraction"} & set(says) == ({form} - {"bound"})

@@ -14,7 +14,7 @@ from orthotorq.core.planning.differences import differences, taken_over
 from orthotorq.core.planning.editing import edit
 from orthotorq.core.planning.examples import examples_of, left_of, where_of
 from orthotorq.core.planning.from_manual import propose
-from orthotorq.core.planning.outline import opened_by, outline
+from orthotorq.core.planning.outline import mended_in, outline
 from orthotorq.core.planning.templates import begun_plan, blank_plan
 from orthotorq.demo.load import plan_document, plan_names
 
@@ -32,7 +32,7 @@ def test_an_example_is_not_released_until_each_part_is_taken_on(kind: str) -> No
     assert {"joint", "figure", "tools"} <= {f.where.partition("/")[0] for f in found}
     assert all(f.severity == "stop" and not f.waivable and f.act == "confirm_examples" for f in found)
     sections = outline(document, compute(document))
-    assert all(opened_by(f, sections) for f in found), "every part has a section in which it is mended"
+    assert all(mended_in(f, document, sections).section for f in found), "every part has a section in which it is mended"
     for finding in found:
         document, _ = edit(document, finding.act, finding.sets)
     assert examples_in(document) == [] and "examples" not in document

@@ -182,6 +182,9 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.HAND_FORCE, put("tools/w/length", "250 mm")),
     (Finding.DRIVE_TOO_SMALL, put("tools/w/drive", "1/4 in")),
     (Finding.EFFICIENCY_TAKEN, put("chains/m", ["w", {"multiplier": 4}])),
+    (Finding.TESTED_ELSEWHERE, both(put("definitions/lubricants/rig", {"name": "Rig paste", "tests": [
+        {"id": "a", "thread": "M20", "readings": ["0.15", "0.16", "0.15", "0.14", "0.15"]}]}),
+        put("groups/0/friction", {"lubricant": "rig"}))),
     (Finding.EXAMPLE_VALUES, put("examples", {"groups/b/fastener/grade": "ISO 898-1 8.8"})),
     (Finding.REACTION, put("chains/m", MULTIPLIER)),
     (Finding.REACTION_HIGH, put("chains/m", ["w", {"multiplier": 4, "arm": "30 mm"}])),

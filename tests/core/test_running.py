@@ -328,3 +328,32 @@ def test_what_went_wrong_in_a_repeat_stays_in_the_record() -> None:
     assert "refuses" in play.codes
     assert any(d.code == "refuses" for d in record_of(play.result, play.facts, play.now).deviations)
     assert "deviating" in {b.state for b in play.state.bolts}
+
+
+def test_a_pass_with_a_condition_of_its_own_asks_for_it_before_its_first_bolt() -> None:
+    document = small()
+    document["stages"][0]["passes"][2]["condition"] = ["bolts at room temperature"]
+    play = Play(document)
+    play.until("/full.condition/")
+    step = play.step
+    assert (step.kind, step.step, step.text) == ("condition", "-/t/full.condition/-/-", "bolts at room temperature")
+    play.answer("not_good", note="still warm")
+    assert play.step.text == "bolts at room temperature", "the run stops until it is so"
+    play.answer("done")
+    assert play.step.step == "-/t/full/r1/b.1"
+    assert play.step.condition == ["cold", "bolts at room temperature"]
+    play.finish()
+    lines = [line.text for line in record_of(play.result, play.facts).lines]
+    assert lines[:1] == ["Condition: cold"] and "Condition: bolts at room temperature" in lines
+
+
+def test_a_condition_of_a_pass_over_two_groups_is_asked_once() -> None:
+    document = small()
+    second = {**document["groups"][0], "id": "c", "name": "Others",
+              "layout": {"kind": "circle", "count": 4, "diameter": "400 mm"}}
+    document["groups"].append(second)
+    document["targets"]["c"] = document["targets"]["b"]
+    document["stages"][0]["groups"] = ["b", "c"]
+    document["stages"][0]["passes"][1]["condition"] = ["crane on the cover"]
+    done = Play(document).finish()
+    assert [s for s in done if ".condition/" in s] == ["-/t/half.condition/-/-"]

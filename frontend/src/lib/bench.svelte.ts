@@ -16,8 +16,10 @@ export class Bench {
   cautions = $state(0);
   /** Places of values that are still those of the example. */
   examples = $state.raw<Set<string>>(new Set());
-  /** For every finding of the result the section in which it is mended. */
-  opens = $state.raw<string[]>([]);
+  /** For every finding of the result where it is mended. */
+  opens = $state.raw<Schemas['Mended'][]>([]);
+  /** The field that a finding points to, with what would mend it; until the next change of the plan. */
+  private pointed = $state.raw<{ field: string; text: string } | null>(null);
   /** Cautions that a release takes on by name. */
   toTakeOn = $state.raw<Schemas['TakeOn'][]>([]);
   /** True while the shown result is not that of the shown document. */
@@ -60,13 +62,15 @@ export class Bench {
 
   /** The sentence at a field, by its path in the document. */
   error(path: string): string {
-    return this.errors[path] ?? '';
+    return this.errors[path] ?? (this.pointed?.field === path ? this.pointed.text : '');
   }
 
   /** The first sentence at a field or at anything inside it. */
   errorIn(path: string): string {
     const place = path.replaceAll('.', '/');
-    return Object.entries(this.errors).find(([at]) => at === place || at.startsWith(`${place}/`))?.[1] ?? '';
+    const within = (at: string) => at === place || at.startsWith(`${place}/`);
+    const wrong = Object.entries(this.errors).find(([at]) => within(at))?.[1];
+    return wrong ?? (this.pointed && within(this.pointed.field) ? this.pointed.text : '');
   }
 
   /** Called with the document as text, at every change of it. */
@@ -74,6 +78,7 @@ export class Bench {
     if (!this.draft || text === this.text) return;
     this.history.keep(this.text);
     this.text = text;
+    this.pointed = null;
     this.stale = true;
     void this.compute();
     clearTimeout(this.timer);
@@ -99,14 +104,25 @@ export class Bench {
     else await this.once(act, params, stay);
   }
 
-  /** Open a section and stand in its first field, so that work goes on there. */
-  async goTo(section: string): Promise<void> {
-    if (!section) return;
-    this.open = section;
+  /** Open the section in which a finding is mended and stand in its field, with what would mend it beside it. */
+  async goTo({ section, field }: Schemas['Mended'], text: string): Promise<void> {
+    if (section) this.open = section;
+    this.pointed = { field, text };
     await tick();
-    const at = document.querySelector<HTMLElement>(`[data-section="${CSS.escape(section)}"]`);
-    at?.scrollIntoView({ block: 'nearest' });
-    (at?.querySelector<HTMLElement>('[aria-invalid="true"], input, select') ?? at?.querySelector<HTMLElement>('button'))?.focus();
+    await tick();
+    const at = section ? `[data-section="${CSS.escape(section)}"] ` : '';
+    const found = ['[aria-invalid="true"]', 'input, select', 'button']
+      .map((wanted) =>
+        document.querySelector<HTMLElement>(
+          wanted
+            .split(',')
+            .map((one) => `${at}${one}`)
+            .join(','),
+        ),
+      )
+      .find(Boolean);
+    found?.scrollIntoView({ block: 'center' });
+    found?.focus();
   }
 
   /** One act back, or forward again. */

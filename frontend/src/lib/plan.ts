@@ -71,3 +71,16 @@ export function shareOf(text: string): number | string {
   const number = asNumber(text.replace('%', ''));
   return typeof number === 'number' ? Number((number / 100).toFixed(5)) : text;
 }
+
+/** Names out of a plan that a field may choose among: [id, words]. */
+export const namesIn = {
+  chains: (plan: Plan): [string, string][] =>
+    Object.entries(plan.chains ?? {}).map(([id, [first, ...rest]]) => {
+      const tool = plan.tools?.[String(first)];
+      return [id, `${tool?.name ?? tool?.kind ?? id}${rest.length ? ` + ${rest.length}` : ''}`];
+    }),
+  variants: (plan: Plan): [string, string][] => (plan.variants ?? []).map((way) => [way.id, way.name]),
+  stages: (plan: Plan, without?: Stage): [string, string][] =>
+    plan.stages.filter((stage) => stage !== without).map((stage) => [stage.id, stage.title || stage.id]),
+  groups: (plan: Plan): [string, string][] => plan.groups.filter((g) => !g.like).map((g) => [g.id, g.name]),
+};

@@ -22,6 +22,7 @@ class Row:
     reads: str
     at_nut: str
     boxes: list[str]
+    condition: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +62,7 @@ def _row(stage: StageOut, one: PassOut, labels: dict[str, str]) -> Row:
     return Row(stage.title, one.name, (("cap " if one.until == "gap" else "") + found.text) if found else _turn(one),
                found.second if found else "", f"{scale.main} + {scale.collar}" if scale else "",
                f"{found.bolt_torque_Nm:.0f} N·m" if found and geared else "",
-               [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]])
+               [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]], ", ".join(one.condition))
 
 
 def _measured(stage: StageOut, labels: dict[str, str]) -> Iterator[Measured]:

@@ -6,6 +6,7 @@
   import Failure from '#lib/parts/Failure.svelte';
   import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import TestedBand from '#lib/parts/TestedBand.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { textOf } from '#lib/plan.ts';
   import { session } from '#lib/session.svelte.ts';
@@ -20,6 +21,7 @@
   const form = $derived(forms.find((f) => f.kind === entry.kind) ?? forms[0]);
   const words = (body: object) =>
     Object.keys(body)
+      .filter((name) => name !== 'tests')
       .map((name) => `${name.replaceAll('_', ' ')} ${textOf(body, name)}`)
       .join(' · ');
 
@@ -41,11 +43,12 @@
 {#each sheets.own.value?.items ?? [] as one (one.id)}
   <div class="flex flex-wrap items-baseline gap-x-4 border-b py-2">
     <b>{one.key}</b><span class="soft">{one.kind}</span>
-    <span class="flex-1">{words(one.body as object)}</span>
+    <span class="min-w-0 flex-1">{words(one.body as object)}</span>
     <span class="soft text-sm"
       >{one.person}, {day(one.at)}{sheets.own.value?.in_store.includes(one.key) ? ' · in store' : ''}</span
     >
     {#if may}<Word class="text-sm" label="Take {one.key} off the list" onclick={() => drop(one.id)}>take off</Word>{/if}
+    {#if one.tested.length}<div class="w-full max-w-md"><TestedBand tested={one.tested} /></div>{/if}
   </div>
 {:else}<p class="soft">
     None yet{may ? ': enter what the maker’s sheet of your compound says, or what was measured here' : ''}.

@@ -6,14 +6,18 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, get_args
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
+from ..errors import Impossible
 from ..forms.base import FrictionBand, Id, Model, Name, NutFactorBand, Words
 from ..forms.quantities import Amount, Modulus, Stress
 from ..kinds.registry import OwnMethod
 from ..kinds.stage_kind import Occasion
 from ..kinds.stage_registry import Stage
+from ..mechanics.friction_tests import LEAST_TESTS
+from ..messages import Message
 from .joint import Group
+from .rig_tests import RigTest
 from .targets import Source, Target
 from .tooling import Link, Tool
 
@@ -30,15 +34,23 @@ Family = Literal["steel", "stainless", "iron", "aluminium", "bronze", "other"]
 
 
 class OwnLubricant(Model):
-    """A friction condition embedded in the plan."""
+    """A friction condition embedded in the plan: its bands as typed, or out of its own tests."""
 
     name: Name
-    mu_thread: FrictionBand
+    mu_thread: FrictionBand | None = None
     mu_bearing: FrictionBand | None = None
     nut_factor: NutFactorBand | None = None
     dry: bool = False
     solid: bool = False
     source: Words = ""
+    tests: Annotated[list[RigTest], Field(max_length=20)] = []
+
+    @model_validator(mode="after")
+    def _something(self) -> OwnLubricant:
+        if self.mu_thread is None and self.nut_factor is None and sum(len(t.readings) for t in self.tests) < LEAST_TESTS:
+            raise Impossible(Message.BAD_VALUE, ("mu_thread",), reason=f"Enter the friction of the thread, the nut factor, or at "
+                             f"least {LEAST_TESTS} tests")
+        return self
 
 
 class OwnGrade(Model):

@@ -6,6 +6,7 @@ from typing import Literal
 from .base import Out
 from .group import GroupOut
 from .stage import StageOut
+from .tested import RigBandOut
 
 
 class FindingOut(Out):
@@ -106,4 +107,6 @@ class Result(Out):
     minutes: float = 0.0
     findings: list[FindingOut]
     calculated: bool
+    #: what own tests of the plan's own compounds say, by the compound
+    own_tests: dict[str, list[RigBandOut]] = {}
     steps: list[str] | None = None

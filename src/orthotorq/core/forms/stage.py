@@ -36,6 +36,7 @@ class PassOut(Out):
     group: str
     do: str
     note: str = ""
+    condition: list[str] = []
     percent: float | None = None
     check: bool = False
     order_kind: str = "circle"

@@ -6,9 +6,9 @@ from typing import Literal
 from ..forms.base import Out
 
 #: how a field is typed: words, a quantity with its unit, a whole number, several of them, a share in percent, one of a few, a
-#: tick, several of a few, words separated by commas, a band of three, and names out of the plan itself
+#: tick, several of a few, words separated by commas, a band of three, names out of the plan itself, tests on a rig
 FieldKind = Literal["text", "quantity", "count", "counts", "percent", "choice", "tick", "boxes", "list", "band", "compound",
-                    "fitted", "groups", "chains", "stages", "variants"]
+                    "fitted", "groups", "chains", "stages", "stage", "variants", "tests"]
 
 
 class FieldChoice(Out):

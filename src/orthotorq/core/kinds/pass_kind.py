@@ -10,7 +10,7 @@ from pydantic import Field
 
 from ..errors import OrthotorqError
 from ..forms.base import Id, Model, Name, Words
-from ..forms.order import CIRCLE, Order
+from ..forms.order import CIRCLE, Order, Text
 from ..forms.stage import PassOut
 from ..thresholds import MOVES_ON
 from ..units import parse, show
@@ -24,7 +24,8 @@ Sayings = dict[str, tuple[str, str]]
 
 
 #: what every pass may have beside the fields of its kind, and what one that goes over bolts may say of its order
-COMMON_FIELDS = (spec("name", "Name", example="as its share", main=False), spec("note", "Note", example="none", main=False))
+COMMON_FIELDS = (spec("name", "Name", example="as its share", main=False), spec("note", "Note", example="none", main=False),
+                 spec("condition", "Only when, beside the stage’s", "list", "as the stage", note="with commas", main=False))
 CHAIN_FIELDS = (spec("chains", "Pulled with, instead of the stage's", "chains", main=False),)
 ORDER_FIELDS = (spec("order.start", "First bolt", "count", "1", main=False),
                 spec("order.sense", "Way round", "choice", choices={"cw": "clockwise", "ccw": "anticlockwise"}, main=False),
@@ -41,6 +42,8 @@ class PassForm(Model):
     note: Words = ""
     #: chains of this pass, where they are not those of its stage
     chains: Annotated[list[Id], Field(max_length=6)] = []
+    #: what must hold beside the condition of its stage
+    condition: Annotated[list[Text], Field(max_length=5)] = []
     do: Any
 
 

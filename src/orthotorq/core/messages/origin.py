@@ -11,6 +11,7 @@ class Origin(StrEnum):
     ENTERED = "entered"
     OWN = "own"
     SAID = "said"
+    TESTED = "tested"
 
     def say(self, **params: str) -> str:
         """In words.
@@ -26,4 +27,5 @@ TEXTS: dict[Origin, str] = {
     Origin.ENTERED: "entered in the plan",
     Origin.OWN: "own entry of the plan",
     Origin.SAID: "{source}",
+    Origin.TESTED: "{count} own tests on {threads}: mean and interval for 90 % with 95 % confidence",
 }

@@ -100,6 +100,11 @@ def by_part(document: Doc) -> dict[str, list[str]]:
     return out
 
 
+def by_place(document: Doc, where: str) -> str:
+    """The place of the first value of a part that stands as the example has it, by number."""
+    return next(("/".join(map(str, place)) for path, (place, _) in left_of(document).items() if where_of(path) == where), "")
+
+
 def _stands(document: Doc, path: str) -> bool:
     value: Any = document
     for part in path.split("/"):

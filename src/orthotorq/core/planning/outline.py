@@ -13,6 +13,7 @@ from ..kinds.stage_kind import OCCASIONS
 from ..kinds.stage_registry import STAGE_KINDS
 from ..units import show
 from .findings import family_of
+from .mending import field_of
 
 Raw = dict[str, Any]
 _JOINT = re.compile(r"groups/\d+/(layout|fastener/(thread|face|head)|into|stack)|positions")
@@ -28,6 +29,13 @@ class Section(Out):
     title: str
     line: str
     mark: Literal["good", "caution", "stop"] = "good"
+
+
+class Mended(Out):
+    """Where a finding is mended: the section, and the field by its place in the document; both may be nothing."""
+
+    section: str
+    field: str
 
 
 def outline(raw: Any, result: Result | None, errors: Iterable[FieldError] = ()) -> list[Section]:
@@ -135,9 +143,13 @@ def _recheck_line(one: RecheckOut) -> str:
     return at + every
 
 
-def opened_by(finding: FindingOut, sections: list[Section]) -> str:
-    """The key of the section in which a finding is mended; nothing where it is about the whole plan."""
-    return next(iter(_of_finding(finding, sections)), "")
+def mended_in(finding: FindingOut, raw: Raw, sections: list[Section]) -> Mended:
+    """Where a finding is mended; it says nothing where it is about the whole plan."""
+    field = field_of(finding.code, finding.where, raw)
+    if field == "stages":
+        return Mended(section="", field=field)
+    found = _of_error(field, raw, sections) if field else ""
+    return Mended(section=found or next(iter(_of_finding(finding, sections)), ""), field=field)
 
 
 def _of_finding(finding: FindingOut, sections: list[Section]) -> list[str]:

@@ -64,7 +64,7 @@ def what_of(walk: Walk, pending: Pending) -> str:
     if label:
         return f"bolt {label}"
     segment = pending.segment
-    return segment.item.text if segment.item else segment.one.name if segment.one else ", ".join(segment.stage.condition)
+    return segment.item.text if segment.item else segment.one.name if segment.one else ", ".join(segment.condition)
 
 
 def failure_words(walk: Walk, pending: Pending) -> str:
@@ -83,7 +83,7 @@ def _text(walk: Walk, pending: Pending) -> str:
     if segment.item is not None:
         return segment.item.text
     if one is None:
-        return ", ".join(segment.stage.condition)
+        return ", ".join(segment.condition)
     return pending.ask.instruction.format(turn=PASS_KINDS[one.do].short_turn(one))
 
 
@@ -196,7 +196,7 @@ def instruction_for(walk: Walk, pending: Pending) -> Instruction:
         stage_id=stage.id, round=pending.round, pull=pending.pull, attempt=pending.attempt, label=" + ".join(labels),
         places=[p for p in pending.move if p != "-"], text=text, hint=hint if hint != text else "", watch_for=stage.watch_for,
         note=" ".join(n for n in (one.note if one else "", stage.note) if n), buttons=buttons,
-        cautions=[CAUTIONS[c] for c in stage.cautions], condition=stage.condition, index=pending.number, total=len(order) or 1,
+        cautions=[CAUTIONS[c] for c in stage.cautions], condition=segment.condition, index=pending.number, total=len(order) or 1,
         upcoming=[" + ".join(walk.label(p) for p in m) for m in order[pending.number : pending.number + 2]],
         shows="label" if pending.fail is not None else ask.shows, entry=_entry(pending),
         exception=button(exception) if exception is not None else None, ready_at=pending.ready_at,

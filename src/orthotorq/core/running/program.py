@@ -41,21 +41,32 @@ class Unit:
 
 @dataclass(frozen=True, slots=True)
 class Segment:
-    """A piece of work of a unit: its condition, one item (at one place, or at none), or one pass."""
+    """A piece of work of a unit: a condition (of the stage, or of the pass it stands before), one item (at one place, or at
+    none), or one pass."""
 
     stage: StageOut
     position: str | None
     item: ItemOut | None = None
     one: PassOut | None = None
     place: str | None = None
+    before: PassOut | None = None
+
+    @property
+    def condition(self) -> list[str]:
+        """What must hold here."""
+        if self.before is not None:
+            return self.before.condition
+        return [*self.stage.condition, *(self.one.condition if self.one else ())]
 
     def base(self) -> str:
         """`position/stage/pass` of the step ids in this segment."""
-        return base_of(self.position, self.stage.id, self.one.id if self.one else self.item.id if self.item else "condition")
+        part = self.one.id if self.one else self.item.id if self.item else "condition"
+        # no id of a plan has a dot
+        return base_of(self.position, self.stage.id, f"{self.before.id}.condition" if self.before else part)
 
 
 def segments_of(unit: Unit) -> Iterator[Segment]:
-    """The pieces of a unit in order: condition first, items, passes."""
+    """The pieces of a unit in order: condition first, items, passes, each after what must hold for it."""
     stage, position = unit.stage, unit.position
     if stage.condition:
         yield Segment(stage, position)
@@ -63,7 +74,11 @@ def segments_of(unit: Unit) -> Iterator[Segment]:
         places: list[str | None] = [*item.places] or [None]
         for place in places:
             yield Segment(stage, position, item=item, place=place)
+    asked: set[str] = set()
     for one in stage.passes:
+        if one.condition and one.id not in asked:
+            asked.add(one.id)
+            yield Segment(stage, position, before=one)
         yield Segment(stage, position, one=one)
 
 

@@ -103,7 +103,7 @@ def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segmen
 def _lines(walk: Walk, parts: list[Segment]) -> list[RecordLine]:
     out = []
     for segment in parts:
-        text = segment.item.text if segment.item else "Condition: " + ", ".join(segment.stage.condition)
+        text = segment.item.text if segment.item else "Condition: " + ", ".join(segment.condition)
         if segment.place:
             text = f"{text}, bolt {walk.label(segment.place)}"
         for given in _tries(walk.log, segment.base(), None, segment.place, None):

@@ -21,7 +21,7 @@ from ...core.planning.compute.working import WorkingOut, working
 from ...core.planning.editing import edit
 from ...core.planning.examples import left_of
 from ...core.planning.from_manual import Proposed, propose
-from ...core.planning.outline import Section, opened_by, outline
+from ...core.planning.outline import Mended, Section, mended_in, outline
 from ...core.sums import SUMS, Answer, answer
 from ...store.models import OwnEntry, Stock
 from ..context import Ctx
@@ -36,14 +36,14 @@ _NAMES_A_LUBRICANT = ("take_lubricant",)
 @dataclass(frozen=True, slots=True)
 class BenchView:
     """A document as the Bench shows it: its result where it can be computed, else what is wrong; its sections; for every finding
-    the section it opens; the places of values that are still the example's; cautions to be taken on at release."""
+    where it is mended; the places of values that are still the example's; cautions to be taken on at release."""
 
     result: Result | None
     errors: list[FieldError]
     sections: list[Section]
     stops: int
     cautions: int
-    opens: list[str]
+    opens: list[Mended]
     examples: list[str]
     to_take_on: list[TakeOn]
 
@@ -83,7 +83,7 @@ def look_at_plan(ctx: Ctx, document: Any) -> BenchView:
     examples = ["/".join(map(str, place)) for place, _ in left_of(document).values()] if isinstance(document, dict) else []
     cautions = [f for f in result.findings if f.severity == "caution" and f.waived is None] if result else []
     return BenchView(result, errors, sections, open_.count("stop"), len(cautions),
-                     [opened_by(f, sections) for f in result.findings] if result else [], examples,
+                     [mended_in(f, document, sections) for f in result.findings] if result else [], examples,
                      [TakeOn(caution_id(f), f.text) for f in cautions])
 
 

@@ -16,6 +16,7 @@ from ...core.kinds.stage_registry import STAGE_KINDS
 from ...core.planning.cautions import CAUTIONS
 from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS
 from ...core.planning.editing.more_fields import MORE, PLAN_FIELDS
+from ...core.planning.editing.sources import SAYS
 from ...core.planning.findings import RULES, Severity
 from ...core.planning.methods import METHODS
 from ...core.planning.states import AXES, SAFEGUARDS
@@ -145,6 +146,8 @@ class TablesOut(BaseModel):
     orders: dict[str, list[str]]
     meters: list[str]
     source_kinds: list[str]
+    #: what a source may say
+    source_forms: list[NamedOut]
     tool_kinds: list[str]
     drives: list[str]
     #: states by kind of joint, and what is put in for safety
@@ -194,7 +197,10 @@ def _own_forms() -> list[OwnFormOut]:
         OwnFormOut(kind="lubricant", words="friction condition", fields=[
             field("name", "Name", example="White paste"),
             field("mu_thread", "Thread friction, low typical high", "band", _BAND_EXAMPLE),
-            field("mu_bearing", "Bearing friction", "band", "as the thread"), source]),
+            field("mu_bearing", "Bearing friction", "band", "as the thread"),
+            field("nut_factor", "or the nut factor", "band", "from friction"), source,
+            field("dry", "dry: nothing is put on", "tick"), field("solid", "has solid lubricant in it", "tick"),
+            field("tests", "Tests on a rig", "tests")]),
         OwnFormOut(kind="grade", words="grade", fields=[
             field("yield_strength", "Yield", "quantity", "640 MPa"), field("tensile", "Tensile", "quantity", "800 MPa"),
             field("proof", "Proof", "quantity", "none"), made_of, source]),
@@ -222,6 +228,7 @@ def read_tables(ctx: Ctx) -> TablesOut:
                      bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), plan_fields=list(PLAN_FIELDS),
                      more_fields={about: list(fields) for about, fields in MORE.items()},
                      orders=ORDERS, meters=list(METERS),
-                     source_kinds=list(SAYING), tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)),
+                     source_kinds=list(SAYING), source_forms=_named({k: words for k, (words, _) in SAYS.items()}),
+                     tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)),
                      states={kind: [w for axis in axes for w in axis.states] for kind, axes in AXES.items()},
                      safeguards=list(SAFEGUARDS))

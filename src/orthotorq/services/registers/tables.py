@@ -12,8 +12,10 @@ from sqlalchemy import delete, select
 
 from ...core.documents.plan import OwnGrade, OwnLubricant, OwnMaterial
 from ...core.forms.errors import DocumentErrors, field_errors
+from ...core.forms.tested import RigBandOut
 from ...core.kinds.registry import OwnMethod
 from ...core.messages import Refusal
+from ...core.planning.compute.rig import tested
 from ...core.tables import lubricants
 from ...store.models import OwnEntry, Person, Stock
 from ..context import Ctx
@@ -33,6 +35,12 @@ class OwnEntryView:
     body: Any
     person: str
     at: datetime
+    #: what its own tests say, where it has any
+    tested: list[RigBandOut]
+
+
+def _tested(entry: OwnEntry) -> list[RigBandOut]:
+    return tested(OwnLubricant.model_validate_json(entry.body)) if entry.kind == "lubricant" else []
 
 
 @use_case
@@ -40,7 +48,7 @@ def list_own_entries(ctx: Ctx) -> tuple[list[OwnEntryView], list[str]]:
     """(own entries, ids of lubricants in store)."""
     rows = ctx.session.execute(select(OwnEntry, Person.name).join(Person, OwnEntry.person_id == Person.id)
                                .where(OwnEntry.active).order_by(OwnEntry.kind, OwnEntry.key))
-    entries = [OwnEntryView(e.id, e.kind, e.key, json.loads(e.body), name, e.at) for e, name in rows]
+    entries = [OwnEntryView(e.id, e.kind, e.key, json.loads(e.body), name, e.at, _tested(e)) for e, name in rows]
     return entries, list(ctx.session.scalars(select(Stock.lubricant).order_by(Stock.lubricant)))
 
 

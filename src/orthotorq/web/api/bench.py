@@ -11,7 +11,7 @@ from ...core.forms.result import Result
 from ...core.planning.compute.alternatives import AlternativeOut
 from ...core.planning.compute.working import WorkingOut
 from ...core.planning.from_manual import Proposed
-from ...core.planning.outline import Section
+from ...core.planning.outline import Mended, Section
 from ...services.planning.bench import (
     TakeOn,
     compute_plan,
@@ -74,8 +74,8 @@ class BenchOut(BaseModel):
     sections: list[Section]
     stops: int
     cautions: int
-    #: for every finding of the result, in its order, the section in which it is mended
-    opens: list[str]
+    #: for every finding of the result, in its order, where it is mended
+    opens: list[Mended]
     #: places of values that are still the example's
     examples: list[str]
     to_take_on: list[TakeOn]

@@ -19,8 +19,12 @@
 <fieldset>
   <legend class="text-sm text-soft">{legend}</legend>
   <div class="flex flex-wrap gap-x-4 gap-y-1">
-    {#each choices as [value, words] (value)}
-      <Checkbox checked={chosen.includes(value)} onchange={(ev) => toggle(value, ev.currentTarget.checked)}>{words}</Checkbox>
+    {#each choices as [value, words], i (value)}
+      <Checkbox
+        checked={chosen.includes(value)}
+        aria-invalid={i === 0 && !!error}
+        onchange={(ev) => toggle(value, ev.currentTarget.checked)}>{words}</Checkbox
+      >
     {/each}
   </div>
   {#if error}<Helper class="text-stop">{error}</Helper>{/if}

@@ -3,6 +3,7 @@
   import { asNumber, bandOf, listOf, textOf, valueOf, write, type FieldSpec } from '../../plan';
   import QuantityField from '../QuantityField/QuantityField.svelte';
   import Boxes from './Boxes.svelte';
+  import RigTests from './RigTests.svelte';
 
   /** One field of a form that the server describes, written into a part of the document as it is typed. */
   interface Props {
@@ -35,7 +36,9 @@
   const tick = (on: boolean) => (ontick ? ontick(on ? spec.label : '') : write(part, spec.name, on || ''));
 </script>
 
-{#if spec.kind === 'tick'}
+{#if spec.kind === 'tests'}
+  <RigTests {part} name={spec.name} {error} />
+{:else if spec.kind === 'tick'}
   <Checkbox checked={!!valueOf(part, spec.name)} aria-label={label} onchange={(ev) => tick(ev.currentTarget.checked)}
     >{shown ?? spec.label}</Checkbox
   >

@@ -11,6 +11,7 @@
   import StackFields from './StackFields.svelte';
   import ThreadFields from './ThreadFields.svelte';
   import Typed from './Typed.svelte';
+  import Ways from './Ways.svelte';
 
   /** One group of bolts: layout, positions, thread, head, what it goes into, what it clamps. */
   let { bench, index }: { bench: Bench; index: number } = $props();
@@ -54,6 +55,7 @@
   {#each catalogue.value?.plan_fields ?? [] as spec (spec.name)}
     <FormField {spec} part={bench.doc} error={bench.errorIn(spec.name)} />
   {/each}
+  <Ways {bench} />
   <PartsList {bench} />
 {/if}
 <p class="flex gap-4 text-sm">

@@ -30,7 +30,10 @@
     void bench.act('waive', { finding: finding.code, where: finding.where, reason });
   const unwaive = (finding: Schemas['FindingOut']) => void bench.act('unwaive', { finding: finding.code, where: finding.where });
   const close = (finding: Schemas['FindingOut']) => void bench.act(finding.act ?? '', finding.sets ?? {});
-  const open = (finding: Schemas['FindingOut']) => void bench.goTo(bench.opens[result.findings.indexOf(finding)] ?? '');
+  const open = (finding: Schemas['FindingOut']) => {
+    const mended = bench.opens[result.findings.indexOf(finding)];
+    if (mended) void bench.goTo(mended, finding.remedy);
+  };
   const mine = $derived(session.may('planning.save_draft'));
 </script>
 

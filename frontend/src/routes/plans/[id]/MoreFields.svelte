@@ -1,9 +1,10 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Fold from '#lib/parts/Fold.svelte';
   import FormField from '#lib/parts/Form/FormField.svelte';
-  import { textOf, write } from '#lib/plan.ts';
+  import { namesIn, textOf, write } from '#lib/plan.ts';
 
   /** Fields of a part that most plans do not need; open where one of them is given or wrong. */
   interface Props {
@@ -14,9 +15,13 @@
     /** Which fields: as the tables name them. */
     about: string;
     title?: string;
+    open?: boolean;
+    /** Fields of its own kind beside them. */
+    children?: Snippet;
   }
-  let { bench, part, at, about, title = 'more' }: Props = $props();
-  const specs = $derived(catalogue.value?.more_fields[about] ?? []);
+  let { bench, part, at, about, title = 'more', open = false, children }: Props = $props();
+  const ways = $derived(namesIn.variants(bench.doc));
+  const specs = $derived((catalogue.value?.more_fields[about] ?? []).filter((spec) => spec.kind !== 'variants' || ways.length));
   const each = $derived<[string, string][]>([
     ['position', 'each position'],
     ['run', 'the whole work'],
@@ -25,14 +30,15 @@
   const error = (name: string) => bench.errorIn(`${at}/${name}`);
 </script>
 
-<Fold {title} open={specs.some((spec) => error(spec.name))}>
+<Fold {title} open={open || specs.some((spec) => error(spec.name))}>
+  {@render children?.()}
   <div class="grid grid-cols-2 items-end gap-2">
     {#each specs as spec (spec.name)}
       <FormField
         spec={spec.kind === 'groups' ? { ...spec, example: 'each position' } : spec}
         {part}
         error={error(spec.name)}
-        names={spec.kind === 'groups' ? each : []}
+        names={spec.kind === 'groups' ? each : spec.kind === 'variants' ? ways : []}
         onchoose={spec.kind === 'groups' ? (value) => write(part, spec.name, value) : undefined}
       />
     {/each}

@@ -4,6 +4,7 @@
   import Fold from '#lib/parts/Fold.svelte';
   import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import TestedBand from '#lib/parts/TestedBand.svelte';
   import Word from '#lib/parts/Word.svelte';
 
   /** Own grades, materials and friction conditions of this plan; its file carries them along. */
@@ -46,6 +47,7 @@
       {#each form.fields as spec (spec.name)}
         <FormField {spec} part={body} error={bench.errorIn(`definitions/${PLACES[form.kind]}/${key}/${spec.name}`)} />
       {/each}
+      <div class="col-span-full"><TestedBand tested={bench.result?.own_tests?.[key] ?? []} /></div>
     </div>
   {/each}
   <div class="grid grid-cols-[1fr_1fr_auto] items-end gap-2">

@@ -8,7 +8,7 @@
   import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
-  import { fieldsOf, valueOf, type Pass, type Tighten } from '#lib/plan.ts';
+  import { fieldsOf, namesIn, valueOf, type Pass, type Tighten } from '#lib/plan.ts';
   import type { Work } from './work.svelte.ts';
 
   /** One pass: the fields of its kind, its order, the settings it comes to. */
@@ -35,12 +35,7 @@
     const offered = catalogue.value?.orders[layout] ?? [];
     return [...new Set([...offered, order].filter(Boolean))].map((name) => [name, name.replace('_', ' ')]);
   });
-  const chains = $derived(
-    Object.entries(bench.doc.chains ?? {}).map(([id, [first]]): [string, string] => {
-      const tool = bench.doc.tools?.[String(first)];
-      return [id, tool?.name ?? tool?.kind ?? id];
-    }),
-  );
+  const chains = $derived(namesIn.chains(bench.doc));
   const error = (name: string) => bench.errorIn(`${at}/${name}`);
   const move = (by: string) => void bench.act('move_pass', { stage: stage.id, one: one.id, by });
   const check = (on: string) => bench.act('check_pass', { stage: stage.id, one: one.id, on: on ? 'yes' : 'no' });

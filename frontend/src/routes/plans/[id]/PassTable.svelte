@@ -55,5 +55,11 @@
       <Word onclick={() => bench.act('add_pass', { stage: stage.id, listed: words })}>+ {words}</Word>
     {/each}
   </p>
-  <QuantityField label="Passes of a method" value="" choices={[['', 'replace by …'], ...methods]} onchange={use} />
+  <QuantityField
+    label="Passes of a method"
+    value=""
+    choices={[['', 'replace by …'], ...methods]}
+    error={bench.error(`stages/${index}/method`)}
+    onchange={use}
+  />
 {/if}

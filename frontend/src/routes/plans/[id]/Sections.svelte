@@ -43,5 +43,11 @@
   </Section>
 {/each}
 <div class="mt-3 w-64">
-  <QuantityField label="New stage" value="" choices={[['', 'choose what is done …'], ...kinds]} onchange={add} />
+  <QuantityField
+    label="New stage"
+    value=""
+    choices={[['', 'choose what is done …'], ...kinds]}
+    error={bench.error('stages')}
+    onchange={add}
+  />
 </div>

@@ -1,8 +1,10 @@
 <script lang="ts">
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
+  import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
-  import { fieldsOf, type Plan } from '#lib/plan.ts';
+  import { fieldsOf, percentOf, shareOf, type Plan } from '#lib/plan.ts';
+  import Word from '#lib/parts/Word.svelte';
   import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
@@ -16,15 +18,24 @@
     ['second', said[1] ?? ''],
   ]);
   const by = $derived<[string, string][]>((catalogue.value?.source_kinds ?? []).map((x) => [x, x]));
+  const forms = $derived<[string, string][]>((catalogue.value?.source_forms ?? []).map((x) => [x.value, x.words]));
+  const form = $derived(forms.find(([name]) => name in says)?.[0] ?? 'bound');
 </script>
 
 <div class="grid grid-cols-2 gap-2">
-  {#if said.length}
+  <QuantityField
+    label="It says"
+    value={form}
+    choices={forms}
+    onchange={(now) => bench.act('source_says', { source: source.id, form: now }, true)}
+  />
+  <Typed {bench} part={source} {at} name="by" label="By" choices={by} />
+  {#if form === 'torque'}
     <QuantityField
       label="Torque it says"
-      value={said[0]!}
+      value={said[0] ?? ''}
       error={bench.error(`${at}/says/torque/0`)}
-      onchange={(text) => (said[0] = text)}
+      onchange={(text) => (fieldsOf(says).torque = [text, ...said.slice(1)])}
     />
     <QuantityField
       label="… and in a second unit"
@@ -33,9 +44,37 @@
       error={bench.error(`${at}/says/torque/1`)}
       onchange={(text) => (fieldsOf(says).torque = text.trim() ? [said[0], text] : [said[0]])}
     />
-  {/if}
-  {#if said.length}
     <Typed {bench} part={says} at="{at}/says" name="angle" label="and an angle after it" example="none" />
+  {:else if form === 'range'}
+    {#each ['from', 'to'] as label, i (label)}
+      <QuantityField
+        {label}
+        value={says.range?.[i] ?? ''}
+        error={bench.error(`${at}/says/range/${i}`) || (i ? '' : bench.error(`${at}/says/range`))}
+        onchange={(text) => (says.range![i] = text)}
+      />
+    {/each}
+  {:else if form === 'preload'}
+    <Typed {bench} part={says} at="{at}/says" name="preload" label="Clamp load of one bolt" />
+  {:else if form === 'yield_fraction'}
+    <QuantityField
+      label="Share of yield"
+      value={percentOf(says.yield_fraction)}
+      example="50 %"
+      error={bench.error(`${at}/says/yield_fraction`)}
+      onchange={(text) => (fieldsOf(says).yield_fraction = shareOf(text))}
+    />
+  {/if}
+  {#each says.places ?? [] as place, i (i)}
+    {#each catalogue.value?.more_fields.placed ?? [] as spec (spec.name)}
+      <FormField {spec} part={place} label="{spec.label}, {i + 1}" error={bench.errorIn(`${at}/says/places/${i}/${spec.name}`)} />
+    {/each}
+  {/each}
+  {#if says.places}
+    <p class="col-span-full flex gap-4 text-sm">
+      <Word onclick={() => says.places!.push({ at: '', torque: '' })}>+ another place</Word>
+      {#if says.places.length > 2}<Word onclick={() => says.places!.pop()}>the last one out</Word>{/if}
+    </p>
   {/if}
   {#if said.length === 2}
     <Typed {bench} part={source} {at} name="holds" label="If they differ, it is" choices={readings} />
@@ -48,7 +87,6 @@
         example="letter, call, measured"
       />{/if}
   {/if}
-  <Typed {bench} part={source} {at} name="by" label="By" choices={by} />
   <Typed {bench} part={source} {at} name="reference" label="Reference" />
 </div>
-<MoreFields {bench} part={source} {at} about="source" title="what else it says, what it is valid for" />
+<MoreFields {bench} part={source} {at} about="source" title="bounds, and what it is valid for" />

@@ -2,7 +2,7 @@
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import FormField from '#lib/parts/Form/FormField.svelte';
-  import type { FieldSpec, Stage } from '#lib/plan.ts';
+  import { namesIn, write, type FieldSpec, type Stage } from '#lib/plan.ts';
 
   /** One field of a stage's kind; those that choose among names of the plan are given the names. */
   let { bench, stage, at, spec }: { bench: Bench; stage: Stage; at: string; spec: FieldSpec } = $props();
@@ -11,9 +11,9 @@
     ...(catalogue.value?.lubricants ?? []).map((l): [string, string] => [l.id, l.name]),
     ...Object.entries(doc.definitions?.lubricants ?? {}).map(([id, l]): [string, string] => [id, l.name ?? id]),
   ]);
-  const others = $derived(doc.stages.filter((s) => s !== stage).map((s): [string, string] => [s.id, s.title || s.id]));
+  const others = $derived(namesIn.stages(doc, stage));
   const fitted = $derived(doc.stages.flatMap((s): [string, string][] => (s.kind === 'fit' ? [[s.id, s.what]] : [])));
-  const names = $derived({ compound: compounds, fitted, stages: others }[spec.kind as string] ?? []);
+  const names = $derived({ compound: compounds, fitted, stages: others, stage: others }[spec.kind as string] ?? []);
   const acts: Record<string, (value: string) => void> = {
     compound: (compound) =>
       void bench.act('set_compound', {
@@ -21,6 +21,7 @@
         compound,
         name: compounds.find(([id]) => id === compound)?.[1] ?? '',
       }),
+    stage: (id) => write(stage, spec.name, id),
     fitted: (fit) => void bench.act('comes_out', { stage: stage.id, fit }),
   };
 </script>

@@ -1,31 +1,26 @@
 <script lang="ts">
+  import Checkbox from 'flowbite-svelte/Checkbox.svelte';
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Boxes from '#lib/parts/Form/Boxes.svelte';
+  import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
-  import { write, type Stage } from '#lib/plan.ts';
+  import { namesIn, write, type Stage } from '#lib/plan.ts';
+  import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
   /** What every stage has beside its own content: title, which bolts, when it is done, its place in the plan. */
   let { bench, stage, index }: { bench: Bench; stage: Stage; index: number } = $props();
   const at = $derived(`stages/${index}`);
-  const groups = $derived(bench.doc.groups.filter((g) => !g.like).map((g): [string, string] => [g.id, g.name]));
-  const chains = $derived(
-    Object.entries(bench.doc.chains ?? {}).map(([name, [first, ...rest]]): [string, string] => {
-      const tool = bench.doc.tools?.[String(first)];
-      return [name, `${tool?.name ?? tool?.kind ?? name}${rest.length ? ` + ${rest.length}` : ''}`];
-    }),
-  );
+  const groups = $derived(namesIn.groups(bench.doc));
+  const chains = $derived(namesIn.chains(bench.doc));
   const occasions = $derived<[string, string][]>((catalogue.value?.occasions ?? []).map((o) => [o.value, o.words]));
-  const before = $derived(
-    [
-      stage.across?.replaceAll('_', ' '),
-      stage.variants?.length ? `only ${stage.variants.join(', ')}` : '',
-      stage.after ? `after ${stage.after.join(', ') || 'nothing'}` : '',
-    ]
-      .filter(Boolean)
-      .join('; '),
-  );
+  const others = $derived(namesIn.stages(bench.doc, stage));
+  /** The chains that groups have for themselves. */
+  const own = $derived('chain_for' in stage ? ((stage.chain_for ?? {}) as Record<string, string>) : {});
+  function chainFor(group: string, chain: string) {
+    write(stage, `chain_for.${group}`, chain);
+  }
   const move = (by: string) => bench.act('move_stage', { stage: stage.id, by });
 </script>
 
@@ -46,6 +41,19 @@
     error={bench.errorIn(`${at}/chains`)}
     onchange={(now) => (stage.chains = now)}
   />
+  {#if 'groups' in stage && (stage.groups ?? []).length > 1}
+    <div class="grid grid-cols-2 gap-2">
+      {#each groups.filter(([id]) => stage.groups!.includes(id)) as [id, name] (id)}
+        <QuantityField
+          label="{name}, pulled with"
+          value={own[id] ?? ''}
+          choices={[['', 'as the stage says'], ...chains]}
+          error={bench.error(`${at}/chain_for/${id}`)}
+          onchange={(chain) => chainFor(id, chain)}
+        />
+      {/each}
+    </div>
+  {/if}
 {/if}
 <Boxes
   legend="Done on"
@@ -55,9 +63,27 @@
   onchange={(now) => write(stage, 'in', now)}
 />
 <Typed {bench} part={stage} {at} name="title" label="Title of the stage" example="as its kind" />
-{#if before}<p class="soft text-sm">{before}</p>{/if}
+<MoreFields {bench} part={stage} {at} about="stage" title="order, positions, ways" open={!!stage.after}>
+  <Checkbox
+    checked={!!stage.after}
+    onchange={(ev) => {
+      if (ev.currentTarget.checked) stage.after = index ? [bench.doc.stages[index - 1]!.id] : [];
+      else delete stage.after;
+    }}>not simply after the stage before it</Checkbox
+  >
+  {#if stage.after}
+    <Boxes
+      legend="Comes after; after none of them it may be done at any time"
+      choices={others}
+      chosen={stage.after}
+      error={bench.errorIn(`${at}/after`)}
+      onchange={(now) => (stage.after = now)}
+    />
+  {/if}
+</MoreFields>
 <p class="flex flex-wrap gap-x-4 text-sm">
   <Word disabled={index === 0} onclick={() => move('earlier')}>earlier</Word>
+  <Word onclick={() => bench.act('copy_stage', { stage: stage.id })}>copy</Word>
   <Word disabled={index === bench.doc.stages.length - 1} onclick={() => move('later')}>later</Word>
   <Word class="ml-auto" disabled={bench.doc.stages.length === 1} onclick={() => bench.act('drop_stage', { stage: stage.id })}
     >take this stage out</Word

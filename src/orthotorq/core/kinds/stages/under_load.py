@@ -16,7 +16,7 @@ _SAYS = {"forbidden": "forbids it", "not said": "has not allowed it"}
 
 def condition_findings(stage: Any, planning: StagePlanning, tightens: bool = False) -> Iterator[Found]:
     """The condition is named, and no joint is turned under pressure or, without its maker's word, hot."""
-    words = ", ".join(stage.condition)
+    words = ", ".join([*stage.condition, *(c for p in getattr(stage, "passes", None) or () for c in p.condition)])
     if not stage.condition:
         yield Finding.CONDITION_NOT_NAMED, stage.id, {"stage": stage.words}
         return

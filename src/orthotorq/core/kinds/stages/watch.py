@@ -33,7 +33,8 @@ class Watch(StageKind):
 
     kind, form, word, listed, place = "watch", WatchStage, "Watch", "Watch at start-up", 160
     fields = (field("what", "What"), field("bad", "What would be bad", example="It moved", main=False),
-              field("good", "What is good", example="Nothing moved", main=False))
+              field("good", "What is good", example="Nothing moved", main=False),
+              field("if_moved.redo", "When it moved, done again from", "stage", "nothing is done again", main=False))
 
     def beginning(self, doc: Raw) -> Raw:
         """The marks."""

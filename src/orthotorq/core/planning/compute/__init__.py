@@ -22,6 +22,7 @@ from .group_out import Loaded, group_out, loaded
 from .kit import kit_of
 from .load_findings import compare_sizes
 from .rest import minutes, rechecks_of, tools_of
+from .rig import tested
 from .sequence import sequence_findings
 from .stage_findings import compound_findings, far_side_findings, order_findings, recheck_findings
 from .stages import Work, kind_findings, stages_of
@@ -52,7 +53,8 @@ def compute_plan(plan: Plan, plan_hash: str) -> Result:
         groups=[group_out(plan, fact, loads.get(name)) for name, fact in context.facts.items()], tools=tools_of(context),
         stages=stages, kit=kit_of(work, stages), rechecks=rechecks_of(plan), minutes=minutes(plan, stages),
         findings=findings_out(_findings(work, stages, loads), plan.waivers),
-        calculated=any(c.calculated for c in context.chosen.values()))
+        calculated=any(c.calculated for c in context.chosen.values()),
+        own_tests={name: tested(own) for name, own in plan.definitions.lubricants.items() if own.tests})
 
 
 def loads_of(context: Context, stages: list[Any], errors: FieldErrors) -> dict[str, Loaded]:

@@ -10,12 +10,12 @@ from pydantic import BaseModel
 from ...documents.plan import OwnLubricant
 from ...documents.read import read_plan
 from ...errors import UnknownName
-from ...forms.base import as_band
 from ...forms.errors import FieldErrors
 from ...mechanics.preload import torque_from_preload
 from ...messages import Message
 from ...tables import lubricants
 from .context import context_of
+from .friction import bands_of
 
 
 class AlternativeOut(BaseModel):
@@ -54,14 +54,16 @@ def alternatives(document: Any, group_id: str, wanted: Sequence[str],
     for name in wanted:
         entry, shipped = entries.get(name), lubricants.table().get(name)
         if entry is not None:
-            mu_t = as_band(entry.mu_thread)
-            mu_b = as_band(entry.mu_bearing) if entry.mu_bearing else mu_t
+            bands = bands_of(entry)
+            mu_t, factor = bands.get("mu_thread", facts.joint.mu_thread), bands.get("nut_factor")
+            mu_b = bands.get("mu_bearing", mu_t)
             title, forbidden = entry.name, ["dry seat"] if not entry.dry else []
         elif shipped is not None:
-            mu_t, mu_b, title, forbidden = shipped.mu_thread, shipped.mu_bearing, shipped.name, list(shipped.forbidden)
+            mu_t, mu_b, factor, title = shipped.mu_thread, shipped.mu_bearing, None, shipped.name
+            forbidden = list(shipped.forbidden)
         else:
             continue
-        joint = replace(facts.joint, mu_thread=mu_t, mu_bearing=mu_b, nut_factor=None)
+        joint = replace(facts.joint, mu_thread=mu_t, mu_bearing=mu_b, nut_factor=factor)
         other = replace(chosen, facts=replace(facts, joint=joint))
         band = other.band(chosen.torque, ())
         same = torque_from_preload(now.typical - chosen.gain(), joint.band_per_preload().typical, joint.prevailing)

@@ -5,11 +5,13 @@ from dataclasses import dataclass
 
 from ...documents.joint import Friction as Given
 from ...documents.plan import OwnLubricant, Plan
-from ...errors import UnknownName
+from ...errors import Impossible, UnknownName
 from ...forms.base import as_band
 from ...messages import Message, Origin
 from ...tables import lubricants
 from ...tables.lubricants import Band, Lubricant
+from ...tables.threads import parse_thread
+from .rig import tested
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,12 +62,35 @@ def _entered(given: Given) -> tuple[Band | None, Band | None, Band | None]:
 
 def _own(given: Given, own: OwnLubricant) -> Friction:
     mu_t, mu_b, factor = _entered(given)
-    mu_t = mu_t or as_band(own.mu_thread)
-    mu_b = mu_b or (as_band(own.mu_bearing) if own.mu_bearing else None)
-    factor = factor or (as_band(own.nut_factor) if own.nut_factor and not given.mu_thread else None)
+    entered, bands = mu_t is not None or factor is not None, bands_of(own)
+    factor = factor or (bands.get("nut_factor") if mu_t is None else None)
+    mu_t = mu_t or bands.get("mu_thread")
+    mu_b = mu_b or bands.get("mu_bearing")
     forbidden = ("friction hub", "gasket", "dry seat") if own.solid else () if own.dry else ("gasket", "dry seat")
-    origin, params = (Origin.SAID, (("source", own.source),)) if own.source else (Origin.OWN, ())
+    origin, params = Origin.OWN, tuple[tuple[str, str], ...]()
+    if own.source:
+        origin, params = Origin.SAID, (("source", own.source),)
+    if not entered and own.mu_thread is None and own.nut_factor is None:
+        threads = dict.fromkeys(parse_thread(t.thread).designation for t in own.tests)
+        origin, params = Origin.TESTED, (("count", str(sum(len(t.readings) for t in own.tests))), ("threads", ", ".join(threads)))
     return Friction(given.lubricant, own.name, mu_t, mu_b or mu_t, factor, own.dry, own.solid, forbidden, "own", origin, params)
+
+
+def bands_of(own: OwnLubricant) -> dict[str, Band]:
+    """Bands of an own entry by field: as typed, else out of its tests. Friction of thread and face together stands for each;
+    the nut factor only where no test tells friction. Raises Impossible where the tests do not make a band."""
+    typed = {name: as_band(values) for name in ("mu_thread", "mu_bearing", "nut_factor") if (values := getattr(own, name))}
+    if typed:
+        return typed
+    found = {one.what: Band(*one.band) for one in tested(own) if one.band is not None}
+    if "mu_total" in found:
+        return {"mu_thread": found["mu_total"], "mu_bearing": found["mu_total"]}
+    if "mu_thread" in found:
+        return {name: found[name] for name in ("mu_thread", "mu_bearing")}
+    if "nut_factor" not in found:
+        raise Impossible(Message.BAD_VALUE, ("lubricant",), reason=f"The tests of “{own.name}” are of several kinds, and of none "
+                         "there are enough for a band")
+    return {"nut_factor": found["nut_factor"]}
 
 
 def _shipped(given: Given, shipped: Lubricant) -> Friction:

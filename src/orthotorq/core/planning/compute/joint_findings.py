@@ -91,6 +91,11 @@ def _band_findings(chosen: Chosen, band: PreloadBand) -> Iterator[Found]:
     elif friction.origin is Origin.TYPICAL:
         yield find(Finding.FRICTION_TYPICAL, where, group=group.name, lubricant=friction.name,
                       band=f"{shown.low:g} to {shown.high:g}")
+    if friction.origin is Origin.TESTED and friction.nut_factor is not None:
+        threads = dict(friction.origin_params)["threads"]
+        if chosen.facts.thread.designation not in threads.split(", "):
+            yield find(Finding.TESTED_ELSEWHERE, where, group=group.name, lubricant=friction.name, threads=threads,
+                       thread=chosen.facts.thread.designation)
     if group.fastener.history == "unknown":
         yield find(Finding.HISTORY_UNKNOWN, where, group=group.name)
 

@@ -52,8 +52,8 @@ def passes_of(context: Context, stage: TightenStage, index: int, errors: FieldEr
     for number, one in enumerate(context.passes[stage.id]):
         kind = PASS_KINDS[one.do]
         if kind.pause:
-            out.append(PassOut(id=one.id, name=kind.name(one), group="", do=one.do, note=one.note, order=[],
-                               **kind.planned(one, _Figure(None, None))))
+            out.append(PassOut(id=one.id, name=kind.name(one), group="", do=one.do, note=one.note,
+                               condition=list(one.condition), order=[], **kind.planned(one, _Figure(None, None))))
             continue
         order = kind.order(one)
         for group in (g for g in stage.groups if g in context.facts):
@@ -62,8 +62,9 @@ def passes_of(context: Context, stage: TightenStage, index: int, errors: FieldEr
                 moves = order_of(context.facts[group].group, order)
             chosen = context.chosen.get(group)
             fields = kind.planned(one, _Figure(chosen, context.ceiling(chosen) if chosen else None))
-            made = PassOut(id=one.id, name=kind.name(one), group=group, do=one.do, note=one.note, order_kind=order.kind,
-                           order=moves, settings=_settings(context, stage, one, group, fields), **fields)
+            made = PassOut(id=one.id, name=kind.name(one), group=group, do=one.do, note=one.note,
+                           condition=list(one.condition), order_kind=order.kind, order=moves,
+                           settings=_settings(context, stage, one, group, fields), **fields)
             made.height = kind.height(made)
             out.append(made)
     return out

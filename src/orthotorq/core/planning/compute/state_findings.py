@@ -41,7 +41,8 @@ def _walked(context: Context, stages: Sequence[StageOut], occasion: str) -> Iter
     for stage in stages:
         where = f"stages/{stage.id}"
         # hot or under pressure: said by findings of their own, before the joint is turned at all
-        named = [w for c in stage.condition for w in words_of(c, kind) if not HOT.search(w)]
+        said = [*stage.condition, *(c for p in stage.passes for c in p.condition)]
+        named = [w for c in said for w in words_of(c, kind) if not HOT.search(w)]
         if absent := [w for w in named if not standing.holds(w) and w not in missing]:
             missing.update(absent)
             yield find(Finding.STATE_NOT_BROUGHT, where, stage=stage.title, state="”, “".join(absent), when=_WHEN[occasion])

@@ -12,10 +12,10 @@ from typing import Any
 from ...errors import BadDocument, OrthotorqError, UnknownName
 from ...messages import Message
 from ..examples import began, pruned
-from . import group_parts, groups, manual, more_fields, own, stages, tools
+from . import group_parts, groups, manual, more_fields, own, sources, stages, tools, ways
 from .base import ACTS, Raw
 
-__all__ = ["ACTS", "edit", "group_parts", "groups", "manual", "more_fields", "own", "stages", "tools"]
+__all__ = ["ACTS", "edit", "group_parts", "groups", "manual", "more_fields", "own", "sources", "stages", "tools", "ways"]
 
 
 #: acts after which something stands in the plan as it begins, with values that nobody has given yet

@@ -135,34 +135,6 @@ def set_target(doc: Raw, group: str, kind: str, torque: str = "") -> str:
 
 
 @an_act
-def add_source(doc: Raw, group: str) -> str:
-    """Another source beside those there are; what it says is typed."""
-    sources = doc.setdefault("sources", [])
-    sources.append({"id": fresh(ids(sources), "s"), "groups": [group], "by": "part maker", "reference": "",
-                    "says": {"torque": [""]}})
-    return f"figure-{group}"
-
-
-@an_act
-def drop_source(doc: Raw, source: str) -> str:
-    """A source out of the plan; a figure that was taken from it is that of the source that ranks first."""
-    doc["sources"] = [one for one in doc.get("sources", []) if one.get("id") != source]
-    for target in doc.get("targets", {}).values():
-        if target.get("source") == source:
-            target.clear()
-            target["kind"] = "ranked"
-    return ""
-
-
-@an_act
-def take_source(doc: Raw, group: str, source: str) -> str:
-    """A source of the plan as the figure; the reason stays."""
-    reason = doc.get("targets", {}).get(group, {}).get("reason")
-    doc.setdefault("targets", {})[group] = {"kind": "torque", "source": source, **({"reason": reason} if reason else {})}
-    return f"figure-{group}"
-
-
-@an_act
 def take_lubricant(doc: Raw, group: str, lubricant: str, torque: str = "", reason: str = "") -> str:
     """Another friction condition; with a torque, the one that keeps the clamp, and why."""
     the_group(doc, group)["friction"] = {"lubricant": lubricant}

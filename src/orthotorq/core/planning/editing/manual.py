@@ -5,7 +5,7 @@ import copy
 
 from ...kinds.registry import PASS_KINDS
 from .base import Raw, an_act, fresh, ids, the_group, the_stage
-from .groups import take_source
+from .sources import take_source
 
 #: the words of a manual -> the order of a pass
 _ORDERS = {"cross": "cross", "star": "star", "circle": "circle", "row": "middle_out", "grid": "centre_out"}

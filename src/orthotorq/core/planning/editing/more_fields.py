@@ -23,11 +23,9 @@ GROUP_FIELDS: Fields = (
     field("limits.area", "Yield bound on the", "choice", choices={"tensile": "stress area", "root": "root area"}),
     field("limits.soft_part", "A soft part bears at most", "quantity", "no bound"),
     field("friction.nut_factor", "Nut factor, low typical high", "band", "from friction"),
+    field("variants", "Only in", "variants"),
     field("layout.first_label", "Numbers begin at", "count", "1"), field("note", "Note", example="none"))
 SOURCE_FIELDS: Fields = (
-    field("says.range", "or a range", "list", "none", note="from, to"),
-    field("says.preload", "or a clamp load", "quantity", "none"),
-    field("says.yield_fraction", "or a share of yield", "count", "none"),
     field("says.at_most", "It says: at most", "quantity", "no bound"), field("says.at_least", "at least", "quantity", "no bound"),
     field("valid_for.thread", "Valid only for thread", example="any"), field("valid_for.grade", "for grade", example="any"),
     field("valid_for.lubricant", "for friction condition", example="any"),
@@ -41,6 +39,15 @@ TOOL_FIELDS: Fields = (field("prefer", "These by serial, if they are there", "li
 RECHECK_FIELDS: Fields = (
     field("occasion", "What is done then", "choice", choices={"recheck": "Recheck", **{
         k: v for k, v in OCCASIONS.items() if k != "recheck"}}), field("reason", "Because", example="not said"))
+STAGE_FIELDS: Fields = (
+    field("across", "Where there are several positions", "choice", choices={
+        "position_by_position": "with its neighbours, position by position",
+        "all_positions_first": "at all positions before the next stage", "once": "once for all of them"}),
+    field("variants", "Only in", "variants"))
+#: one of the ways in which a plan may be worked
+WAY_FIELDS: Fields = (field("name", "Way"), field("choice", "It decides", example="how it is done"))
+#: a figure of a source that stands in several places with several values
+PLACED_FIELDS: Fields = (field("at", "It stands"), field("torque", "and says", "quantity"))
 PART_FIELDS: Fields = (
     field("name", "Part"), field("count", "How many", "count"),
     field("per", "for", "choice", choices={"run": "the whole work", "position": "each position"}),
@@ -53,4 +60,5 @@ PLAN_FIELDS: Fields = (
     field("links.after", "Done after it", "list", "nothing", note="separated by commas"), field("note", "Note", example="none"))
 #: all of them, by what they are about
 MORE: dict[str, Fields] = {"group": GROUP_FIELDS, "source": SOURCE_FIELDS, "check": CHECK_FIELDS, "tool": TOOL_FIELDS,
-                           "recheck": RECHECK_FIELDS, "part": PART_FIELDS}
+                           "recheck": RECHECK_FIELDS, "part": PART_FIELDS, "stage": STAGE_FIELDS, "way": WAY_FIELDS,
+                           "placed": PLACED_FIELDS}

@@ -41,6 +41,17 @@ def drop_stage(doc: Raw, stage: str) -> str:
 
 
 @an_act
+def copy_stage(doc: Raw, stage: str) -> str:
+    """The same stage once more, behind the first; its items, checks and passes keep their ids, which are the stage's own."""
+    one = the_stage(doc, stage)
+    made = {**copy.deepcopy(one), "id": fresh(ids(doc["stages"]), str(one.get("kind")))}
+    if one.get("title"):
+        made["title"] = f"{one['title']}, copy"
+    doc["stages"].insert(doc["stages"].index(one) + 1, made)
+    return f"stage-{made['id']}"
+
+
+@an_act
 def add_item(doc: Raw, stage: str) -> str:
     """A thing to tick."""
     items = the_stage(doc, stage)["items"]

@@ -70,6 +70,7 @@ class Finding(StrEnum):
     LAST_USE = "last_use"
     SHORT_GRIP = "short_grip"
     FRICTION_TYPICAL = "friction_typical"
+    TESTED_ELSEWHERE = "tested_elsewhere"
     FRICTION_UNKNOWN = "friction_unknown"
     STRENGTH_UNSURE = "strength_unsure"
     STRENGTH_ASSUMED = "strength_assumed"

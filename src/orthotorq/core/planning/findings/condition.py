@@ -53,6 +53,10 @@ RULES: dict[Finding, Rule] = {
     Finding.FRICTION_TYPICAL: note(
         "{group}: the friction of “{lubricant}” is a typical band (thread {band}), not the maker's figure.",
         "Enter the band of the compound's sheet, or one measured here."),
+    Finding.TESTED_ELSEWHERE: caution(
+        "{group}: the nut factor of “{lubricant}” was tested on {threads}, these bolts are {thread}: it holds for the size and "
+        "seat that were tested.",
+        "Test on this size, or measure torque and clamp load: friction carries over, the nut factor does not."),
     Finding.FRICTION_UNKNOWN: caution(
         "{group}: the friction of “{lubricant}” is a guess: the load scatters 1 : {spread}.",
         "Clean or replace, lubricate, or measure the friction."),
