@@ -1,7 +1,7 @@
 /** The Bench's own functions: steps of the tape, and what is typed as it is written into the document. */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { asNumber, bandOf, listOf, percentOf, shareOf, textOf, write } from '../src/lib/plan.ts';
+import { asNumber, listOf, textOf, write, written } from '../src/lib/plan.ts';
 import { groupsIn, looksAt, stepsOf, wayOf, type PassSteps } from '../src/routes/plans/[id]/steps.ts';
 
 const pass = (id: string, leaves: object | null, order: string[][]) => ({ id, name: id, group: 'b', leaves, order });
@@ -64,10 +64,16 @@ test('one way of a plan is drawn: the first, or that of the bolts that are looke
 
 test('what is typed is written as typed; only a figure becomes one', () => {
   assert.deepEqual([asNumber('16'), asNumber('0.5'), asNumber('many'), asNumber('1,5')], [16, 0.5, 'many', '1,5']);
-  assert.deepEqual([bandOf('0.1 0.12;0.16'), bandOf(' ')], [[0.1, 0.12, 0.16], []]);
   assert.deepEqual(listOf('left, ,right'), ['left', 'right']);
-  assert.deepEqual([shareOf('70'), shareOf('62.5 %'), shareOf('most')], [0.7, 0.625, 'most']);
-  assert.deepEqual([percentOf(0.7), percentOf(undefined), percentOf('most')], ['70', '', 'most']);
+});
+
+test('shares, percent, bands and ratios are shown in one way, and what was typed as typed', () => {
+  assert.deepEqual([written(0.625, 'share'), written('most', 'share'), written(undefined, 'share')], ['62.5 %', 'most', '']);
+  assert.deepEqual([written(70, 'percent'), written(3.5, 'ratio'), written('3:1', 'ratio')], ['70 %', '3.5:1', '3:1']);
+  assert.deepEqual(
+    [written([0.1, 0.12, 0.14], 'band'), written([0.87, 0.9, 0.93], 'shares')],
+    ['0.1 – 0.12 – 0.14', '87 – 90 – 93 %'],
+  );
 });
 
 test('a field that is emptied is not given', () => {

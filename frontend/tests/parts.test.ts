@@ -91,7 +91,28 @@ test('labels of close limits go to rows of their own and stay inside', () => {
     for (const b of placed)
       if (a !== b && a.row === b.row) assert.ok(a.left + size <= b.left || b.left + b.text.length * 6 <= a.left);
   }
-  assert.equal(placed.find((p) => p.text === 'limit number 3')!.row, 0);
+});
+
+test('no line from the axis runs through a label, whichever side the labels stand on', () => {
+  for (const after of [false, true])
+    for (const xs of [
+      [300, 340, 345],
+      [20, 24, 90, 130],
+      [100, 104, 108, 200, 300],
+      [180, 182, 184, 186],
+    ]) {
+      const placed = placeLabels(
+        xs.map((x, i) => ({ x, text: `limit ${i}` })),
+        400,
+        6,
+        after,
+      );
+      // away from the border, where labels would leave the picture on their own side
+      for (const line of placed)
+        for (const label of placed)
+          if (label.row < line.row && label.left > 0 && label.left + 42 < 400)
+            assert.ok(line.x <= label.left + 1 || line.x >= label.left + 41, `${after} ${xs}`);
+    }
 });
 
 test('figures for people', () => {

@@ -209,3 +209,44 @@ def test_the_canonical_text_is_the_librarys(value: Any) -> None:
 @pytest.mark.parametrize("name", plan_names())
 def test_the_canonical_text_of_every_plan_is_the_librarys(name: str) -> None:
     assert canonical(plan_document(name)) == rfc8785.dumps(plan_document(name)).decode()
+
+
+@pytest.mark.parametrize(("path", "text", "meant"), [
+    ("groups/0/limits/yield_fraction", "65 %", 0.65), ("groups/0/limits/yield_fraction", "65", 0.65),
+    ("groups/0/limits/yield_fraction", "0,65", 0.65), ("tools/w/accuracy", "4", 0.04), ("tools/w/accuracy", "± 4 %", 0.04),
+    ("groups/0/friction/mu_thread", "0.10 – 0.12 – 0.14", [0.1, 0.12, 0.14]),
+    ("groups/0/friction/mu_thread", "0.12 ± 0.02", [0.1, 0.12, 0.14]), ("stages/0/passes/1/percent", "50 %", 50.0)])
+def test_shares_percent_and_bands_are_read_as_people_write_them(path: str, text: str, meant: Any) -> None:
+    document = small()
+    *parents, last = [int(p) if p.isdigit() else p for p in path.split("/")]
+    at: Any = document
+    for part in parents:
+        at = at.setdefault(part, {}) if isinstance(at, dict) else at[part]
+    at[last] = text
+    read: Any = read_plan(document)
+    for name in (*parents, last):
+        read = read[name] if isinstance(read, list | dict) else getattr(read, name)
+    assert read == pytest.approx(meant)
+
+
+@pytest.mark.parametrize(("ratio", "meant"), [("3:1", 3.0), ("1 : 4", 4.0), ("3.5", 3.5), (5, 5.0)])
+def test_a_ratio_is_read_either_way_round(ratio: Any, meant: float) -> None:
+    document = small()
+    document["chains"]["m"] = ["w", {"multiplier": ratio, "efficiency": "87 90 93 %"}]
+    link: Any = read_plan(document).chains["m"][1]
+    assert (link.multiplier, link.efficiency) == (meant, pytest.approx([0.87, 0.9, 0.93]))
+
+
+@pytest.mark.parametrize(("path", "text"), [
+    ("groups/0/limits/yield_fraction", "half"), ("groups/0/limits/yield_fraction", "-5 %"), ("groups/0/friction/mu_thread", "low"),
+    ("groups/0/friction/mu_thread", "0.1 0.2 0.3 0.4"), ("stages/0/passes/1/percent", "all")])
+def test_what_is_no_share_or_band_is_named_at_its_field(path: str, text: str) -> None:
+    document = small()
+    *parents, last = [int(p) if p.isdigit() else p for p in path.split("/")]
+    at: Any = document
+    for part in parents:
+        at = at.setdefault(part, {}) if isinstance(at, dict) else at[part]
+    at[last] = text
+    with pytest.raises(DocumentErrors) as refused:
+        read_plan(document)
+    assert path in {e.pointer() for e in refused.value.errors}

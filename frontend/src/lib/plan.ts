@@ -55,21 +55,16 @@ export function asNumber(text: string): number | string {
   return /^-?\d+([.]\d+)?$/.test(text.trim()) ? Number(text) : text;
 }
 
-/** Figures separated by blanks, as a band. */
-export function bandOf(text: string): (number | string)[] {
-  return text
-    .split(/[\s;]+/)
-    .filter(Boolean)
-    .map(asNumber);
-}
-
-/** A share as it is typed in percent, and back. */
-export function percentOf(share: unknown): string {
-  return typeof share === 'number' ? String(Number((share * 100).toFixed(3))) : share === undefined ? '' : String(share);
-}
-export function shareOf(text: string): number | string {
-  const number = asNumber(text.replace('%', ''));
-  return typeof number === 'number' ? Number((number / 100).toFixed(5)) : text;
+/** A share, percent, ratio or band as it is shown: figures in the one way they are written, what was typed as it was typed. */
+export function written(value: unknown, kind: 'share' | 'percent' | 'ratio' | 'band' | 'shares'): string {
+  const percent = (figure: number) => Number((figure * 100).toFixed(3));
+  if (Array.isArray(value)) {
+    const figures = value.map((one) => (kind === 'shares' && typeof one === 'number' ? percent(one) : one));
+    return figures.join(' – ') + (kind === 'shares' ? ' %' : '');
+  }
+  if (typeof value !== 'number') return value === undefined || value === null ? '' : String(value);
+  if (kind === 'ratio') return `${value}:1`;
+  return kind === 'share' || kind === 'shares' ? `${percent(value)} %` : kind === 'percent' ? `${value} %` : String(value);
 }
 
 /** Names out of a plan that a field may choose among: [id, words]. */

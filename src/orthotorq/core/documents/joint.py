@@ -6,9 +6,10 @@ from typing import Annotated, Literal
 from pydantic import Field, Tag, model_validator
 
 from ..errors import Impossible
-from ..forms.base import KIND, FrictionBand, Id, Model, Name, NutFactorBand, Share, Words
+from ..forms.base import KIND, FrictionBand, Id, Model, Name, NutFactorBand, Share, Words, written
 from ..forms.quantities import ConeAngle, Force, Length, SignedForce, Stress, Temperature, TorqueOrZero, Turn
 from ..messages import Message
+from ..written import read_share
 from .layouts import Layout
 
 
@@ -128,7 +129,7 @@ class Component(Model):
     calculation; the gasket's own stresses stand with the gasket."""
 
     target_stress: Stress
-    relaxation: Annotated[float, Field(gt=0, le=1)] = 0.7
+    relaxation: Share = 0.7
     bolt_min: Stress | None = None
     bolt_max: Stress | None = None
     flange_max: Stress | None = None
@@ -173,7 +174,7 @@ class Gasket(Model):
     pressure: Stress | None = None
     m: Annotated[float, Field(ge=0, le=20)] | None = None
     y: Stress | None = None
-    creep: Annotated[float, Field(ge=0, lt=1)] | None = None
+    creep: Annotated[float, written(read_share, float), Field(ge=0, lt=1)] | None = None
     thickness: Length | None = None
     modulus: Stress | None = None
     hot_retighten: Literal["not said", "allowed by the maker", "forbidden"] = "not said"

@@ -6,12 +6,17 @@ from typing import Annotated, Literal
 from pydantic import Discriminator, Field, Tag, model_validator
 
 from ..errors import Impossible
-from ..forms.base import Model, Name, Share
+from ..forms.base import Model, Name, Ratio, ShareBand, written
 from ..forms.quantities import Direction, Length, Torque
 from ..messages import Message
+from ..written import read_share
 
 Drive = Literal["1/4 in", "3/8 in", "1/2 in", "3/4 in", "1 in", "1-1/2 in"]
 ToolKind = Literal["click wrench", "dial wrench", "beam wrench", "electronic wrench", "preset driver"]
+
+#: no wrench is allowed 20 %: a bare number above that is in percent
+_MOST_SHARE = 0.2
+Accuracy = Annotated[float, written(lambda text: read_share(text, _MOST_SHARE), float), Field(gt=0, le=0.5)]
 
 
 class Tool(Model):
@@ -25,7 +30,7 @@ class Tool(Model):
     range: Annotated[list[Torque], Field(min_length=2, max_length=2)]
     increment: Torque | None = None
     mark: Torque | None = None
-    accuracy: Annotated[float, Field(gt=0, le=0.5)] | None = None
+    accuracy: Accuracy | None = None
     length: Length | None = None
     drive: Drive | None = None
     prefer: Annotated[list[Name], Field(max_length=10)] = []
@@ -46,8 +51,8 @@ class Multiplier(Model):
     """A torque multiplier in a chain; efficiency low, typical, high, by its sheet; `drive` is that of its output, which the
     socket has."""
 
-    multiplier: Annotated[float, Field(gt=1, le=200)]
-    efficiency: Annotated[list[Share], Field(min_length=3, max_length=3)] | None = None
+    multiplier: Ratio
+    efficiency: ShareBand | None = None
     arm: Length | None = None
     rests_on: Name | None = None
     drive: Drive | None = None

@@ -2,13 +2,15 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from typing import Annotated, Any
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Discriminator, Field
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Discriminator, Field
 
 from ..errors import Impossible
 from ..messages import Message
 from ..tables.lubricants import Band
+from ..written import read_band, read_ratio, read_share
 
 
 class _Fresh(BaseModel):
@@ -63,10 +65,19 @@ def _identifier(text: str) -> str:
     return text
 
 
+def written(reader: Callable[[str], Any], figures: Any) -> BeforeValidator:
+    """Pydantic annotation: text is read, figures pass as they are."""
+    return BeforeValidator(lambda value: reader(value) if isinstance(value, str) else value,
+                           json_schema_input_type=figures | str)
+
+
 Id = Annotated[str, AfterValidator(_identifier)]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Words = Annotated[str, Field(max_length=500)]
-Share = Annotated[float, Field(gt=0, le=1)]
+Share = Annotated[float, written(read_share, float), Field(gt=0, le=1)]
+Ratio = Annotated[float, written(read_ratio, float), Field(gt=1, le=200)]
+_AsBand = written(read_band, list[float])
+ShareBand = Annotated[list[Share], _AsBand, Field(min_length=3, max_length=3)]
 
 
 def _check_band(values: list[float], low: float, high: float, words: str) -> list[float]:
@@ -80,9 +91,9 @@ def _check_band(values: list[float], low: float, high: float, words: str) -> lis
     return values
 
 
-FrictionBand = Annotated[list[float], AfterValidator(
+FrictionBand = Annotated[list[float], _AsBand, AfterValidator(
     lambda v: _check_band(v, 0.01, 1.0, "a friction coefficient from 0.01 to 1"))]
-NutFactorBand = Annotated[list[float], AfterValidator(
+NutFactorBand = Annotated[list[float], _AsBand, AfterValidator(
     lambda v: _check_band(v, 0.02, 1.5, "a nut factor from 0.02 to 1.5"))]
 
 

@@ -11,6 +11,7 @@ from ..messages import Message
 from ..rechecking import Meter, due_of, parse_schedule
 from ..rechecking.schedule import CALENDAR, UNITS, scan_schedule
 from ..units import parse, read_number
+from ..written import read_share
 from .fields import Answer
 
 
@@ -93,10 +94,11 @@ def _readings(text: str, unit: str) -> tuple[float, ...]:
 
 def _percent(text: str, name: str, most: float) -> float:
     """A share: `4 %`, or `0.04`; a bare number above what a share can be is in percent."""
-    value, _, rest = read_number(text)
-    if rest.strip() not in ("", "%"):
-        raise BadQuantity(Message.QUANTITY_NOT_READ, (name,), text=text.strip()[:40], kind="share", example="4 %")
-    value = value / 100 if rest.strip() == "%" or value > most else value
+    try:
+        value = read_share(text, most)
+    except BadQuantity as error:
+        error.path = (name,)
+        raise
     if not 0 <= value <= 0.5:
         raise Impossible(Message.OUT_OF_RANGE, (name,), value=text.strip()[:40], range="0 to 50 %")
     return value

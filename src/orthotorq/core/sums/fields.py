@@ -12,6 +12,7 @@ from ..messages import Message
 from ..tables.lubricants import Band
 from ..tables.threads import parse_thread
 from ..units import FACTORS, parse, read_number
+from ..written import read_ratio, read_share
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,9 +157,9 @@ def _read(one: Field, text: str) -> Any:
         return text
     readers: dict[str, Callable[[str], Any]] = {
         "thread": parse_thread, "text": str, "friction": _friction, "degrees": _degrees, "turn": _turn, "count": _count,
-        "ratio": lambda t: in_range(_number(t), 1.0, 1000.0, "a ratio from 1 to 1000"),
+        "ratio": lambda t: in_range(read_ratio(t), 1.0, 1000.0, "a ratio from 1 to 1000"),
         "number": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-9, 1e9, "a number above 0"),
-        "share": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-6, 1.0, "a share from 0 to 1"),
+        "share": lambda t: in_range(read_share(t, math.inf), 0.0 if one.zero else 1e-6, 1.0, "a share from 0 to 1"),
         "resilience": lambda t: in_range(_plain(t, "mm/N"), 1e-12, 1.0, "a resilience above 0, in mm/N"),
         "expansion": lambda t: in_range(_plain(t, "1/K"), 0.0, 1e-3, "an expansion from 0 to 0.001 1/K"),
         "rise": lambda t: in_range(_plain(t, "K", "°C"), -300.0, 2000.0, "a rise from -300 to 2000 K"),

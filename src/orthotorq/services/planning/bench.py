@@ -17,6 +17,7 @@ from ...core.forms.result import Result
 from ...core.messages import Message
 from ...core.planning.compute import compute
 from ...core.planning.compute.alternatives import AlternativeOut, alternatives
+from ...core.planning.compute.order_choice import OrderChoice, order_choices
 from ...core.planning.compute.working import WorkingOut, working
 from ...core.planning.editing import edit
 from ...core.planning.examples import left_of
@@ -136,6 +137,12 @@ def other_lubricants(ctx: Ctx, document: Any, group: str) -> list[AlternativeOut
     rows = ctx.session.scalars(select(OwnEntry).where(OwnEntry.kind == "lubricant", OwnEntry.active))
     own = {e.key: OwnLubricant.model_validate_json(e.body) for e in rows}
     return alternatives(document, group, wanted, own)
+
+
+@use_case
+def compare_orders(ctx: Ctx, document: Any, group: str) -> list[OrderChoice]:
+    """The orders that a group of a document offers, with their measures; nothing is stored."""
+    return order_choices(document, group)
 
 
 @use_case

@@ -6,7 +6,7 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import func, or_, select
 
 from ...core.documents.plan import VERSION
 from ...core.documents.typed import PlanAsTyped
@@ -16,7 +16,7 @@ from ...core.planning.compute.working import working
 from ...exchange.sheet import SheetHead, render_sheet
 from ...exchange.template_sheet import render_template
 from ...settings import read
-from ...store.models import Person, Plan, Revision, SideDraft
+from ...store.models import Equipment, Joint, Person, Plan, Revision, SideDraft
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
@@ -64,6 +64,36 @@ class RevisionView:
     result: Result
     joint_name: str
     equipment_name: str
+
+
+@dataclass(frozen=True, slots=True)
+class CopyView:
+    """A plan that may be copied, with where it belongs; `number` is its last revision."""
+
+    id: uuid.UUID
+    title: str
+    joint: str
+    equipment: str
+    number: int | None
+
+
+@use_case
+def plans_to_copy(ctx: Ctx, joint_id: uuid.UUID, find: str = "", limit: int = 20) -> list[CopyView]:
+    """Plans for joints of the same kind, the newest first; every word of `find` is in title, joint, machine or tag.
+
+    Raises NotFound.
+    """
+    joint = ctx.session.get(Joint, joint_id)
+    if joint is None:
+        raise NotFound("joint")
+    number = select(func.max(Revision.number)).where(Revision.plan_id == Plan.id).scalar_subquery()
+    wanted = (select(Plan.id, Plan.title, Joint.name, Equipment.name, number).join(Joint, Plan.joint_id == Joint.id)
+              .join(Equipment, Joint.equipment_id == Equipment.id).where(Joint.kind == joint.kind, ~Plan.put_away)
+              .order_by(Plan.draft_at.desc()).limit(limit))
+    for word in find.split()[:8]:
+        wanted = wanted.where(or_(*(c.icontains(word, autoescape=True) for c in (
+            Plan.title, Joint.name, Joint.summary, Equipment.name, Equipment.tag))))
+    return [CopyView(*row) for row in ctx.session.execute(wanted)]
 
 
 @use_case

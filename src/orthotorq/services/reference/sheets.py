@@ -8,6 +8,7 @@ from ...core.planning.methods import METHODS
 from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, thermal, threads
 from ...core.tables.reader import source_of
 from ...core.thresholds import TABLE as THRESHOLDS
+from ...core.written import band_text
 from ..context import Ctx
 from ..permissions import use_case
 from .tables import thread_names
@@ -48,10 +49,6 @@ def _thread_rows() -> list[list[str]]:
     return out
 
 
-def _band(band: lubricants.Band) -> str:
-    return " – ".join(f"{x:g}" for x in band)
-
-
 def _temperature() -> Sheet:
     """What expansion, modulus and yield become at temperature."""
     rows = [[family, f"{celsius:g}", f"{one.expansion * 1e6:g}", *map(_number, (one.modulus, one.yield_)), one.certainty]
@@ -73,7 +70,7 @@ def read_sheets(ctx: Ctx) -> SheetList:
                   "standard", "grade", "size mm", "proof MPa", "yield MPa", "tensile MPa", "certainty", "note"], certainty=6),
         Sheet(id="lubricants", title="Friction", stock=True, source=source_of("lubricants.csv"), columns=[
             "id", "condition", "thread friction", "bearing friction", "nut factor", "goes on", "not on", "used to °C", "notes"],
-            rows=[[x.id, x.name, _band(x.mu_thread), _band(x.mu_bearing), _band(x.nut_factor), ", ".join(x.faces),
+            rows=[[x.id, x.name, band_text(x.mu_thread), band_text(x.mu_bearing), band_text(x.nut_factor), ", ".join(x.faces),
                    ", ".join(x.forbidden), _number(x.hottest), x.notes] for x in lubricants.table().values()]),
         Sheet(id="materials", title="Part materials", source=source_of("materials.csv"), columns=[
             "material", "modulus MPa", "tensile MPa", "shear MPa", "bearing MPa", "certainty"],

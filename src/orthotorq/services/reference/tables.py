@@ -14,6 +14,7 @@ from ...core.kinds.registry import PASS_KINDS
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.kinds.stage_registry import STAGE_KINDS
 from ...core.planning.cautions import CAUTIONS
+from ...core.planning.compute.order_choice import OFFERED
 from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS
 from ...core.planning.editing.more_fields import MORE, PLAN_FIELDS
 from ...core.planning.editing.sources import SAYS
@@ -25,8 +26,6 @@ from ..context import Ctx
 from ..permissions import use_case
 
 #: orders that a layout takes, the usual first
-ORDERS: dict[str, list[str]] = {"circle": ["cross", "star", "circle"], "row": ["cross", "middle_out", "circle"],
-                                "grid": ["cross", "centre_out", "circle"], "points": ["cross", "centre_out", "circle"]}
 _BAND_EXAMPLE = "0.10 0.12 0.14"
 
 
@@ -227,7 +226,7 @@ def read_tables(ctx: Ctx) -> TablesOut:
                      pass_kinds=_pass_kinds(), own_forms=_own_forms(), group_parts=_group_parts(),
                      bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), plan_fields=list(PLAN_FIELDS),
                      more_fields={about: list(fields) for about, fields in MORE.items()},
-                     orders=ORDERS, meters=list(METERS),
+                     orders=OFFERED, meters=list(METERS),
                      source_kinds=list(SAYING), source_forms=_named({k: words for k, (words, _) in SAYS.items()}),
                      tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)),
                      states={kind: [w for axis in axes for w in axis.states] for kind, axes in AXES.items()},

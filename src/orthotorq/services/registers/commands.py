@@ -1,6 +1,7 @@
 """People, machines and joints: registered, and put right while nothing hangs on them."""
 from __future__ import annotations
 
+import json
 import re
 import uuid
 from typing import get_args
@@ -11,7 +12,7 @@ from sqlalchemy.exc import IntegrityError
 from ...core.documents.plan import JointKind
 from ...core.forms.errors import DocumentErrors, FieldError
 from ...core.messages import Refusal, render
-from ...store.models import Equipment, Joint, Person, Plan
+from ...store.models import Equipment, Joint, Person, Plan, Revision
 from ..accounts.commands import actor_of
 from ..context import Actor, Ctx
 from ..errors import NotFound, Refused
@@ -70,9 +71,19 @@ def _kind(kind: str) -> str:
     return kind
 
 
-def _planned(ctx: Ctx, joints: list[Joint]) -> bool:
-    wanted = select(Plan.id).where(Plan.joint_id.in_([joint.id for joint in joints])).limit(1)
-    return ctx.session.scalar(wanted) is not None
+def _released(ctx: Ctx, joints: list[Joint]) -> bool:
+    """Whether anything was released for these joints: sheets and records then carry their tags."""
+    wanted = select(Revision.id).join(Plan, Revision.plan_id == Plan.id).where(Plan.joint_id.in_([joint.id for joint in joints]))
+    return ctx.session.scalar(wanted.limit(1)) is not None
+
+
+def _follow(ctx: Ctx, joint: Joint) -> None:
+    """Drafts say what their joint is called now; somebody who has one open is told that it was changed meanwhile."""
+    for plan in ctx.session.scalars(select(Plan).where(Plan.joint_id == joint.id).with_for_update()):
+        document = json.loads(plan.draft)
+        document.update(joint=f"{joint.equipment.tag}/{joint.tag}", joint_kind=joint.kind)
+        plan.draft, plan.version = json.dumps(document, ensure_ascii=False), plan.version + 1
+        plan.draft_by, plan.draft_at = ctx.person.id, ctx.now
 
 
 @use_case
@@ -87,13 +98,17 @@ def register_equipment(ctx: Ctx, tag: str, name: str, area: str) -> uuid.UUID:
 
 @use_case
 def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, area: str) -> None:
-    """Put a machine right. Its tag stays once a plan names it. Raises NotFound, DocumentErrors, Refused."""
+    """Put a machine right. Its tag stays once a released plan names it; drafts follow. Raises NotFound, DocumentErrors,
+    Refused."""
     machine = _equipment(ctx, equipment_id)
     tag, name, area = _checked(tag, name=name, area=area)
-    if tag != machine.tag and _planned(ctx, machine.joints):
+    moved = tag != machine.tag
+    if moved and _released(ctx, machine.joints):
         raise Refused(Refusal.TAG_STAYS, "tag", tag=machine.tag)
     machine.tag, machine.name, machine.area = tag, name, area
     _kept(ctx, tag, "another machine")
+    for joint in machine.joints if moved else []:
+        _follow(ctx, joint)
 
 
 @use_case
@@ -109,14 +124,18 @@ def register_joint(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, kind:
 
 @use_case
 def change_joint(ctx: Ctx, joint_id: uuid.UUID, tag: str, name: str, kind: str) -> None:
-    """Put a joint right. Tag and kind stay once it has a plan. Raises NotFound, DocumentErrors, Refused."""
+    """Put a joint right. Tag and kind stay once something was released; drafts follow. Raises NotFound, DocumentErrors,
+    Refused."""
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
         raise NotFound("joint")
     tag, name = _checked(tag, name=name)
-    if (tag, _kind(kind)) != (joint.tag, joint.kind) and _planned(ctx, [joint]):
+    moved = (tag, _kind(kind)) != (joint.tag, joint.kind)
+    if moved and _released(ctx, [joint]):
         raise Refused(Refusal.KIND_STAYS, "tag")
     # asked before anything is changed: a question to the database would write the change outside of _kept
     whose = f"another joint of {joint.equipment.name}"
     joint.tag, joint.name, joint.kind = tag, name, kind
     _kept(ctx, tag, whose)
+    if moved:
+        _follow(ctx, joint)

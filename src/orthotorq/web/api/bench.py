@@ -9,11 +9,13 @@ from pydantic import BaseModel, Field, RootModel
 from ...core.documents.typed import PlanAsTyped
 from ...core.forms.result import Result
 from ...core.planning.compute.alternatives import AlternativeOut
+from ...core.planning.compute.order_choice import OrderChoice
 from ...core.planning.compute.working import WorkingOut
 from ...core.planning.from_manual import Proposed
 from ...core.planning.outline import Mended, Section
 from ...services.planning.bench import (
     TakeOn,
+    compare_orders,
     compute_plan,
     edit_plan,
     explain_figure,
@@ -64,6 +66,12 @@ class OthersOut(BaseModel):
     """What the lubricants in store would do."""
 
     items: list[AlternativeOut]
+
+
+class OrdersOut(BaseModel):
+    """The orders that a group offers."""
+
+    items: list[OrderChoice]
 
 
 class BenchOut(BaseModel):
@@ -155,6 +163,13 @@ def read_others(body: OthersIn) -> Response:
     """What each lubricant in store would do in one group: at the same torque, and for the same clamp."""
     with operation() as ctx:
         return answer(OthersOut(items=other_lubricants(ctx, body.document, body.group)))
+
+
+@api.post("/orders", responses={"200": OrdersOut})
+def read_orders(body: OthersIn) -> Response:
+    """The orders in which the bolts of a group may be gone over, with the measures by which they are compared."""
+    with operation() as ctx:
+        return answer(OrdersOut(items=compare_orders(ctx, body.document, body.group)))
 
 
 @api.get("/plan-schema")

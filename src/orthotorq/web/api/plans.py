@@ -13,10 +13,12 @@ from ...core.planning.differences import Difference
 from ...services.errors import BadField
 from ...services.planning.commands import SavedAside, copy_plan, create_plan, put_away, release, save_draft
 from ...services.planning.queries import (
+    CopyView,
     DraftView,
     RevisionView,
     SideDraftView,
     list_side_drafts,
+    plans_to_copy,
     read_draft,
     read_revision,
     sheet_pdf,
@@ -112,6 +114,18 @@ class CopyIn(BaseModel):
     joint: uuid.UUID
 
 
+class CopyQuery(BaseModel):
+    """Words to find a plan by."""
+
+    find: Annotated[str, Field(max_length=200)] = ""
+
+
+class CopyList(BaseModel):
+    """Plans that may be copied to a joint."""
+
+    items: list[CopyView]
+
+
 class PutAwayIn(BaseModel):
     """Whether a plan is put away."""
 
@@ -195,6 +209,13 @@ def post_take_over(path: IdPath, body: TakeOverIn) -> Response:
     with operation() as ctx:
         done = take_over_part(ctx, path.id, body.version, body.document, body.path)
     return answer(EditOut(document=done.document, opens=done.opens))
+
+
+@api.get("/joints/<uuid:id>/plans-to-copy", responses={"200": CopyList})
+def read_copies(path: IdPath, query: CopyQuery) -> Response:
+    """Plans for joints of the same kind."""
+    with operation() as ctx:
+        return answer(CopyList(items=plans_to_copy(ctx, path.id, query.find)))
 
 
 @api.post("/plans/<uuid:id>/copies", responses={"201": Created})

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Checkbox from 'flowbite-svelte/Checkbox.svelte';
-  import { asNumber, bandOf, listOf, textOf, valueOf, write, type FieldSpec } from '../../plan';
+  import { asNumber, listOf, textOf, valueOf, write, written, type FieldSpec } from '../../plan';
   import QuantityField from '../QuantityField/QuantityField.svelte';
   import Boxes from './Boxes.svelte';
   import RigTests from './RigTests.svelte';
@@ -24,12 +24,15 @@
   const words = $derived(label ?? spec.label);
   const choices = $derived<[string, string][]>((spec.choices ?? []).map((c) => [c.value, c.words]));
   const chosen = $derived([valueOf(part, spec.name) ?? []].flat().map(String));
-  const asTyped = $derived(spec.kind === 'band' ? chosen.join(' ') : textOf(part, spec.name));
+  const asTyped = $derived(
+    spec.kind === 'band' || spec.kind === 'percent' || spec.kind === 'share'
+      ? written(valueOf(part, spec.name), spec.kind)
+      : textOf(part, spec.name),
+  );
 
   function typed(text: string): unknown {
     if (!text.trim()) return '';
-    if (spec.kind === 'count' || spec.kind === 'percent') return asNumber(text);
-    if (spec.kind === 'band') return bandOf(text);
+    if (spec.kind === 'count') return asNumber(text);
     if (spec.kind === 'counts') return listOf(text).map(asNumber);
     return spec.kind === 'list' ? listOf(text) : text;
   }

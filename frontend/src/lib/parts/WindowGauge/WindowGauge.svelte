@@ -92,7 +92,7 @@
     {/if}
   </p>
   {#if gauge.others.length}
-    <p class="flex flex-wrap gap-x-3 text-sm leading-tight">
+    <p class="flex flex-wrap items-baseline gap-x-3 text-sm leading-tight">
       <span class="soft">also:</span>
       {#each gauge.others as one (one.id)}<Word class="font-normal" onclick={() => onopen?.(`limit/${one.id}`)}
           >{one.side === 'upper' ? 'below' : 'above'} {one.name} {kN(one.clamp_N)}</Word

@@ -57,6 +57,7 @@ export class GaugeScale {
       mine.map((l) => ({ ...l, x: this.x(l.clamp_N), text: `${l.name} ${kN(l.clamp_N)}` })),
       WIDTH,
       CHAR,
+      side === 'lower',
     );
   }
 }

@@ -29,6 +29,19 @@
     const plan = await made.ask(() => api.POST('/api/v1/plans', { body: { joint: joint.id, title, empty: start === 'empty' } }));
     if (plan) await goto(`/plans/${plan.id}`);
   }
+  const copies = new Asked<Schemas['CopyList']>();
+  let find = $state('');
+  $effect(() => {
+    if (start !== 'copy') return;
+    const query = { find };
+    void copies.ask(() => api.GET('/api/v1/joints/{id}/plans-to-copy', { params: { path: { id: joint.id }, query } }));
+  });
+  async function copy(id: string) {
+    const plan = await made.ask(() =>
+      api.POST('/api/v1/plans/{id}/copies', { params: { path: { id } }, body: { joint: joint.id } }),
+    );
+    if (plan) await goto(`/plans/${plan.id}`);
+  }
   async function bringBack(id: string) {
     const { error } = await api
       .PUT('/api/v1/plans/{id}/put-away', { params: { path: { id } }, body: { away: false } })
@@ -76,10 +89,21 @@
   <Failure text={made.failed} class="mt-2" />
   {#if session.may('planning.create_plan')}
     <form class="mt-3 flex items-end gap-2" onsubmit={begin}>
-      <div class="grid flex-1 gap-1">
-        <Label for="{uid}-t">New plan, title</Label>
-        <Input id="{uid}-t" bind:value={title} maxlength={120} required />
-      </div>
+      {#if start === 'copy'}
+        <div class="flex-1">
+          <QuantityField
+            label="New plan, copied from"
+            example="words of its title, joint, machine, size"
+            value={find}
+            onchange={(text) => (find = text)}
+          />
+        </div>
+      {:else}
+        <div class="grid flex-1 gap-1">
+          <Label for="{uid}-t">New plan, title</Label>
+          <Input id="{uid}-t" bind:value={title} maxlength={120} required />
+        </div>
+      {/if}
       <div class="w-52">
         <QuantityField
           label="Begin with"
@@ -87,11 +111,26 @@
           choices={[
             ['example', 'an example of this kind'],
             ['empty', 'empty fields'],
+            ['copy', 'a copy of another plan'],
           ]}
           onchange={(how) => (start = how)}
         />
       </div>
-      <Button type="submit" color="alternative">Begin</Button>
+      {#if start !== 'copy'}<Button type="submit" color="alternative">Begin</Button>{/if}
     </form>
+    {#if start === 'copy'}
+      <Failure text={copies.failed} class="mt-2" />
+      {#each copies.value?.items ?? [] as one (one.id)}
+        <p class="flex items-baseline justify-between gap-3 border-b py-1">
+          <span
+            ><b>{one.title}</b>
+            <span class="soft text-sm">{one.equipment} › {one.joint}, {one.number ? `revision ${one.number}` : 'draft'}</span
+            ></span
+          >
+          <Word label="Copy “{one.title}” of {one.joint}" onclick={() => copy(one.id)}>copy it here</Word>
+        </p>
+      {:else}<p class="soft py-1">No plan for a {joint.kind_text} with these words.</p>{/each}
+      <p class="soft mt-1 text-sm">Joint and title follow; everything else is as there, and is released here anew.</p>
+    {/if}
   {/if}
 </section>

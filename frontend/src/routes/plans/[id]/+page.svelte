@@ -11,6 +11,7 @@
   import Head from './Head.svelte';
   import Picture from './Picture.svelte';
   import Sections from './Sections.svelte';
+  import Strip from './Strip.svelte';
   import { Tape } from './tape.svelte.ts';
   import { Work } from './work.svelte.ts';
 
@@ -72,7 +73,7 @@
 <Failure text={error || catalogue.failed} class="m-8" />
 {#if bench.draft && bench.view}
   <div class="grid md:h-[calc(100vh-3rem)] md:grid-cols-[370px_1fr] lg:grid-cols-[430px_1fr]">
-    <div class="overflow-y-auto border-r bg-sheet px-4 py-4 lg:px-5">
+    <div class="relative overflow-y-auto border-r bg-sheet px-4 py-4 lg:px-5">
       <Head {bench} />
       <Sections {bench} {work} />
     </div>
@@ -86,5 +87,6 @@
       </p>
     {/if}
   </div>
+  <Strip {bench} {tape} />
   <Working bind:figure={work.figure} title={work.title} document={() => $state.snapshot(bench.doc)} />
 {/if}

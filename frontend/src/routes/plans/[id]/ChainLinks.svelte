@@ -3,18 +3,12 @@
   import type { Bench } from '#lib/bench.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
-  import { bandOf, fieldsOf, type Links } from '#lib/plan.ts';
+  import { fieldsOf, write, written, type Links } from '#lib/plan.ts';
   import Typed from './Typed.svelte';
 
   /** What stands between a wrench and the bolt, link by link; as many as there are. */
   let { bench, name, links }: { bench: Bench; name: string; links: Links } = $props();
   const at = $derived(`chains/${name}`);
-  const band = (link: object) => [fieldsOf(link).efficiency ?? []].flat().join(' ');
-  const once = (link: object, text: string) => {
-    const typed = bandOf(text);
-    // one figure stands for low, typical and high
-    fieldsOf(link).efficiency = typed.length === 1 ? [typed[0], typed[0], typed[0]] : typed;
-  };
   const drives = $derived((catalogue.value?.drives ?? []).map((d): [string, string] => [d, d]));
 </script>
 
@@ -27,13 +21,13 @@
         <Typed {bench} part={link} at={here} name="adapter" label="Offset adapter" />
         <Typed {bench} part={link} at={here} name="angle" label="Its angle" example="0 deg" />
       {:else}
-        <Typed {bench} part={link} at={here} name="multiplier" label="Multiplier ratio" as="number" />
+        <Typed {bench} part={link} at={here} name="multiplier" label="Multiplier ratio" as="ratio" example="3:1" />
         <QuantityField
           label="Efficiency"
-          value={band(link)}
-          example="0.87 0.9 0.93"
+          value={written(fieldsOf(link).efficiency, 'shares')}
+          example="87 90 93 %"
           error={bench.errorIn(`${here}/efficiency`)}
-          onchange={(text) => once(link, text)}
+          onchange={(text) => write(link, 'efficiency', text.trim() ? text : '')}
         />
         <Typed {bench} part={link} at={here} name="arm" label="Reaction arm" example="not given" />
         <Typed {bench} part={link} at={here} name="rests_on" label="Rests on" example="not said" />

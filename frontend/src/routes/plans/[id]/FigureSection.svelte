@@ -2,7 +2,7 @@
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
-  import { percentOf, shareOf, write } from '#lib/plan.ts';
+  import { write, written } from '#lib/plan.ts';
   import FrictionFields from './FrictionFields.svelte';
   import GroupPart from './GroupPart.svelte';
   import Manual from './Manual.svelte';
@@ -21,7 +21,7 @@
   const at = $derived(`groups/${index}`);
   const found = $derived(bench.result?.groups.find((g) => g.id === group.id));
   /** Written at the first figure; without one there is nothing to bound. */
-  const share = (text: string) => write((group.limits ??= {}), 'yield_fraction', text.trim() ? shareOf(text) : '');
+  const share = (text: string) => write((group.limits ??= {}), 'yield_fraction', text.trim());
 </script>
 
 <div class="grid grid-cols-2 gap-2">
@@ -35,8 +35,8 @@
 <div class="grid grid-cols-2 gap-2">
   <Typed {bench} part={group} {at} name="required_clamp" label="Joint needs, per bolt" example="not given" />
   <QuantityField
-    label="At most, % of yield"
-    value={percentOf(group.limits?.yield_fraction ?? undefined)}
+    label="At most, of yield"
+    value={written(group.limits?.yield_fraction, 'share')}
     example="no bound"
     error={bench.error(`${at}/limits/yield_fraction`)}
     onchange={share}

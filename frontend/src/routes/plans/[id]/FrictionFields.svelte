@@ -4,7 +4,7 @@
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
-  import { bandOf, fieldsOf, write, type Group } from '#lib/plan.ts';
+  import { fieldsOf, write, written, type Group } from '#lib/plan.ts';
 
   /** The friction condition: of the plan itself, an own entry, or of the tables; or an own band. */
   let { bench, group, at }: { bench: Bench; group: Group; at: string } = $props();
@@ -18,10 +18,10 @@
       .map((o): [string, string] => [o.key, `${(o.body as Schemas['OwnLubricant']).name} (own)`]),
     ...(catalogue.value?.lubricants ?? []).map((l): [string, string] => [l.id, l.name]),
   ]);
-  const band = $derived([fieldsOf(group.friction).mu_thread ?? []].flat().join(' '));
+  const band = $derived(written(fieldsOf(group.friction).mu_thread, 'band'));
   /** One band as typed holds for thread and bearing face. */
   function ownBand(text: string) {
-    for (const name of ['mu_thread', 'mu_bearing']) write(group.friction, name, bandOf(text));
+    for (const name of ['mu_thread', 'mu_bearing']) write(group.friction, name, text.trim() ? text : '');
   }
 </script>
 

@@ -21,7 +21,11 @@
   }
   let { bench, part, at, about, title = 'more', open = false, children }: Props = $props();
   const ways = $derived(namesIn.variants(bench.doc));
-  const specs = $derived((catalogue.value?.more_fields[about] ?? []).filter((spec) => spec.kind !== 'variants' || ways.length));
+  const specs = $derived(
+    (catalogue.value?.more_fields[about] ?? []).filter(
+      (spec) => (spec.kind !== 'variants' || ways.length) && (spec.name !== 'across' || bench.doc.positions?.length),
+    ),
+  );
   const each = $derived<[string, string][]>([
     ['position', 'each position'],
     ['run', 'the whole work'],
@@ -34,13 +38,15 @@
   {@render children?.()}
   <div class="grid grid-cols-2 items-end gap-2">
     {#each specs as spec (spec.name)}
-      <FormField
-        spec={spec.kind === 'groups' ? { ...spec, example: 'each position' } : spec}
-        {part}
-        error={error(spec.name)}
-        names={spec.kind === 'groups' ? each : spec.kind === 'variants' ? ways : []}
-        onchoose={spec.kind === 'groups' ? (value) => write(part, spec.name, value) : undefined}
-      />
+      <div class={spec.kind === 'tests' || spec.name === 'across' ? 'col-span-full' : ''}>
+        <FormField
+          spec={spec.kind === 'groups' ? { ...spec, example: 'each position' } : spec}
+          {part}
+          error={error(spec.name)}
+          names={spec.kind === 'groups' ? each : spec.kind === 'variants' ? ways : []}
+          onchoose={spec.kind === 'groups' ? (value) => write(part, spec.name, value) : undefined}
+        />
+      </div>
     {/each}
   </div>
 </Fold>

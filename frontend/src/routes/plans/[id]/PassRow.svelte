@@ -9,6 +9,7 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { fieldsOf, namesIn, valueOf, type Pass, type Tighten } from '#lib/plan.ts';
+  import Orders from './Orders.svelte';
   import type { Work } from './work.svelte.ts';
 
   /** One pass: the fields of its kind, its order, the settings it comes to. */
@@ -27,7 +28,8 @@
   }
   let { bench, work, stage, one, number, at, outs, named }: Props = $props();
   const kind = $derived(catalogue.value?.pass_kinds.find((k) => k.do === one.do));
-  const shown = $derived((kind?.fields ?? []).filter((f) => f.main || valueOf(one, f.name) !== undefined));
+  // the name stands above the fields already
+  const shown = $derived((kind?.fields ?? []).filter((f) => f.main || (f.name !== 'name' && valueOf(one, f.name) !== undefined)));
   const rest = $derived((kind?.fields ?? []).filter((f) => !shown.includes(f) && (f.kind !== 'chains' || chains.length > 1)));
   const order = $derived((fieldsOf(one).order as { kind?: string } | undefined)?.kind ?? '');
   const orders = $derived.by<[string, string][]>(() => {
@@ -36,6 +38,8 @@
     return [...new Set([...offered, order].filter(Boolean))].map((name) => [name, name.replace('_', ' ')]);
   });
   const chains = $derived(namesIn.chains(bench.doc));
+  const group = $derived(bench.result?.groups.find((g) => stage.groups?.includes(g.id)));
+  let comparing = $state(false);
   const error = (name: string) => bench.errorIn(`${at}/${name}`);
   const move = (by: string) => void bench.act('move_pass', { stage: stage.id, one: one.id, by });
   const check = (on: string) => bench.act('check_pass', { stage: stage.id, one: one.id, on: on ? 'yes' : 'no' });
@@ -55,23 +59,34 @@
 
 <TableBodyRow>
   <TableBodyCell>
-    <b class="block text-sm">{outs[0]?.name ?? named ?? one.name ?? kind?.words}</b>
-    {#each shown as spec (spec.name)}{@render entry(spec)}{/each}
-    {#if rest.length}<Fold title="" more="more"
-        >{#each rest as spec (spec.name)}{@render entry(spec)}{/each}</Fold
-      >{/if}
-  </TableBodyCell>
-  <TableBodyCell>
-    {#if kind?.ordered}
-      <QuantityField
-        label="Order of pass {number}"
-        hidden
-        value={order}
-        choices={order ? orders : [['', 'usual'], ...orders]}
-        error={error('order')}
-        onchange={(name) => (fieldsOf(one).order = { ...((fieldsOf(one).order as object | undefined) ?? {}), kind: name })}
-      />
-    {/if}
+    <div class="grid grid-cols-[1fr_1fr] items-end gap-x-3 gap-y-1">
+      <b class="col-span-full text-sm">{outs[0]?.name ?? named ?? one.name ?? kind?.words}</b>
+      {#each shown.filter((f) => f.kind !== 'tick') as spec (spec.name)}{@render entry(spec)}{/each}
+      {#if kind?.ordered}
+        <div>
+          <QuantityField
+            label="Order of pass {number}"
+            shown="Order"
+            value={order}
+            choices={order ? orders : [['', 'usual'], ...orders]}
+            error={error('order')}
+            onchange={(name) => (fieldsOf(one).order = { ...((fieldsOf(one).order as object | undefined) ?? {}), kind: name })}
+          />
+        </div>
+      {/if}
+      {#each shown.filter((f) => f.kind === 'tick') as spec (spec.name)}{@render entry(spec)}{/each}
+      <div class="col-span-full">
+        {#if rest.length}<Fold title="" more="more"
+            >{#each rest as spec (spec.name)}{@render entry(
+                spec,
+              )}{/each}{#if kind?.ordered && group && group.places.length > 2}<Word
+                class="justify-self-start text-sm"
+                label="Compare orders of pass {number}"
+                onclick={() => (comparing = true)}>compare orders</Word
+              >{/if}</Fold
+          >{/if}
+      </div>
+    </div>
   </TableBodyCell>
   <TableBodyCell class="whitespace-nowrap">
     {#each outs as out (out.group)}
@@ -94,3 +109,4 @@
     {/if}
   </TableBodyCell>
 </TableBodyRow>
+{#if comparing && group}<Orders {bench} {one} {group} onclose={() => (comparing = false)} />{/if}

@@ -31,7 +31,7 @@
 {:else}
   <Table border={false}>
     <TableHead>
-      <TableHeadCell>Pass</TableHeadCell><TableHeadCell>Order</TableHeadCell><TableHeadCell>Set</TableHeadCell><TableHeadCell
+      <TableHeadCell>Pass</TableHeadCell><TableHeadCell>Set</TableHeadCell><TableHeadCell
         ><span class="sr-only">Take out</span></TableHeadCell
       >
     </TableHead>

@@ -26,7 +26,7 @@
 </script>
 
 <div
-  class="grid min-w-0 gap-x-7 gap-y-3 px-6 py-4 md:overflow-y-auto xl:grid-cols-[minmax(0,1fr)_380px] xl:grid-rows-[minmax(0,1fr)_auto] xl:overflow-hidden"
+  class="relative grid min-w-0 gap-x-7 gap-y-3 px-6 py-4 md:overflow-y-auto xl:grid-cols-[minmax(0,1fr)_380px] xl:grid-rows-[minmax(0,1fr)_auto] xl:overflow-hidden"
 >
   <div class="relative grid min-w-0 content-start gap-2">
     {#if bench.stale}

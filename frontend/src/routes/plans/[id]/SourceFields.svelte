@@ -3,7 +3,7 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import FormField from '#lib/parts/Form/FormField.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
-  import { fieldsOf, percentOf, shareOf, type Plan } from '#lib/plan.ts';
+  import { fieldsOf, written, type Plan } from '#lib/plan.ts';
   import Word from '#lib/parts/Word.svelte';
   import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
@@ -59,10 +59,10 @@
   {:else if form === 'yield_fraction'}
     <QuantityField
       label="Share of yield"
-      value={percentOf(says.yield_fraction)}
+      value={written(says.yield_fraction, 'share')}
       example="50 %"
       error={bench.error(`${at}/says/yield_fraction`)}
-      onchange={(text) => (fieldsOf(says).yield_fraction = shareOf(text))}
+      onchange={(text) => (fieldsOf(says).yield_fraction = text)}
     />
   {/if}
   {#each says.places ?? [] as place, i (i)}

@@ -83,8 +83,8 @@
 </MoreFields>
 <p class="flex flex-wrap gap-x-4 text-sm">
   <Word disabled={index === 0} onclick={() => move('earlier')}>earlier</Word>
-  <Word onclick={() => bench.act('copy_stage', { stage: stage.id })}>copy</Word>
   <Word disabled={index === bench.doc.stages.length - 1} onclick={() => move('later')}>later</Word>
+  <Word onclick={() => bench.act('copy_stage', { stage: stage.id })}>copy</Word>
   <Word class="ml-auto" disabled={bench.doc.stages.length === 1} onclick={() => bench.act('drop_stage', { stage: stage.id })}
     >take this stage out</Word
   >

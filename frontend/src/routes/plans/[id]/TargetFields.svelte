@@ -32,7 +32,7 @@
       ['angle', 'Angle after it'],
     ],
     preload: [['preload', 'Clamp load of one bolt']],
-    yield_fraction: [['fraction', 'Share of yield', '0.5 is half']],
+    yield_fraction: [['fraction', 'Share of yield', '50 % is half']],
   };
   const begin = $derived<Record<string, string>>(torque ? { torque: `${Number(torque.toPrecision(4))} N·m` } : {});
 </script>
@@ -47,7 +47,7 @@
 {#if target && source < 0 && ASKED[kind]}
   <div class="grid grid-cols-2 gap-2">
     {#each ASKED[kind] as [name, label, note] (name)}
-      <Typed {bench} part={target} {at} {name} {label} {note} as={name === 'fraction' ? 'number' : 'text'} />
+      <Typed {bench} part={target} {at} {name} {label} {note} as={name === 'fraction' ? 'share' : 'text'} />
     {/each}
   </div>
 {/if}

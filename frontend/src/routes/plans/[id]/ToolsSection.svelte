@@ -3,7 +3,7 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
-  import { percentOf, shareOf, write } from '#lib/plan.ts';
+  import { write, written } from '#lib/plan.ts';
   import ChainLinks from './ChainLinks.svelte';
   import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
@@ -30,11 +30,11 @@
     />
   {/each}
   <QuantityField
-    label="Accuracy ± %"
-    value={percentOf(wrench.accuracy ?? undefined)}
+    label="Accuracy ±"
+    value={written(wrench.accuracy, 'share')}
     example="ISO 6789"
     error={bench.error(`${at}/accuracy`)}
-    onchange={(text) => write(wrench, 'accuracy', text.trim() ? shareOf(text) : '')}
+    onchange={(text) => write(wrench, 'accuracy', text.trim())}
   />
   <Typed {bench} part={wrench} {at} name="increment" label="Increment" example="not given" />
   <Typed {bench} part={wrench} {at} name="mark" label="Main mark every" example="one scale" />

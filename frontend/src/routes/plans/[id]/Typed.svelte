@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Bench } from '#lib/bench.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
-  import { asNumber, listOf, textOf, write } from '#lib/plan.ts';
+  import { asNumber, listOf, textOf, valueOf, write, written as showWritten } from '#lib/plan.ts';
 
   /** A field of the plan by its place in the document, written as it is typed; the server's sentence stands at it. */
   interface Props {
@@ -16,8 +16,8 @@
     note?: string;
     list?: string[];
     choices?: [string, string][];
-    /** How it is written: as text, as a whole number where it is one, or as a list. */
-    as?: 'text' | 'number' | 'list';
+    /** How it is written: as text, as a whole number where it is one, as a share or ratio, or as a list. */
+    as?: 'text' | 'number' | 'share' | 'ratio' | 'list';
     /** Called after it was written. */
     onwritten?: () => void;
   }
@@ -25,8 +25,11 @@
   const written = {
     text: (t: string) => (t.trim() ? t : ''),
     number: (t: string) => (t.trim() ? asNumber(t) : ''),
+    share: (t: string) => (t.trim() ? t : ''),
+    ratio: (t: string) => (t.trim() ? t : ''),
     list: listOf,
   };
+  const shown = $derived(as === 'share' || as === 'ratio' ? showWritten(valueOf(part, name), as) : textOf(part, name));
 </script>
 
 <QuantityField
@@ -35,7 +38,7 @@
   note={bench.examples.has(`${at}/${name}`) ? 'as in the example' : note}
   {list}
   {choices}
-  value={textOf(part, name) || (choices?.[0]?.[0] ?? '')}
+  value={shown || (choices?.[0]?.[0] ?? '')}
   error={bench.errorIn(`${at}/${name}`)}
   onchange={(text) => {
     write(part, name, written[as](text));

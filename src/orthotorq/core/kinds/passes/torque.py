@@ -8,12 +8,13 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import AfterValidator, Field, model_validator
 
 from ...errors import Impossible
-from ...forms.base import Model
+from ...forms.base import Model, written
 from ...forms.order import CROSS, Order, Text
 from ...forms.quantities import Turn
 from ...forms.stage import PassOut
 from ...messages import Message
 from ...thresholds import MOST_PERCENT, MOVED_ABOVE, SNUG_OF_AN_ANGLE
+from ...written import read_percent
 from ..asks import AGAIN, CAUSES, NOT_SURE, REFUSES, REPAIR, STILL_THERE, TURNED, TURNS_ON, Ask, Choice
 from ..fields import field
 from ..pass_kind import Answered, At, Fail, History, Look, PassForm, PassKind, Planned, Sayings, following, reading_base
@@ -54,7 +55,7 @@ class TorquePass(PassForm):
     """
 
     do: Literal["torque"]
-    percent: Annotated[float, Field(gt=0), AfterValidator(_percent)]
+    percent: Annotated[float, written(read_percent, float), Field(gt=0), AfterValidator(_percent)]
     order: Order = CROSS
     check: bool = False
     rounds: Rounds | None = None

@@ -12,6 +12,7 @@ from ...messages import Origin
 from ...planning.layouts import nearest_spacing
 from ...tables import lubricants
 from ...thresholds import GUESSED_BAND, SOCKET_ROOM
+from ...written import band_text
 from ..findings import Finding
 from .chosen import Chosen
 from .facts import Facts
@@ -90,7 +91,7 @@ def _band_findings(chosen: Chosen, band: PreloadBand) -> Iterator[Found]:
                       spread=f"{band.high / max(band.low, 1.0):.1f}")
     elif friction.origin is Origin.TYPICAL:
         yield find(Finding.FRICTION_TYPICAL, where, group=group.name, lubricant=friction.name,
-                      band=f"{shown.low:g} to {shown.high:g}")
+                      band=band_text(shown))
     if friction.origin is Origin.TESTED and friction.nut_factor is not None:
         threads = dict(friction.origin_params)["threads"]
         if chosen.facts.thread.designation not in threads.split(", "):

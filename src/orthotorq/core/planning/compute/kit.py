@@ -98,7 +98,7 @@ def _wrenches(kit: _Kit, context: Context, stage: TightenStage, title: str, out:
             if isinstance(link, Multiplier):
                 drive = f", {link.drive} output" if link.drive else ""
                 on = f", reacts on {link.rests_on}" if link.rests_on else ""
-                kit.add("multiplier", f"torque multiplier 1 : {link.multiplier:g}{drive}{on}", title, count, out)
+                kit.add("multiplier", f"torque multiplier {link.multiplier:g}:1{drive}{on}", title, count, out)
             elif isinstance(link, Adapter):
                 kit.add("adapter", f"offset adapter {link.adapter}", title, count, out)
     for group in stage.groups:

@@ -110,7 +110,7 @@ def links_of(chain: Chain) -> list[LinkOut]:
     if chain.adapter is not None:
         out.append(LinkOut(kind="adapter", text=str(chain.adapter.adapter), length_mm=chain.adapter.adapter.base,
                            angle_deg=round(math.degrees(chain.adapter.angle.base), 3)))
-    out += [LinkOut(kind="multiplier", text=f"1 : {m.multiplier:g}", ratio=m.multiplier,
+    out += [LinkOut(kind="multiplier", text=f"{m.multiplier:g}:1", ratio=m.multiplier,
                     arm_mm=m.arm.base if m.arm else None, rests_on=m.rests_on) for m in chain.multipliers]
     return out
 

@@ -24,7 +24,7 @@ def sum_card(found: Answer) -> SettingOut | None:
     if chain.adapter is not None:
         links.append(LinkOut(kind="adapter", text=f"{chain.adapter:g} mm", length_mm=chain.adapter,
                              angle_deg=round(math.degrees(chain.angle), 3)))
-    links += [LinkOut(kind="multiplier", text=f"1 : {r:g}", ratio=r, arm_mm=chain.arm) for r in chain.ratios]
+    links += [LinkOut(kind="multiplier", text=f"{r:g}:1", ratio=r, arm_mm=chain.arm) for r in chain.ratios]
     scale = None
     if chain.mark is not None:
         scale = scale_out(settable * 1e3, "N·m", chain.mark, chain.increment or chain.mark / COLLAR_LINES)

@@ -38,7 +38,7 @@ PARTS: tuple[GroupPart, ...] = (
                   field("pressure", "Pressure", "quantity", "none", main=False),
                   field("thickness", "Thickness", "quantity", "not counted", main=False),
                   field("modulus", "Modulus", "quantity", "not counted", main=False),
-                  field("creep", "Creep, as a share", "count", "of its kind", main=False),
+                  field("creep", "Creep", "share", "of its kind", main=False),
                   field("name", "Called", main=False), field("m", "Factor m", "count", "of its kind", main=False),
                   field("y", "Seating stress y", "quantity", "of its kind", main=False),
                   field("hot_retighten", "Retightening after heat", "choice", main=False, choices={x: x for x in (
@@ -48,7 +48,7 @@ PARTS: tuple[GroupPart, ...] = (
         field("flange_max", "Bolt stress the flange bears", "quantity", "from its maker"),
         field("bolt_max", "Bolt stress at most", "quantity", "no bound"),
         field("bolt_min", "at least", "quantity", "no bound", main=False),
-        field("relaxation", "Share that relaxation leaves", "count", "0.7", main=False),
+        field("relaxation", "Share that relaxation leaves", "share", "70 %", main=False),
         field("gasket_rotation", "Rotation the gasket bears", "quantity", "not known", main=False),
         field("flange_rotation", "Rotation of the flange at its most", "quantity", "not known", main=False)), "gasket"),
     GroupPart("work", "+ loads at work", "no loads", "figure", {"axial": "10 kN", "introduction": 0.5}, (

@@ -30,7 +30,7 @@ RULES: dict[Finding, Rule] = {
     Finding.DRIVE_TOO_SMALL: caution(
         "Stage “{stage}”: {setting} is above what a {drive} drive usually carries ({limit}).", "Take a larger drive."),
     Finding.EFFICIENCY_TAKEN: caution(
-        "Stage “{stage}”: the multiplier 1 : {ratio} has no efficiency given; {low} to {high} % is taken, which is typical.",
+        "Stage “{stage}”: the multiplier {ratio}:1 has no efficiency given; {low} to {high} % is taken, which is typical.",
         "Take it from the multiplier's sheet or its plate."),
     Finding.REACTION: note(
         "Stage “{stage}”: the multiplier's housing reacts with {reaction}{arm}.",

@@ -1,0 +1,30 @@
+<script lang="ts">
+  import type { Bench } from '#lib/bench.svelte.ts';
+  import { kN } from '#lib/figures.ts';
+  import type { Tape } from './tape.svelte.ts';
+
+  /** What the plan comes to in one line, in sight while one types where the picture does not fit beside the fields. */
+  let { bench, tape }: { bench: Bench; tape: Tape } = $props();
+  const preload = $derived(tape.group?.preload);
+  const set = $derived(tape.set?.pass.settings?.[0]?.text);
+  const counted = $derived(
+    [
+      [bench.stops, 'stop'],
+      [bench.cautions, 'caution'],
+    ]
+      .map(([n, word]) => `${n} ${word}${n === 1 ? '' : 's'}`)
+      .join(', '),
+  );
+</script>
+
+<p class="sticky bottom-0 z-10 flex flex-wrap gap-x-4 border-t bg-sheet px-4 py-1.5 text-sm md:hidden" role="status">
+  {#if bench.stale}<b class="text-stop">not current</b>{:else}
+    {#if set}<b>{set}</b>{/if}
+    {#if preload && !preload.beyond_yield}<span
+        >{kN(preload.low_N)} – {kN(preload.typical_N)} – {kN(preload.high_N)} kN{tape.group?.window
+          ? `, ${tape.group.window.verdict}`
+          : ''}</span
+      >{/if}
+    <span class={bench.stops ? 'text-stop' : 'soft'}>{counted}</span>
+  {/if}
+</p>
