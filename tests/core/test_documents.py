@@ -238,8 +238,9 @@ def test_a_ratio_is_read_either_way_round(ratio: Any, meant: float) -> None:
 
 
 @pytest.mark.parametrize(("path", "text"), [
-    ("groups/0/limits/yield_fraction", "half"), ("groups/0/limits/yield_fraction", "-5 %"), ("groups/0/friction/mu_thread", "low"),
-    ("groups/0/friction/mu_thread", "0.1 0.2 0.3 0.4"), ("stages/0/passes/1/percent", "all")])
+    ("groups/0/limits/yield_fraction", "half"), ("groups/0/limits/yield_fraction", "-5 %"),
+    ("groups/0/friction/mu_thread", "low"), ("groups/0/friction/mu_thread", "0.1 0.2 0.3 0.4"),
+    ("stages/0/passes/1/percent", "all")])
 def test_what_is_no_share_or_band_is_named_at_its_field(path: str, text: str) -> None:
     document = small()
     *parents, last = [int(p) if p.isdigit() else p for p in path.split("/")]

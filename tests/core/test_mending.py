@@ -78,7 +78,8 @@ def test_a_tool_is_mended_at_the_wrench_that_the_pass_pulls_with() -> None:
     assert field_of("efficiency_taken", "stages/t", document) == "chains/n/1/efficiency"
 
 
-@pytest.mark.parametrize("raw", [{}, {"stages": "x", "groups": [3], "targets": [], "chains": []}, {"stages": [{"passes": 3, "id": "t"}], "targets": [1]}])
+@pytest.mark.parametrize("raw", [
+    {}, {"stages": "x", "groups": [3], "targets": [], "chains": []}, {"stages": [{"passes": 3, "id": "t"}], "targets": [1]}])
 def test_a_document_that_is_wrong_still_leads_somewhere(raw: dict[str, Any]) -> None:
     for code in Finding:
         assert isinstance(field_of(code.value, "stages/t", raw), str)

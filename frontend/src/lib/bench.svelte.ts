@@ -18,6 +18,8 @@ export class Bench {
   examples = $state.raw<Set<string>>(new Set());
   /** For every finding of the result where it is mended. */
   opens = $state.raw<Schemas['Mended'][]>([]);
+  /** For every wrong field where it stands, with its sentence. */
+  wrong = $state.raw<(Schemas['Mended'] & { text: string })[]>([]);
   /** The field that a finding points to, with what would mend it; until the next change of the plan. */
   private pointed = $state.raw<{ field: string; text: string } | null>(null);
   /** Cautions that a release takes on by name. */
@@ -31,6 +33,8 @@ export class Bench {
   aside = $state('');
   /** The section that is open. */
   open = $state('');
+  /** The line from the manual is asked for, by its key. */
+  manual = $state(false);
   readonly history = new History();
   private text = '';
   /** What the server has. */
@@ -110,17 +114,10 @@ export class Bench {
     this.pointed = { field, text };
     await tick();
     await tick();
-    const at = section ? `[data-section="${CSS.escape(section)}"] ` : '';
-    const found = ['[aria-invalid="true"]', 'input, select', 'button']
-      .map((wanted) =>
-        document.querySelector<HTMLElement>(
-          wanted
-            .split(',')
-            .map((one) => `${at}${one}`)
-            .join(','),
-        ),
-      )
-      .find(Boolean);
+    const at = document.querySelector(section ? `[data-section="${CSS.escape(section)}"]` : 'main');
+    const wrong = [...(at?.querySelectorAll<HTMLElement>('[aria-invalid="true"]') ?? [])];
+    const said = (one: HTMLElement) => document.getElementById(one.getAttribute('aria-describedby') ?? '')?.innerText === text;
+    const found = wrong.find(said) ?? wrong[0] ?? at?.querySelector<HTMLElement>('input, select') ?? at?.querySelector('button');
     found?.scrollIntoView({ block: 'center' });
     found?.focus();
   }
@@ -190,6 +187,7 @@ export class Bench {
     this.cautions = found.cautions;
     this.examples = new Set(found.examples);
     this.opens = found.opens;
+    this.wrong = found.wrong.map((one, i) => ({ ...one, text: found.errors[i]!.text }));
     this.toTakeOn = steady(this.toTakeOn, found.to_take_on);
     this.stale = !found.result;
     this.failed = '';

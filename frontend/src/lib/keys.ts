@@ -5,6 +5,8 @@ export interface Key {
   key: string;
   words: string;
   run: () => void;
+  /** With Alt held, so that it answers while one types too. */
+  alt?: boolean;
 }
 
 function named(event: KeyboardEvent): string {
@@ -17,10 +19,10 @@ export function typing(event: KeyboardEvent): boolean {
   return !!target && (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable);
 }
 
-/** Run the key of a table that matches; held keys and keys with modifiers are left alone. */
+/** Run the key of a table that matches; held keys and keys with other modifiers are left alone. */
 export function press(event: KeyboardEvent, table: Key[]): boolean {
-  if (event.repeat || event.ctrlKey || event.altKey || event.metaKey || typing(event)) return false;
-  const found = table.find((entry) => entry.key === named(event));
+  if (event.repeat || event.ctrlKey || event.metaKey || (!event.altKey && typing(event))) return false;
+  const found = table.find((entry) => entry.key === named(event) && !!entry.alt === event.altKey);
   if (!found) return false;
   event.preventDefault();
   found.run();

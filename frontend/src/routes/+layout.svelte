@@ -6,6 +6,7 @@
   import Failure from '#lib/parts/Failure.svelte';
   import KeyHelp from '#lib/parts/KeyHelp.svelte';
   import TopBar from '#lib/parts/TopBar.svelte';
+  import { keepFocus } from '#lib/focus.ts';
   import { press } from '#lib/keys.ts';
   import { sendKept } from '#lib/run.svelte.ts';
   import { session } from '#lib/session.svelte.ts';
@@ -36,7 +37,7 @@
     <a href="#main" class="absolute -top-20 left-2 z-50 bg-sheet p-2 focus:top-2">To the content</a>
     <TopBar person={session.person} here={page.url.pathname} />
   {/if}
-  <main id="main" class={running ? '' : 'min-h-[calc(100vh-3rem)]'}>
+  <main id="main" {@attach (main) => (running ? undefined : keepFocus(main))} class={running ? '' : 'min-h-[calc(100vh-3rem)]'}>
     {#if failed}
       <Failure text={failed} class="m-8" />
     {:else if session.person || signing}

@@ -14,8 +14,8 @@
 <svelte:window {onkeydown} />
 <Modal bind:open={help.open} title="Keys on this screen" size="xs">
   <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
-    {#each help.keys as entry (entry.key)}
-      <dt><kbd class="keycap">{entry.key}</kbd></dt>
+    {#each help.keys as entry (`${entry.alt}${entry.key}`)}
+      <dt><kbd class="keycap">{entry.alt ? 'Alt ' : ''}{entry.key}</kbd></dt>
       <dd>{entry.words}</dd>
     {/each}
     <dt><kbd class="keycap">s</kbd></dt>

@@ -11,12 +11,21 @@
     label?: string;
     title?: string;
     disabled?: boolean;
+    /** What is wrong is mended by it. */
+    invalid?: boolean;
     class?: string;
     children: Snippet;
   }
-  let { onclick, href, label, title, disabled, class: more = '', children }: Props = $props();
+  let { onclick, href, label, title, disabled, invalid, class: more = '', children }: Props = $props();
 </script>
 
-<Button color="alternative" {href} {title} {disabled} {onclick} aria-label={label} class="{WORD} {more}"
-  >{@render children()}</Button
+<Button
+  color="alternative"
+  {href}
+  {title}
+  {disabled}
+  {onclick}
+  aria-label={label}
+  aria-invalid={invalid || undefined}
+  class="{WORD} {more}">{@render children()}</Button
 >

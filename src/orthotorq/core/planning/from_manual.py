@@ -82,10 +82,29 @@ def _recheck(one: Schedule, words: str) -> Iterator[Proposal]:
 
 
 def _stage_of(document: Doc, group: str) -> str:
-    """The stage in which a group is tightened when it is fitted."""
-    stages = [s for s in document.get("stages", []) if isinstance(s, dict) and s.get("kind") == "tighten"]
-    return next((str(s.get("id")) for s in stages if group in (s.get("groups") or [])
-                 and "install" in (s.get("in") or ["install"])), "")
+    """The stage in which a group comes to its full torque when it is fitted; a wheel is first seated while it hangs."""
+    stages = [s for s in document.get("stages", []) if isinstance(s, dict) and s.get("kind") == "tighten"
+              and group in (s.get("groups") or []) and "install" in (s.get("in") or ["install"])]
+    return str(max(stages, key=_highest).get("id")) if stages else ""
+
+
+def _highest(stage: Doc) -> float:
+    """The highest share of a stage as typed; a method goes to the full torque."""
+    shares = [p.get("percent") for p in stage.get("passes") or [] if isinstance(p, dict)]
+    return max((float(s) for s in shares if isinstance(s, int | float)), default=0.0) if stage.get("passes") else 100.0
+
+
+def _passes(line: Line, text: str, stage: str, angle: float | None) -> Proposal:
+    """The passes that a line names; an angle makes the last of them after the torque, whether steps are named or not."""
+    percents = line.percents or (100.0,)
+    shares = ", ".join(f"{p:.3g} %" for p in percents)
+    equal = " (their shares are not said: taken as equal)" if line.equal_steps else ""
+    turn = "" if angle is None else f"{show(math.degrees(angle), 6)} deg"
+    return Proposal(_words(line, text, "shares") or _words(line, text, "figure") or text.strip()[:60],
+                    f"passes of {shares}{equal}{f', then {turn} at every bolt' if turn else ''}", "take_passes", {
+                        k: v for k, v in (("stage", stage), ("percents", " ".join(f"{p:.4g}" for p in percents)),
+                                          ("order", line.order or ""), ("check", "yes" if line.check_round else ""),
+                                          ("angle", turn)) if v})
 
 
 def propose(document: Doc, group: str, text: str) -> Proposed:
@@ -93,12 +112,9 @@ def propose(document: Doc, group: str, text: str) -> Proposed:
     line = read_line(text)
     out = [_figure(one, text, group) for one in line.figures]
     stage = _stage_of(document, group)
-    if line.percents and stage:
-        shares = ", ".join(f"{p:.3g} %" for p in line.percents)
-        equal = " (their shares are not said: taken as equal)" if line.equal_steps else ""
-        out.append(Proposal(_words(line, text, "shares"), f"passes of {shares}{equal}", "take_passes", {
-            "stage": stage, "percents": " ".join(f"{p:.4g}" for p in line.percents), "order": line.order or "",
-            "check": "yes" if line.check_round else ""}))
+    angle = next((f.angle for f in line.figures if f.angle is not None and f.torque is not None), None)
+    if (line.percents or angle is not None) and stage:
+        out.append(_passes(line, text, stage, angle))
     elif (line.order or line.check_round) and stage:
         if line.order:
             out.append(Proposal(_words(line, text, "order"), f"all passes in {line.order} order", "take_order",

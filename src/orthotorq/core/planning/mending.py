@@ -112,9 +112,11 @@ def _figure(rest: str, name: str, raw: Raw) -> str:
     target = target if isinstance(target, dict) else {}
     kind = target.get("kind")
     own = {"torque": "torque", "preload": "preload", "yield_fraction": "fraction", "torque+angle": "torque"}.get(str(kind), "")
-    if rest == "torque":
-        return f"targets/{name}/{own}" if own in target else f"targets/{name}"
-    return f"targets/{name}/{rest}" if rest != "angle" or kind == "torque+angle" else f"targets/{name}"
+    if rest == "reason":
+        return f"targets/{name}/reason"
+    # the figure of a source is no field of its own: another source, or another kind of figure, is chosen
+    own = rest if rest != "torque" else own
+    return f"targets/{name}/{own}" if own in target and not target.get("source") else f"targets/{name}"
 
 
 def _passes(rest: str, name: str, where: str, raw: Raw) -> str:

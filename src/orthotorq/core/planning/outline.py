@@ -152,6 +152,11 @@ def mended_in(finding: FindingOut, raw: Raw, sections: list[Section]) -> Mended:
     return Mended(section=found or next(iter(_of_finding(finding, sections)), ""), field=field)
 
 
+def wrong_in(errors: Iterable[FieldError], raw: Raw, sections: list[Section]) -> list[Mended]:
+    """Where each wrong field stands."""
+    return [Mended(section=_of_error(error.pointer(), raw, sections), field=error.pointer()) for error in errors]
+
+
 def _of_finding(finding: FindingOut, sections: list[Section]) -> list[str]:
     """The sections a finding marks."""
     kind, _, name = finding.where.partition("/")

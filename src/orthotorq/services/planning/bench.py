@@ -22,7 +22,7 @@ from ...core.planning.compute.working import WorkingOut, working
 from ...core.planning.editing import edit
 from ...core.planning.examples import left_of
 from ...core.planning.from_manual import Proposed, propose
-from ...core.planning.outline import Mended, Section, mended_in, outline
+from ...core.planning.outline import Mended, Section, mended_in, outline, wrong_in
 from ...core.sums import SUMS, Answer, answer
 from ...store.models import OwnEntry, Stock
 from ..context import Ctx
@@ -45,6 +45,7 @@ class BenchView:
     stops: int
     cautions: int
     opens: list[Mended]
+    wrong: list[Mended]
     examples: list[str]
     to_take_on: list[TakeOn]
 
@@ -84,7 +85,8 @@ def look_at_plan(ctx: Ctx, document: Any) -> BenchView:
     examples = ["/".join(map(str, place)) for place, _ in left_of(document).values()] if isinstance(document, dict) else []
     cautions = [f for f in result.findings if f.severity == "caution" and f.waived is None] if result else []
     return BenchView(result, errors, sections, open_.count("stop"), len(cautions),
-                     [mended_in(f, document, sections) for f in result.findings] if result else [], examples,
+                     [mended_in(f, document, sections) for f in result.findings] if result else [],
+                     wrong_in(errors, document, sections) if isinstance(document, dict) else [], examples,
                      [TakeOn(caution_id(f), f.text) for f in cautions])
 
 

@@ -84,6 +84,8 @@ class BenchOut(BaseModel):
     cautions: int
     #: for every finding of the result, in its order, where it is mended
     opens: list[Mended]
+    #: for every error, in its order, where it stands
+    wrong: list[Mended]
     #: places of values that are still the example's
     examples: list[str]
     to_take_on: list[TakeOn]
@@ -118,7 +120,7 @@ def post_bench(body: DocumentIn) -> Response:
         view = look_at_plan(ctx, body.root)
     errors = [FieldProblem(path=e.pointer(), code=e.code, text=e.text) for e in view.errors]
     return answer(BenchOut(result=view.result, errors=errors, sections=view.sections, stops=view.stops, cautions=view.cautions,
-                            opens=view.opens, examples=view.examples, to_take_on=view.to_take_on))
+                            opens=view.opens, wrong=view.wrong, examples=view.examples, to_take_on=view.to_take_on))
 
 
 @api.post("/edits", responses={"200": EditOut})

@@ -9,10 +9,12 @@
   import { press, type Key } from '#lib/keys.ts';
   import { session } from '#lib/session.svelte.ts';
   import Head from './Head.svelte';
+  import { Mending } from './mend.svelte.ts';
   import Picture from './Picture.svelte';
   import Sections from './Sections.svelte';
   import Strip from './Strip.svelte';
   import { Tape } from './tape.svelte.ts';
+  import Wrong from './Wrong.svelte';
   import { Work } from './work.svelte.ts';
 
   const bench = new Bench(page.params.id!);
@@ -22,6 +24,7 @@
     () => bench.sections.find((s) => s.key === bench.open && s.kind !== 'stage')?.id ?? '',
   );
   const work = new Work();
+  const mending = new Mending(bench);
   let error = $state('');
   catalogue.need();
   bench
@@ -42,6 +45,12 @@
   $effect(() => bench.changed(JSON.stringify(bench.draft)));
   beforeNavigate(() => void (session.may('planning.save_draft') && bench.draft && bench.save()));
 
+  /** Open the line of the manual for the bolts that are looked at, and stand in it. */
+  async function toManual() {
+    const group = tape.group?.id ?? bench.doc.groups[0]!.id;
+    bench.open = `figure-${group}`;
+    bench.manual = true;
+  }
   const keys: Key[] = [
     {
       key: 'w',
@@ -50,6 +59,11 @@
     },
     { key: 'ArrowRight', words: 'next step on the tape', run: tape.forward },
     { key: 'ArrowLeft', words: 'step before on the tape', run: tape.back },
+    { key: 'ArrowDown', alt: true, words: 'next thing to be mended', run: () => void mending.step(1) },
+    { key: 'ArrowUp', alt: true, words: 'the one before', run: () => void mending.step(-1) },
+    { key: 'y', alt: true, words: 'do what its word says: take the figure, take it on as mine', run: () => void mending.close() },
+    { key: 'l', alt: true, words: 'a line from the manual', run: () => void toManual() },
+    { key: 'r', alt: true, words: 'release', run: () => document.getElementById('release')?.click() },
   ];
   $effect(() => {
     help.keys = keys;
@@ -80,11 +94,12 @@
     {#if bench.result && tape.group}
       <Picture {bench} {tape} {work} group={tape.group} result={bench.result} />
     {:else}
-      <p class="soft p-8">
-        {Object.keys(bench.errors).length
-          ? 'Mend the marked fields on the left; the joint is drawn as soon as it can be computed.'
-          : 'Computing …'}
-      </p>
+      <div class="p-8">
+        {#if bench.wrong.length}
+          <p class="soft mb-2">The joint is drawn as soon as it can be computed. Until then these are to be mended:</p>
+          <Wrong {bench} />
+        {:else}<p class="soft">Computing …</p>{/if}
+      </div>
     {/if}
   </div>
   <Strip {bench} {tape} />

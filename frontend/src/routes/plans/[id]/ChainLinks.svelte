@@ -16,7 +16,7 @@
 {#each links as link, i (i)}
   {#if typeof link === 'object'}
     {@const here = `${at}/${i}`}
-    <div class="grid grid-cols-2 gap-2">
+    <div class="grid grid-cols-2 items-end gap-2">
       {#if 'adapter' in link}
         <Typed {bench} part={link} at={here} name="adapter" label="Offset adapter" />
         <Typed {bench} part={link} at={here} name="angle" label="Its angle" example="0 deg" />

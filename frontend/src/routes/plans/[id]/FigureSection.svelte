@@ -24,7 +24,7 @@
   const share = (text: string) => write((group.limits ??= {}), 'yield_fraction', text.trim());
 </script>
 
-<div class="grid grid-cols-2 gap-2">
+<div class="grid grid-cols-2 items-end gap-2">
   <Typed {bench} part={group.fastener} at="{at}/fastener" name="grade" label="Grade" list={catalogue.value?.grades} />
   <FrictionFields {bench} {group} {at} />
 </div>
@@ -32,7 +32,7 @@
 <Manual {bench} group={group.id} />
 <Sources {bench} group={group.id} />
 <TargetFields {bench} group={group.id} torque={found?.target?.torque_Nm} />
-<div class="grid grid-cols-2 gap-2">
+<div class="grid grid-cols-2 items-end gap-2">
   <Typed {bench} part={group} {at} name="required_clamp" label="Joint needs, per bolt" example="not given" />
   <QuantityField
     label="At most, of yield"

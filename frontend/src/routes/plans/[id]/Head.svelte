@@ -53,7 +53,9 @@
     <Word disabled={!bench.history.canRedo} onclick={bench.redo} title="Ctrl Shift Z">redo</Word>
   {/if}
   {#if session.may('planning.release')}
-    <Button class="ml-auto min-h-8" onclick={() => (releasing = true)} disabled={bench.stale || bench.stops > 0}>Release</Button>
+    <Button id="release" class="ml-auto min-h-8" onclick={() => (releasing = true)} disabled={bench.stale || bench.stops > 0}
+      >Release</Button
+    >
   {/if}
 </div>
 {#if bench.aside}

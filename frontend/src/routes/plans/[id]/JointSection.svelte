@@ -26,7 +26,7 @@
 </script>
 
 {#if many}
-  <div class="grid grid-cols-2 gap-2">
+  <div class="grid grid-cols-2 items-end gap-2">
     <Typed {bench} part={group} {at} name="name" label="Name of these bolts" />
     <Typed
       {bench}

@@ -45,7 +45,7 @@
   }
 </script>
 
-<div class="grid grid-cols-3 gap-2">
+<div class="grid grid-cols-3 items-end gap-2">
   <QuantityField
     label="Bolts stand"
     value={layout.kind}

@@ -2,9 +2,10 @@
   import type { Snippet } from 'svelte';
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
+  import { small } from '#lib/figures.ts';
   import Fold from '#lib/parts/Fold.svelte';
   import FormField from '#lib/parts/Form/FormField.svelte';
-  import { namesIn, textOf, write } from '#lib/plan.ts';
+  import { namesIn, textOf, valueOf, write, type FieldSpec } from '#lib/plan.ts';
 
   /** Fields of a part that most plans do not need; open where one of them is given or wrong. */
   interface Props {
@@ -31,6 +32,18 @@
     ['run', 'the whole work'],
     ...bench.doc.groups.map((g): [string, string] => [g.id, `each of ${g.name}`]),
   ]);
+  const names = (spec: FieldSpec) => (spec.kind === 'groups' ? each : spec.kind === 'variants' ? ways : []);
+  /** What is given, in words. */
+  const said = $derived(
+    specs
+      .filter((spec) => textOf(part, spec.name))
+      .map((spec) => {
+        const words = new Map([...names(spec), ...(spec.choices ?? []).map((c): [string, string] => [c.value, c.words])]);
+        const values = [valueOf(part, spec.name)].flat().map((one) => words.get(String(one)) ?? String(one));
+        return `${small(spec.label)}: ${spec.kind === 'tick' ? 'yes' : values.join(', ')}`;
+      })
+      .join('; '),
+  );
   const error = (name: string) => bench.errorIn(`${at}/${name}`);
 </script>
 
@@ -43,18 +56,11 @@
           spec={spec.kind === 'groups' ? { ...spec, example: 'each position' } : spec}
           {part}
           error={error(spec.name)}
-          names={spec.kind === 'groups' ? each : spec.kind === 'variants' ? ways : []}
+          names={names(spec)}
           onchoose={spec.kind === 'groups' ? (value) => write(part, spec.name, value) : undefined}
         />
       </div>
     {/each}
   </div>
 </Fold>
-{#if specs.some((spec) => textOf(part, spec.name))}
-  <p class="soft text-sm">
-    {specs
-      .filter((spec) => textOf(part, spec.name))
-      .map((spec) => `${spec.label.toLowerCase()}: ${textOf(part, spec.name)}`)
-      .join('; ')}
-  </p>
-{/if}
+{#if said}<p class="soft text-sm">{said}</p>{/if}

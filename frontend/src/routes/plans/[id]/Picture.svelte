@@ -7,6 +7,7 @@
   import Word from '#lib/parts/Word.svelte';
   import Judged from './Judged.svelte';
   import type { Tape } from './tape.svelte.ts';
+  import Wrong from './Wrong.svelte';
   import type { Work } from './work.svelte.ts';
 
   /** What the plan comes to: the joint to scale, the window, the setting, the findings, the tape. */
@@ -30,11 +31,10 @@
 >
   <div class="relative grid min-w-0 content-start gap-2">
     {#if bench.stale}
-      <Notice severity="stop" role="status"
-        >Not current: these figures are from before the last change{Object.keys(bench.errors).length
-          ? '; mend the marked field'
-          : ''}.</Notice
-      >
+      <Notice severity="stop" role="status">
+        <p>Not current: these figures are from before the last change{bench.wrong.length ? '. To be mended:' : '.'}</p>
+        {#if bench.wrong.length}<Wrong {bench} />{/if}
+      </Notice>
     {/if}
     <div class="mx-auto aspect-square w-full max-w-[430px]">
       <JointFace

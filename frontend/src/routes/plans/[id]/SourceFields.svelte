@@ -22,7 +22,7 @@
   const form = $derived(forms.find(([name]) => name in says)?.[0] ?? 'bound');
 </script>
 
-<div class="grid grid-cols-2 gap-2">
+<div class="grid grid-cols-2 items-end gap-2">
   <QuantityField
     label="It says"
     value={form}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Helper from 'flowbite-svelte/Helper.svelte';
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import FormField from '#lib/parts/Form/FormField.svelte';
@@ -26,5 +27,10 @@
       {/each}
     </div>
   {/each}
-  <Word class="justify-self-start text-sm" onclick={() => bench.act('add_layer', { group: group.id })}>+ part</Word>
+  {#if bench.error(`${at}/stack`)}<Helper class="text-stop">{bench.error(`${at}/stack`)}</Helper>{/if}
+  <Word
+    class="justify-self-start text-sm"
+    invalid={!!bench.error(`${at}/stack`)}
+    onclick={() => bench.act('add_layer', { group: group.id })}>+ part</Word
+  >
 </fieldset>

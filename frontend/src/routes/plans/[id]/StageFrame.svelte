@@ -42,7 +42,7 @@
     onchange={(now) => (stage.chains = now)}
   />
   {#if 'groups' in stage && (stage.groups ?? []).length > 1}
-    <div class="grid grid-cols-2 gap-2">
+    <div class="grid grid-cols-2 items-end gap-2">
       {#each groups.filter(([id]) => stage.groups!.includes(id)) as [id, name] (id)}
         <QuantityField
           label="{name}, pulled with"

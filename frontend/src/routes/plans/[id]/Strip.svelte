@@ -18,7 +18,7 @@
 </script>
 
 <p class="sticky bottom-0 z-10 flex flex-wrap gap-x-4 border-t bg-sheet px-4 py-1.5 text-sm md:hidden" role="status">
-  {#if bench.stale}<b class="text-stop">not current</b>{:else}
+  {#if bench.stale}<b class="text-stop">figures from before the last change</b>{:else}
     {#if set}<b>{set}</b>{/if}
     {#if preload && !preload.beyond_yield}<span
         >{kN(preload.low_N)} – {kN(preload.typical_N)} – {kN(preload.high_N)} kN{tape.group?.window

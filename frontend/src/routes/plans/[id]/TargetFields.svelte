@@ -45,7 +45,7 @@
   onchange={(now) => bench.act('set_target', { group, kind: now, ...begin })}
 />
 {#if target && source < 0 && ASKED[kind]}
-  <div class="grid grid-cols-2 gap-2">
+  <div class="grid grid-cols-2 items-end gap-2">
     {#each ASKED[kind] as [name, label, note] (name)}
       <Typed {bench} part={target} {at} {name} {label} {note} as={name === 'fraction' ? 'share' : 'text'} />
     {/each}

@@ -14,7 +14,7 @@
   const heads = $derived<[string, string][]>((catalogue.value?.heads ?? []).map((h) => [h, h]));
 </script>
 
-<div class="grid grid-cols-3 gap-2">
+<div class="grid grid-cols-3 items-end gap-2">
   <Typed {bench} part={bolt} at="{at}/fastener" name="thread" label="Thread" list={catalogue.value?.threads} />
   <Typed {bench} part={bolt} at="{at}/fastener" name="head" label="Head" choices={heads} />
   <QuantityField
@@ -31,7 +31,7 @@
 </div>
 {#if bolt.face}
   {@const here = `${at}/fastener/face`}
-  <div class="grid grid-cols-3 gap-2">
+  <div class="grid grid-cols-3 items-end gap-2">
     {#if bolt.face.kind === 'cone'}
       <Typed {bench} part={bolt.face} at={here} name="half_angle" label="Half-angle" />
       <Typed {bench} part={bolt.face} at={here} name="effective_diameter" label="Effective Ø" example="by size" />
@@ -41,7 +41,7 @@
     {/if}
   </div>
 {/if}
-<div class="grid grid-cols-3 gap-2">
+<div class="grid grid-cols-3 items-end gap-2">
   <QuantityField
     label="Goes into"
     value={group.into?.kind ?? ''}

@@ -16,11 +16,11 @@
   const named = (list: string[] | undefined): [string, string][] => (list ?? []).map((x) => [x, x]);
 </script>
 
-<div class="grid grid-cols-2 gap-2">
+<div class="grid grid-cols-2 items-end gap-2">
   <Typed {bench} part={wrench} {at} name="name" label="Wrench" example="name or number" />
   <Typed {bench} part={wrench} {at} name="kind" label="Kind" choices={named(catalogue.value?.tool_kinds)} />
 </div>
-<div class="grid grid-cols-3 gap-2">
+<div class="grid grid-cols-3 items-end gap-2">
   {#each ['Scale from', 'to'] as label, i (label)}
     <QuantityField
       {label}

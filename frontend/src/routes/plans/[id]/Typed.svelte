@@ -35,7 +35,7 @@
 <QuantityField
   {label}
   {example}
-  note={bench.examples.has(`${at}/${name}`) ? 'as in the example' : note}
+  note={bench.examples.has(`${at}/${name}`) ? 'example' : note}
   {list}
   {choices}
   value={shown || (choices?.[0]?.[0] ?? '')}

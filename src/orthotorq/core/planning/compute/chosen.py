@@ -95,7 +95,7 @@ def _typed(facts: Facts, sources: Sources, target: TorqueTarget | AngleTarget) -
     _above_prevailing(target.torque.base, facts.joint.prevailing)
     angle = target.angle.base if isinstance(target, AngleTarget) else 0.0
     if angle:
-        _needs_stack(facts, ("angle",))
+        _needs_stack(facts)
     own = "torque plus angle as entered" if angle else "entered by the planner"
     torque = target.torque.base
     named = _taken(sources, target.source, facts.group.name, needs_figure=False) if target.source is not None else None
@@ -112,9 +112,13 @@ def _says(reading: Reading) -> str:
     return reading.words if reading.torque is not None else "no figure"
 
 
-def _needs_stack(facts: Facts, path: tuple[str, ...]) -> None:
+class NeedsStack(Impossible):
+    """An angle on a group whose clamped parts are not given: mended at the group, not at the figure."""
+
+
+def _needs_stack(facts: Facts) -> None:
     if facts.stiffness is None:
-        raise Impossible(Message.ANGLE_NEEDS_STACK, path, group=facts.group.name)
+        raise NeedsStack(Message.ANGLE_NEEDS_STACK, group=facts.group.name)
 
 
 def _above_prevailing(torque: float, prevailing: float) -> None:
@@ -135,7 +139,7 @@ def _from_reading(facts: Facts, sources: Sources, reading: Reading, target: Torq
     assert reading.torque is not None
     _above_prevailing(reading.torque, facts.joint.prevailing)
     if reading.angle:
-        _needs_stack(facts, ("source",) if isinstance(target, TorqueTarget) else ())
+        _needs_stack(facts)
     why = name_of(reading.source)
     if reading.how and not reading.how.startswith(tuple("0123456789")):
         why = f"{why}: {reading.how}"

@@ -19,7 +19,7 @@ from ...kinds.stages.tighten import TightenStage
 from ...mechanics.preload import torque_from_preload
 from ..methods import passes_of_method
 from .bounds import share_bound
-from .chosen import Chosen, choose
+from .chosen import Chosen, NeedsStack, choose
 from .facts import Facts, gather
 from .service import Hot, component_bounds, hot_of, work_bounds
 from .settings import Chain, chain_of
@@ -112,7 +112,12 @@ def context_of(plan: Plan, errors: FieldErrors) -> Context:
     chosen: dict[str, Chosen] = {}
     for name, fact in facts.items():
         with errors.at("targets", name):
-            target = choose(plan, fact, sources[name])
+            try:
+                target = choose(plan, fact, sources[name])
+            except NeedsStack:
+                with errors.at("groups", [g.id for g in plan.groups].index(name), "stack"):
+                    raise
+                continue
             if target is not None:
                 chosen[name] = target
     return Context(

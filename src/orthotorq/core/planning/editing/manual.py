@@ -14,28 +14,44 @@ _ORDERS = {"cross": "cross", "star": "star", "circle": "circle", "row": "middle_
 @an_act
 def say_source(doc: Raw, group: str, torque: str = "", second: str = "", low: str = "", high: str = "", most: str = "",
                least: str = "", angle: str = "") -> str:
-    """A source with what it says; a figure of it is taken, a bound of it stands beside what there is."""
+    """A source with what it says: its figure is taken where none of another source is, and stands beside that one else; a bound
+    stands beside what there is."""
     the_group(doc, group)
     says: Raw = {"torque": [torque, *([second] if second else [])]} if torque else {"range": [low, high]} if low and high else {}
     says |= {key: value for key, value in (("at_most", most), ("at_least", least), ("angle", angle)) if value}
     sources = doc.setdefault("sources", [])
     made = fresh(ids(sources), "s")
     sources.append({"id": made, "groups": [group], "by": "equipment maker", "reference": "", "says": says})
+    target = doc.setdefault("targets", {}).get(group) or {}
+    if target.get("source") or target.get("kind") == "ranked":
+        return f"figure-{group}"
     if torque and angle:
-        doc.setdefault("targets", {})[group] = {"kind": "torque+angle", "torque": torque, "angle": angle, "source": made}
+        doc["targets"][group] = {"kind": "torque+angle", "torque": torque, "angle": angle, "source": made}
     elif torque or low:
         return take_source(doc, group, made)
     return f"figure-{group}"
 
 
 @an_act
-def take_passes(doc: Raw, stage: str, percents: str, order: str = "", check: str = "") -> str:
-    """By hand, then these shares, then a round that checks where one is wanted."""
+def take_passes(doc: Raw, stage: str, percents: str, order: str = "", check: str = "", angle: str = "") -> str:
+    """These shares, the angle after them, then a round that checks where one is wanted.
+
+    What the stage does by hand before stays, and its checks where the manual speaks of none.
+    """
     one, kind = the_stage(doc, stage), _ORDERS.get(order, "cross")
-    passes: list[Raw] = [{"id": "hand", "do": "hand", "order": {"kind": kind}}]
+    before = [p for p in one.get("passes") or [] if isinstance(p, dict)]
+    first = next(s for s in doc["stages"] if s.get("kind") == "tighten" and "install" in (s.get("in") or ["install"]))
+    by_hand = [p for p in before[:1] if p.get("do") == "hand"]
+    passes: list[Raw] = by_hand or ([{"id": "hand", "do": "hand", "order": {"kind": kind}}] if one is first else [])
     passes += [{"id": f"p{i}", "do": "torque", "percent": float(share), "order": {"kind": kind}}
                for i, share in enumerate(percents.split(), 1)]
-    if check:
+    # no torque proves a bolt that was turned by an angle
+    checks = [p for p in before if p.get("check") and not angle]
+    if angle:
+        passes.append({"id": "turn", "do": "angle", "turn": angle, "order": {"kind": kind}})
+    if checks:
+        passes += checks
+    elif check:
         passes.append({"id": "check", **copy.deepcopy(PASS_KINDS["torque"].listed["check round"])})
     one.pop("method", None)
     one["passes"] = passes
