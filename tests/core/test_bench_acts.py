@@ -103,7 +103,8 @@ def test_an_own_entry_begins_empty_and_counts_when_it_is_filled_in(kind: str, fi
 
 def test_another_target_or_layout_invents_no_figure() -> None:
     for kind, field in (("preload", "preload"), ("yield_fraction", "fraction"), ("torque", "torque"), ("torque+angle", "angle")):
-        document, _ = edit(wheel(), "set_target", {"group": "bolts", "kind": kind})
+        other = {**wheel(), "targets": {"bolts": {"kind": "ranked"}}}
+        document, _ = edit(other, "set_target", {"group": "bolts", "kind": kind})
         assert document["targets"]["bolts"][field] == "" and f"targets/bolts/{field}" in errors_of(document)
     document, _ = edit(wheel(), "set_layout", {"group": "bolts", "kind": "row"})
     assert document["groups"][0]["layout"] == {"kind": "row", "count": 6, "pitch": ""}

@@ -106,7 +106,9 @@ def test_a_pass_becomes_a_check_and_back() -> None:
 
 @pytest.mark.parametrize("kind", ["ranked", "source", "torque", "torque+angle", "preload", "yield_fraction"])
 def test_a_target_of_any_kind_begins_with_what_there_is(kind: str) -> None:
-    document, _ = done(small(), "set_target", group="b", kind=kind, torque="90 N·m")
+    begun = small()
+    begun["targets"] = {}
+    document, _ = done(begun, "set_target", group="b", kind=kind, torque="90 N·m")
     if kind in ("torque", "source"):
         assert compute(document).groups[0].target.torque_Nm == pytest.approx(90)  # type: ignore[union-attr]
     assert document["targets"]["b"]["kind"] == ("torque" if kind == "source" else kind)
@@ -230,3 +232,12 @@ def test_a_source_says_one_thing_and_keeps_its_bounds(form: str) -> None:
     says = out["sources"][0]["says"]
     assert says["at_most"] == "100 N·m" and "holds" not in out["sources"][0]
     assert {"torque", "range", "places", "preload", "yield_fraction"} & set(says) == ({form} - {"bound"})
+
+
+def test_a_choice_that_is_made_already_changes_nothing() -> None:
+    document, _ = done(small(), "set_face", group="b", kind="flat")
+    document["groups"][0]["fastener"]["face"] |= {"face_diameter": "26 mm", "hole": "13.5 mm"}
+    assert done(document, "set_face", group="b", kind="flat")[0] == document
+    assert done(document, "set_target", group="b", kind="torque")[0] == document
+    gone, _ = done(document, "set_face", group="b", kind="table")
+    assert "face" not in gone["groups"][0]["fastener"]

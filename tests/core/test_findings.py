@@ -203,6 +203,8 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.PROVISIONAL, lambda d: d["stages"][0]["passes"].append({"id": "f", "do": "feel"})),
     (Finding.NO_COUNTER_HOLD, put(INTO, {"kind": "nut", "engaged": "14 mm"})),
     (Finding.SOCKET_ROOM, put("groups/0/layout/count", 24)),
+    (Finding.BOLT_NOT_THERE, stage(id="g", kind="measure", condition=["cold"], checks=[
+        {"id": "c", "what": "Gap at bolt 9", "limit": {"max": "1 mm"}}])),
     (Finding.STAGE_ORDER, first(id="early", kind="mark", what="line", after=["late"])),
     (Finding.TEMPORARY_STAYS, first(id="pin", kind="fit", what="pin", temporary=True)),
     (Finding.REMOVED_BEFORE_FITTED, both(first(id="pin", kind="fit", what="pin", temporary=True),

@@ -91,7 +91,7 @@ def test_shares_and_clamp_loads_of_sources_are_calculated() -> None:
     (with_sources({"by": "standard", "says": {"range": ["120 N·m", "100 N·m"]}}), "sources/0/says/range"),
     (with_sources({"by": "neighbour", "says": says("1 N·m")}), "sources/0/by"),
     (with_sources({"by": "standard", "says": says("1 N·m"), "valid_for": {"thread": "M17"}}), "sources/0/valid_for/thread"),
-    (with_sources(target={"kind": "torque+angle", "torque": "60 N·m", "angle": "60 deg"}), "targets/b/angle"),
+    (with_sources(target={"kind": "torque+angle", "torque": "60 N·m", "angle": "60 deg"}), "groups/0/stack"),
     (with_sources(target={"kind": "ranked"}), "targets/b")])
 def test_sources_and_targets_that_cannot_be_are_refused_by_path(document: dict[str, Any], path: str) -> None:
     assert path in errors(document)

@@ -3,7 +3,6 @@ from __future__ import annotations
 
 import io
 import re
-from datetime import UTC, datetime
 from itertools import pairwise
 
 import pytest
@@ -12,13 +11,13 @@ from pypdf import PdfReader
 from orthotorq.core.errors import Impossible
 from orthotorq.core.planning.compute import compute
 from orthotorq.demo.load import plan_document, plan_names
-from orthotorq.exchange.sheet import SheetHead, render_sheet
+from orthotorq.exchange.sheet import render_sheet
 from orthotorq.exchange.template_sheet import render_template, tiles_of
 from orthotorq.exchange.work_page import work_page
+from tests.golden import sheets
+from tests.golden.sheets import HEAD, NOW
 from tests.plans import small
 
-NOW = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
-HEAD = SheetHead("Evaporator 2", "Channel cover", 3, "Mira Oslund", NOW)
 #: two positions with three groups each take more than a page
 TWO_PAGES = ("twin-drive-wheel",)
 CODE_WORDS = re.compile(r"\b[a-z]+_[a-z_]+\b|\bg\d\b")
@@ -31,13 +30,18 @@ def pages(pdf: bytes) -> list[str]:
 @pytest.mark.parametrize("name", plan_names())
 def test_one_page_is_worked_from_and_no_code_word_stands_on_the_sheet(name: str) -> None:
     result = compute(plan_document(name))
-    found = pages(render_sheet(result, HEAD, [], printed_at=NOW, link="https://works.example/joints/7"))
+    found = [" ".join(page.split()) for page in sheets.pages(name)]
     first = found[0] if name not in TWO_PAGES else found[0] + found[1]
     assert "pages to read" in found[2 if name in TWO_PAGES else 1]
     for row in work_page(result).rows:
         assert row.name.split(",")[0] in first and row.set in first
     assert "calibrated until" in first and "works.example" in first
     assert CODE_WORDS.findall(" ".join(found)) == []
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_a_sheet_says_what_was_read_and_agreed(name: str) -> None:
+    assert sheets.printed(name) == (sheets.HERE / f"{name}.txt").read_text(encoding="utf-8")
 
 
 @pytest.mark.parametrize("name", plan_names())

@@ -33,13 +33,15 @@ export class Bench {
   aside = $state('');
   /** The section that is open. */
   open = $state('');
+  /** The finding that is to be taken on with a reason, by its key. */
+  asking = $state.raw<Schemas['FindingOut'] | null>(null);
   /** The line from the manual is asked for, by its key. */
   manual = $state(false);
   readonly history = new History();
   private text = '';
   /** What the server has. */
   private kept = '';
-  private computing = false;
+  private computing: Promise<void> | null = null;
   private again = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private saving: Promise<boolean> | null = null;
@@ -120,6 +122,8 @@ export class Bench {
     const found = wrong.find(said) ?? wrong[0] ?? at?.querySelector<HTMLElement>('input, select') ?? at?.querySelector('button');
     found?.scrollIntoView({ block: 'center' });
     found?.focus();
+    // what is typed then takes the place of what stands there
+    if (found instanceof HTMLInputElement && found.type === 'text') found.select();
   }
 
   /** One act back, or forward again. */
@@ -160,13 +164,14 @@ export class Bench {
   }
 
   /** One computation at a time; what was typed meanwhile is computed next. */
-  private async compute(): Promise<void> {
-    if (this.computing) {
-      this.again = true;
-      return;
-    }
-    this.computing = true;
-    do {
+  private compute(): Promise<void> {
+    this.again = true;
+    this.computing ??= this.computed().finally(() => (this.computing = null));
+    return this.computing;
+  }
+
+  private async computed(): Promise<void> {
+    while (this.again) {
       this.again = false;
       const { data, error } = await api
         // the text is at hand: the whole document is not walked a second time
@@ -175,8 +180,15 @@ export class Bench {
       if (this.again) continue;
       if (data) this.show(data);
       else this.failed = sentence(error);
-    } while (this.again);
-    this.computing = false;
+    }
+  }
+
+  /** Once every act that was asked for is done, and what is there now is computed. */
+  async quiet(): Promise<void> {
+    await this.acting;
+    await tick();
+    await this.computing;
+    await tick();
   }
 
   private show(found: Schemas['BenchOut']): void {

@@ -12,6 +12,17 @@ _ENVIRONMENT = Environment(loader=FileSystemLoader(_HERE / "templates"), autoesc
                            undefined=StrictUndefined, trim_blocks=True, lstrip_blocks=True)
 
 
+def lasting(seconds: float) -> str:
+    """A time as one says it.
+
+    >>> lasting(7200), lasting(1500), lasting(45)
+    ('2 h', '25 min', '45 s')
+    """
+    if seconds >= 7200 and seconds % 1800 == 0:
+        return f"{seconds / 3600:g} h"
+    return f"{seconds / 60:g} min" if seconds >= 90 else f"{seconds:g} s"
+
+
 def when(value: datetime | str) -> str:
     """A time for paper: 2026-11-24 14:02 UTC."""
     text = value if isinstance(value, str) else value.isoformat()
@@ -24,6 +35,7 @@ def clock(value: str) -> str:
 
 
 _ENVIRONMENT.filters["when"] = when
+_ENVIRONMENT.filters["lasting"] = lasting
 _ENVIRONMENT.filters["clock"] = clock
 
 

@@ -15,7 +15,7 @@ from ..core.planning.compute.working import WorkingOut
 from ..core.running import first_variants, groups_of
 from .codes import qr_svg
 from .joint_face import joint_face_svg
-from .pdf import render_html, to_pdf, when
+from .pdf import lasting, render_html, to_pdf, when
 from .typeset import formula_uri
 from .work_page import work_page
 
@@ -51,7 +51,7 @@ def _ways(one: PassOut) -> str:
     if one.turn_deg is not None:
         words.append(f"turn {one.turn_deg:g}°" + (f", by {one.read_by}" if one.read_by else ""))
     if one.wait_s is not None:
-        words.append(f"wait {one.wait_s / 60:g} min")
+        words.append(f"wait {lasting(one.wait_s)}")
     if one.slacken_first:
         words.append("slacken first")
     if one.before_each:

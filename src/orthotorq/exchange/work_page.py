@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from ..core.forms.result import Result
 from ..core.forms.setting import SettingOut
 from ..core.forms.stage import PassOut, StageOut
-from ..core.running import first_variants, groups_of
+from ..core.running import first_variants
+from .pdf import lasting
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,6 +24,7 @@ class Row:
     at_nut: str
     boxes: list[str]
     condition: str = ""
+    way: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,20 +54,23 @@ def _turn(one: PassOut) -> str:
     if one.turn_deg is not None:
         window = f" ({one.window_deg[0]:g} to {one.window_deg[1]:g}°)" if one.window_deg else ""
         return f"{one.turn_deg:g}°{window}"
-    return f"{one.wait_s / 60:g} min" if one.wait_s is not None else "by hand" if one.do == "hand" else ""
+    return lasting(one.wait_s) if one.wait_s is not None else "by hand" if one.do == "hand" else ""
 
 
-def _row(stage: StageOut, one: PassOut, labels: dict[str, str]) -> Row:
+def _row(stage: StageOut, one: PassOut, labels: dict[str, str], way: str) -> Row:
     found = _setting(one)
     scale = found.scale if found else None
     geared = found is not None and found.reaction_Nm is not None
     return Row(stage.title, one.name, (("cap " if one.until == "gap" else "") + found.text) if found else _turn(one),
                found.second if found else "", f"{scale.main} + {scale.collar}" if scale else "",
                f"{found.bolt_torque_Nm:.0f} N·m" if found and geared else "",
-               [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]], ", ".join(one.condition))
+               [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]], ", ".join(one.condition), way)
 
 
 def _measured(stage: StageOut, labels: dict[str, str]) -> Iterator[Measured]:
+    if stage.sets_in_s:
+        # a clock that runs: when it began is written down
+        yield Measured(f"{stage.title}: put on at", f"sets in {lasting(stage.sets_in_s)}", [])
     for item in stage.items:
         if item.limit_text:
             yield Measured(item.text, item.limit_text, [labels[place] for place in item.places if place in labels])
@@ -77,6 +82,7 @@ def work_page(result: Result, occasion: str = "install") -> WorkPage:
     ways = set(first_variants(result))
     stages = [s for s in result.stages if occasion in s.occasions and not s.only_again
               and (not s.variants or ways & set(s.variants))]
-    there = {g.id for g in groups_of(result, first_variants(result))} | {""}
-    rows = [_row(stage, one, labels) for stage in stages for one in stage.passes if one.group in there]
+    # bolts that are others in another way have their own rows, which say in which
+    names = {way.id: way.name for way in result.variants}
+    rows = [_row(stage, one, labels, ", ".join(names[way] for way in one.variants)) for stage in stages for one in stage.passes]
     return WorkPage(rows, [m for stage in stages for m in _measured(stage, labels)], [p.name for p in result.positions])

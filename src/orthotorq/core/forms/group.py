@@ -35,6 +35,8 @@ class ThreadOut(Out):
     head_mm: float
     head: str
     effective_diameter_mm: float
+    #: the socket or key in words
+    socket: str = ""
 
 
 class StrengthOut(Out):

@@ -49,6 +49,7 @@ FIELDS: dict[Finding, str] = {
         Finding.NO_CHECK_ROUND, Finding.ENDS_BELOW_FULL, Finding.ENDS_ABOVE_FULL, Finding.PERCENT_FALLS,
         Finding.NO_RISING_PASSES, Finding.FIGURE_NOT_SET, Finding.ENDS_BACKED_OFF, Finding.PROVISIONAL,
         Finding.ANGLE_WITHOUT_SNUG), _PASSES),
+    Finding.BOLT_NOT_THERE: "stage:checks",
     Finding.NEVER_TIGHTENED: "tightening:groups", Finding.STAGE_ORDER: "stage:after", Finding.REMOVED_BEFORE_FITTED: "stage:fit",
     **dict.fromkeys((Finding.STATE_NOT_BROUGHT, Finding.STATE_FORBIDDEN, Finding.CONDITION_NOT_NAMED, Finding.UNDER_PRESSURE,
                      Finding.WATCHED_LOCKED, Finding.CHECK_AFTER_SET), _CONDITION),

@@ -2,11 +2,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from fractions import Fraction
 from functools import lru_cache
 
 from .reader import rows
 from .threads import Thread
 
+#: a width is that of an inch socket when it is so near [mm]
+_SAME = 0.06
 _HEADS = ("hex", "heavy hex", "socket head", "set screw")
 
 
@@ -78,3 +81,17 @@ def key_width(thread: Thread, head: str) -> float | None:
 def head_kinds() -> tuple[str, ...]:
     """Heads the tables know."""
     return _HEADS
+
+
+def flats_words(thread: Thread, width: float) -> str:
+    """A width across flats [mm] as it stands on the socket: for inch threads in sixteenths, where it is one of them.
+
+    >>> from .threads import parse_thread
+    >>> flats_words(parse_thread("3/4-10 UNC"), 28.575), flats_words(parse_thread("M20"), 30.0)
+    ('1-1/8 in', '30 mm')
+    """
+    sixteenths = Fraction(round(width / 25.4 * 16), 16)
+    if thread.series.startswith("UN") and abs(float(sixteenths) * 25.4 - width) < _SAME:
+        whole, rest = divmod(sixteenths, 1)
+        return "-".join([*([str(whole)] if whole else []), *([str(rest)] if rest else [])]) + " in"
+    return f"{width:g} mm"

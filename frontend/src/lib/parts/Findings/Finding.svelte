@@ -15,18 +15,31 @@
     onact?: () => void;
     /** Go to where it is mended. */
     onopen?: () => void;
+    /** The reason is asked for, by its key. */
+    asking?: boolean;
+    /** The one that a key has led to. */
+    current?: boolean;
   }
-  let { finding, onwaive, onunwaive, onact, onopen }: Props = $props();
+  let { finding, onwaive, onunwaive, onact, onopen, asking = false, current = false }: Props = $props();
   let asked = $state(false);
+  $effect(() => {
+    if (asking) asked = true;
+  });
   let reason = $state('');
   function take(event: Event) {
     event.preventDefault();
+    if (reason.trim().length < 3) return;
     onwaive?.(reason.trim());
     asked = false;
   }
 </script>
 
-<div class="finding {finding.waived ? 'note' : finding.severity}">
+<div
+  class="finding {finding.waived ? 'note' : finding.severity}"
+  class:current
+  data-current={current || undefined}
+  {@attach (box) => current && box.scrollIntoView({ block: 'nearest' })}
+>
   <Mark severity={finding.waived ? 'note' : finding.severity} />
   <div class="min-w-0 flex-1">
     {#if finding.waived}<s>{finding.text}</s> <b>taken on:</b>
@@ -44,7 +57,7 @@
     {/if}
     {#if onwaive && !finding.waived && finding.severity !== 'note' && finding.waivable}
       {#if asked}
-        <form class="mt-1 flex gap-2" onsubmit={take}>
+        <form class="mt-1 flex gap-2" onsubmit={take} {@attach (form) => form.querySelector('input')?.focus()}>
           <Input bind:value={reason} aria-label="Reason" placeholder="reason, kept with the plan" maxlength={500} minlength={3} />
           <Button type="submit" color="alternative" disabled={reason.trim().length < 3}>Take on</Button>
         </form>
@@ -66,6 +79,10 @@
   }
   .finding :global(svg) {
     margin-top: 2px;
+  }
+  .current {
+    outline: 2px solid var(--ink);
+    outline-offset: 1px;
   }
   .remedy {
     opacity: 0.8;

@@ -13,13 +13,19 @@
     onact?: (finding: Schemas['FindingOut']) => void;
     /** Go to where one is mended. */
     onopen?: (finding: Schemas['FindingOut']) => void;
+    /** The one that asks for its reason. */
+    asking?: Schemas['FindingOut'] | null;
+    /** Whether a key has led to one. */
+    oncurrent?: (finding: Schemas['FindingOut']) => boolean;
   }
-  let { findings, onwaive, onunwaive, onact, onopen }: Props = $props();
+  let { findings, onwaive, onunwaive, onact, onopen, asking = null, oncurrent }: Props = $props();
   const bound = (finding: Schemas['FindingOut']) => ({
     onwaive: onwaive && ((reason: string) => onwaive(finding, reason)),
     onunwaive: onunwaive && (() => onunwaive(finding)),
     onact: onact && (() => onact(finding)),
     onopen: onopen && (() => onopen(finding)),
+    asking: finding === asking,
+    current: oncurrent?.(finding) ?? false,
   });
   const open = $derived(findings.filter((f) => !f.waived && f.severity !== 'note'));
   const notes = $derived(findings.filter((f) => !f.waived && f.severity === 'note'));

@@ -62,6 +62,7 @@
     { key: 'ArrowDown', alt: true, words: 'next thing to be mended', run: () => void mending.step(1) },
     { key: 'ArrowUp', alt: true, words: 'the one before', run: () => void mending.step(-1) },
     { key: 'y', alt: true, words: 'do what its word says: take the figure, take it on as mine', run: () => void mending.close() },
+    { key: 'w', alt: true, words: 'take it on with a reason', run: () => void mending.reason() },
     { key: 'l', alt: true, words: 'a line from the manual', run: () => void toManual() },
     { key: 'r', alt: true, words: 'release', run: () => document.getElementById('release')?.click() },
   ];
@@ -92,7 +93,7 @@
       <Sections {bench} {work} />
     </div>
     {#if bench.result && tape.group}
-      <Picture {bench} {tape} {work} group={tape.group} result={bench.result} />
+      <Picture {bench} {tape} {work} {mending} group={tape.group} result={bench.result} />
     {:else}
       <div class="p-8">
         {#if bench.wrong.length}

@@ -10,6 +10,7 @@
   import WrenchCard from '#lib/parts/WrenchCard/WrenchCard.svelte';
   import { session } from '#lib/session.svelte.ts';
   import KitList from './KitList.svelte';
+  import type { Mending } from './mend.svelte.ts';
   import type { Tape } from './tape.svelte.ts';
   import type { Work } from './work.svelte.ts';
 
@@ -18,10 +19,11 @@
     bench: Bench;
     tape: Tape;
     work: Work;
+    mending: Mending;
     group: Schemas['GroupOut'];
     result: Schemas['Result'];
   }
-  let { bench, tape, work, group, result }: Props = $props();
+  let { bench, tape, work, mending, group, result }: Props = $props();
   const set = $derived(tape.set);
   const setting = $derived(set?.pass.settings?.[0]);
   const wishes = new Asked<Schemas['SuggestionList']>();
@@ -59,6 +61,8 @@
     onunwaive={mine ? unwaive : undefined}
     onact={mine ? close : undefined}
     onopen={open}
+    asking={bench.asking}
+    oncurrent={(finding) => mending.key(finding) === mending.current}
   />
   <Failure text={wishes.failed} />
   {#if wishes.value?.items.length}

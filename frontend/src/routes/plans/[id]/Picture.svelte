@@ -6,6 +6,7 @@
   import PassTape from '#lib/parts/PassTape/PassTape.svelte';
   import Word from '#lib/parts/Word.svelte';
   import Judged from './Judged.svelte';
+  import type { Mending } from './mend.svelte.ts';
   import type { Tape } from './tape.svelte.ts';
   import Wrong from './Wrong.svelte';
   import type { Work } from './work.svelte.ts';
@@ -15,10 +16,11 @@
     bench: Bench;
     tape: Tape;
     work: Work;
+    mending: Mending;
     group: Schemas['GroupOut'];
     result: Schemas['Result'];
   }
-  let { bench, tape, work, group, result }: Props = $props();
+  let { bench, tape, work, mending, group, result }: Props = $props();
   const shown = $derived(tape.now.pass ?? tape.set?.pass);
   const names = (places: string[], by: string) => places.map((place) => tape.labels[place]).join(by);
   const below = $derived(
@@ -53,7 +55,7 @@
         <span class="font-semibold text-ink">{shown.order.map((move) => names(move, '+')).join(' ')}</span>{/if}
     </p>
   </div>
-  <Judged {bench} {tape} {work} {group} {result} />
+  <Judged {bench} {tape} {work} {mending} {group} {result} />
   <div class="min-w-0 xl:col-span-2">
     <p class="mb-1 text-sm">
       <b>Pass tape</b>

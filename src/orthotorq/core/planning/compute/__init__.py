@@ -24,7 +24,7 @@ from .load_findings import compare_sizes
 from .rest import minutes, rechecks_of, tools_of
 from .rig import tested
 from .sequence import sequence_findings
-from .stage_findings import compound_findings, far_side_findings, order_findings, recheck_findings
+from .stage_findings import bolt_findings, compound_findings, far_side_findings, order_findings, recheck_findings
 from .stages import Work, kind_findings, stages_of
 from .state_findings import part_findings, state_findings
 from .tool_findings import tool_findings
@@ -74,6 +74,6 @@ def _findings(work: Work, stages: list[Any], loads: dict[str, Loaded]) -> chain[
         *(s.found for s in context.sources.values()), *(choice_findings(c) for c in context.chosen.values()),
         example_findings(context.plan), tool_findings(context, stages), *(load.findings(context.plan) for load in loads.values()),
         compare_sizes(context, {name: load.seen.band for name, load in loads.items()}), sequence_findings(context),
-        order_findings(context), far_side_findings(context), kind_findings(work),
+        order_findings(context), bolt_findings(context, stages), far_side_findings(context), kind_findings(work),
         state_findings(context, stages), part_findings(context, stages), compound_findings(context),
         recheck_findings(context))

@@ -15,10 +15,9 @@ from ...mechanics import strength as lim
 from ...mechanics.window import Ends, Joint
 from ...messages import Message
 from ...tables.grades import Strength, strength_of
-from ...tables.hexagons import Hexagon, hexagon, key_width
+from ...tables.hexagons import Hexagon, flats_words, hexagon, key_width
 from ...tables.lubricants import Band
 from ...tables.threads import Thread, parse_thread
-from ...units import show
 from .friction import Friction, friction_of
 from .stiffness import Stiffness, material_of, stiffness_of
 
@@ -154,4 +153,4 @@ def socket_of(facts: Facts) -> str:
     flats = fastener.across_flats
     size = flats.base if flats else key_width(facts.thread, fastener.head) if fastener.head in _KEYED else (
         facts.hexagon.across_flats if facts.hexagon else None)
-    return f"{_KEYED.get(fastener.head, 'socket')} {f'{show(size, 4)} mm' if size else 'to suit the head'}"
+    return f"{_KEYED.get(fastener.head, 'socket')} {flats_words(facts.thread, size) if size else 'to suit the head'}"

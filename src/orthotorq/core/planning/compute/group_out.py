@@ -79,7 +79,7 @@ def _thread(facts: Facts) -> ThreadOut:
     head = (hexa.face_diameter if hexa and socket else flats) or 1.5 * thread.diameter
     return ThreadOut(designation=thread.designation, diameter_mm=thread.diameter, pitch_mm=thread.pitch,
                      stress_area_mm2=thread.stress_area, across_flats_mm=flats, head_mm=head, head=fastener.head,
-                     effective_diameter_mm=facts.joint.bearing_diameter)
+                     effective_diameter_mm=facts.joint.bearing_diameter, socket=socket_of(facts))
 
 
 def _split(facts: Facts) -> SplitOut | None:

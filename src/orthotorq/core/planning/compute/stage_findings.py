@@ -1,9 +1,11 @@
 """Findings about the order of the stages, what is put on the sliding faces, and the rechecks."""
 from __future__ import annotations
 
-from collections.abc import Iterator
+import re
+from collections.abc import Iterator, Sequence
 from itertools import pairwise
 
+from ...forms.stage import StageOut
 from ...kinds.passes.torque import TorquePass
 from ...kinds.stage_kind import OCCASIONS
 from ...kinds.stage_registry import STAGE_KINDS
@@ -14,6 +16,7 @@ from .context import Context
 from .facts import Facts
 from .found import Found, find
 
+_BOLT = re.compile(r"\b(?:bolt|stud) (\d+)\b(?!\s*(?:mm|in|N|°|flat|turn))", re.I)
 _SLIDING = {"thread", "under head", "washer", "seat"}
 #: kinds of joint with a far side that turns unless it is held, and kinds that settle early
 _FAR_SIDE = ("gasketed_cover", "machine_mount")
@@ -84,3 +87,13 @@ def recheck_findings(context: Context) -> Iterator[Found]:
             yield find(Finding.RECHECK_WITHOUT_STAGES, where, recheck=one.id, occasion=one.occasion)
     if plan.joint_kind in _SETTLE_EARLY and not any(r.at for r in plan.rechecks):
         yield find(Finding.NO_EARLY_RECHECK, "rechecks")
+
+
+def bolt_findings(context: Context, stages: Sequence[StageOut]) -> Iterator[Found]:
+    """Words that name a bolt by a number that none has, as when there are fewer bolts than there were."""
+    there = {str(number) for fact in context.facts.values() for number in fact.group.numbers}
+    for stage in stages:
+        for text in (i.text for i in stage.items):
+            for number in _BOLT.findall(text):
+                if there and number not in there:
+                    yield find(Finding.BOLT_NOT_THERE, f"stages/{stage.id}", stage=stage.title, number=number, text=text)

@@ -90,8 +90,10 @@ def set_layout(doc: Raw, group: str, kind: str) -> str:
 
 @an_act
 def set_face(doc: Raw, group: str, kind: str) -> str:
-    """The seat: by size, an own face, a cone."""
+    """The seat: by size, an own face, a cone; what is of that kind already stays as it is."""
     fastener = the_group(doc, group)["fastener"]
+    if (fastener.get("face") or {}).get("kind", "table") == kind:
+        return f"joint-{group}"
     fastener.pop("face", None)
     if kind != "table":
         fastener["face"] = begins(_FACES, kind, "seat")
@@ -118,7 +120,11 @@ def add_layer(doc: Raw, group: str) -> str:
 
 @an_act
 def set_target(doc: Raw, group: str, kind: str, torque: str = "") -> str:
-    """Where the figure comes from, beginning with the torque there is now; what nobody has given is left to be typed."""
+    """Where the figure comes from, beginning with the torque there is now; what nobody has given is left to be typed, and what is
+    of that kind already stays."""
+    now = doc.get("targets", {}).get(group) or {}
+    if ("source" if now.get("source") else now.get("kind")) == kind:
+        return f"figure-{group}"
     targets_of: dict[str, Raw] = {
         "ranked": {"kind": "ranked"}, "torque": {"kind": "torque", "torque": torque},
         "torque+angle": {"kind": "torque+angle", "torque": torque, "angle": ""},

@@ -119,6 +119,7 @@ class Finding(StrEnum):
     PROVISIONAL = "provisional"
     NO_COUNTER_HOLD = "no_counter_hold"
     SOCKET_ROOM = "socket_room"
+    BOLT_NOT_THERE = "bolt_not_there"
     STAGE_ORDER = "stage_order"
     TEMPORARY_STAYS = "temporary_stays"
     REMOVED_BEFORE_FITTED = "removed_before_fitted"

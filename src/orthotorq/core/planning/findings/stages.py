@@ -50,6 +50,9 @@ RULES: dict[Finding, Rule] = {
     Finding.PROVISIONAL: caution(
         "{group}: tightened by feel is provisional.",
         "Recheck with the right tool at once; the joint counts as of unknown history until then."),
+    Finding.BOLT_NOT_THERE: stop(
+        "Stage “{stage}” speaks of bolt {number} (“{text}”), and no bolt has this number.",
+        "Name a bolt that is there, or say where in other words."),
     Finding.STAGE_ORDER: caution(
         "Stage “{stage}” stands before “{other}” but comes after it.",
         "Move it, so that paper and run show one order."),
