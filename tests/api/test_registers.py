@@ -90,7 +90,7 @@ def test_one_of_many_who_register_the_same_tag_at_once_has_it(client) -> None:
     assert sorted(answers) == [201] + [422] * 5
 
 
-def test_names_can_be_put_right_and_tags_while_no_plan_names_them(client) -> None:
+def test_names_can_be_put_right_and_tags_until_something_was_released(client) -> None:
     mira = client("mira")
     made = machine(mira, "BP-15")
     flange = joint(mira, made)
@@ -98,9 +98,16 @@ def test_names_can_be_put_right_and_tags_while_no_plan_names_them(client) -> Non
     assert mira.put(f"{MACHINES}/{made}", {"tag": "BP-16", "name": "Brine pump 16", "area": "Pans"}).status_code == 204
     plan = mira.post("/api/v1/plans", {"joint": flange, "title": "Draw the clamp"}).json["id"]
     assert mira.get(f"/api/v1/plans/{plan}/draft").json["document"]["joint"] == "BP-16/drain"
-    for path, body in ((f"{MACHINES}/{made}", {**PUMP, "tag": "BP-17"}),
-                       (f"{JOINTS}/{flange}", {"tag": "drain", "name": "Drain flange", "kind": "wheel"}),
-                       (f"{JOINTS}/{flange}", {"tag": "vent", "name": "Drain flange", "kind": "soft_clamp"})):
+    assert mira.put(f"{MACHINES}/{made}", {**PUMP, "tag": "BP-17"}).status_code == 204
+    assert mira.put(f"{JOINTS}/{flange}", {"tag": "vent", "name": "Drain flange", "kind": "gasketed_cover"}).status_code == 204
+    draft = mira.get(f"/api/v1/plans/{plan}/draft").json["document"]
+    assert (draft["joint"], draft["joint_kind"]) == ("BP-17/vent", "gasketed_cover")
+    released = mira.get(f"{MACHINES}?find=evaporator channel").json["items"][0]
+    cover = released["joints"][0]
+    own = {"tag": released["tag"], "name": released["name"], "area": released["area"]}
+    for path, body in ((f"{MACHINES}/{released['id']}", {**own, "tag": "EV-9"}),
+                       (f"{JOINTS}/{cover['id']}", {"tag": cover["tag"], "name": cover["name"], "kind": "wheel"}),
+                       (f"{JOINTS}/{cover['id']}", {"tag": "vent", "name": cover["name"], "kind": cover["kind"]})):
         refused = mira.put(path, body)
         assert refused.status_code == 409
         assert "stay" in refused.json["detail"]

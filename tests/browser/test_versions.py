@@ -102,3 +102,45 @@ def test_a_plan_begun_with_empty_fields_names_every_one_of_them(someone: Person)
     expect(field(page, "Thread")).to_have_value("")
     expect(page.get_by_text("This field is needed.").first).to_be_visible()
     assert someone.axe() == []
+
+
+def test_two_orders_are_held_side_by_side_and_one_is_taken(someone: Person) -> None:
+    page = someone.sign_in("mira").page
+    page.get_by_role("link", name="Channel cover").click()
+    page.get_by_role("link", name="Bench").click()
+    page.get_by_text("Pass tape").wait_for()
+    open_section(page, "Close the joint")
+    rows = page.get_by_role("row").filter(has=page.get_by_label("Share of pass 2", exact=False))
+    rows.get_by_role("button", name="more", exact=True).click()
+    page.get_by_role("button", name="Compare orders of pass 2").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_role("region", name="Order 1")).to_contain_text("1 9 5 13 3 11 7 15")
+    expect(dialog.get_by_role("region", name="Order 2")).to_contain_text("Strays to one side by at most 1.96 bolts")
+    dialog.get_by_role("button", name="one on").click()
+    expect(dialog).to_contain_text("1 of 16")
+    assert someone.axe() == []
+    dialog.get_by_label("Order 2", exact=True).select_option(label="one after the other")
+    dialog.get_by_role("region", name="Order 2").get_by_role("button", name="use this order in the pass").click()
+    dialog.wait_for(state="detached")
+    expect(page.get_by_label("Order of pass 2")).to_have_value("circle")
+    # focus stands where work goes on
+    assert page.evaluate("document.activeElement !== document.body")
+
+
+def test_a_plan_is_copied_on_the_screen_and_a_finding_leads_to_its_field(someone: Person) -> None:
+    page = someone.sign_in("mira").page
+    page.get_by_role("link", name="Press frame foot").click()
+    page.get_by_label("Begin with").select_option("copy")
+    page.get_by_label("New plan, copied from").fill("foot elevator")
+    page.get_by_role("button", name="Copy “Fasten the elevator gearbox foot” of Gearbox foot").click()
+    page.get_by_text("Pass tape").wait_for()
+    open_section(page, "Tools")
+    field(page, "to").fill("120 N·m")
+    finding = page.get_by_role("list", name="Findings").get_by_text(re.compile("is above what")).first
+    finding.wait_for()
+    open_section(page, "Find the figure")
+    finding.click()
+    expect(field(page, "to")).to_be_focused()
+    expect(page.get_by_text("Take a larger wrench or a multiplier.").first).to_be_visible()
+    page.keyboard.type("900 N·m")
+    expect(page.get_by_role("list", name="Findings").get_by_text(re.compile("is above what"))).to_have_count(0)

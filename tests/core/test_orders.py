@@ -3,13 +3,16 @@ from __future__ import annotations
 
 import math
 from itertools import pairwise
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from orthotorq.core.errors import Impossible
+from orthotorq.core.errors import Impossible, UnknownName
 from orthotorq.core.planning import orders
+from orthotorq.core.planning.compute.order_choice import OrderChoice, order_choices
+from tests.plans import small
 
 ALL = range(2, 401)
 
@@ -104,3 +107,29 @@ def test_measures_are_bounded_and_do_not_depend_on_where_one_starts(count: int, 
     shift = random.randrange(count)
     moved = [(b - 1 + shift) % count + 1 for b in order]
     assert orders.measures(moved, count) == pytest.approx((stray, arc), abs=1e-9)
+
+
+def _choices(layout: dict[str, Any]) -> dict[str, OrderChoice]:
+    document = small()
+    document["groups"][0]["layout"] = layout
+    return {one.words: one for one in order_choices(document, "b")}
+
+
+def test_orders_of_a_circle_stand_side_by_side_with_their_measures() -> None:
+    found = _choices({"kind": "circle", "count": 8, "diameter": "200 mm"})
+    assert list(found) == ["cross", "cross, neighbours in pairs", "one after the other"]
+    cross, round_ = found["cross"], found["one after the other"]
+    # pairs of a cross lie opposite; half a circle pulls to one side by the sum of its four unit vectors
+    assert (cross.stray, cross.gap) == (0.0, 2.0)
+    assert round_.stray == pytest.approx(1 / math.sin(math.pi / 8), abs=1e-3)
+    assert round_.gap == 5.0
+    assert all(sorted(p for m in one.moves for p in m) == sorted(p for m in cross.moves for p in m) for one in found.values())
+
+
+def test_orders_of_rows_and_grids_have_measures_too() -> None:
+    row = _choices({"kind": "row", "count": 5, "pitch": "100 mm"})
+    assert row["cross"].stray < row["one after the other"].stray and row["cross"].gap <= row["one after the other"].gap
+    assert row["one after the other"].gap == pytest.approx(3.0)
+    assert len(_choices({"kind": "row", "count": 1, "pitch": "100 mm"})) == 1
+    with pytest.raises(UnknownName):
+        order_choices(small(), "nobody")

@@ -1,7 +1,9 @@
 """Use cases against a real database: permissions, drafts, releases, events."""
 from __future__ import annotations
 
+import importlib
 import json
+import pkgutil
 from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from typing import Any, get_args
@@ -27,13 +29,15 @@ from orthotorq.services.planning.commands import (
     release,
     save_draft,
 )
-from orthotorq.services.planning.queries import list_side_drafts, read_draft
+from orthotorq.services.planning.queries import list_side_drafts, plans_to_copy, read_draft
 from orthotorq.services.planning.versions import compare_versions, list_revisions, take_over_part
+from orthotorq.services.registers.commands import change_equipment, change_joint, register_equipment, register_joint
 from orthotorq.services.registers.queries import joint_detail
 from orthotorq.services.running.commands import append_events, take_lease
 from orthotorq.services.running.queries import read_record, read_run
 from orthotorq.services.running.start import Choices, start_run
 from orthotorq.store.models import Event, Joint, Person, Plan, Reading, RefusedEvent, Revision
+from orthotorq.web import api
 
 NOW = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
 
@@ -52,15 +56,8 @@ def cover_plan(session: Session) -> Plan:
 
 
 def test_every_use_case_is_in_the_table_and_the_other_way_round() -> None:
-    import orthotorq.web.api.equipment
-    import orthotorq.web.api.exchange
-    import orthotorq.web.api.plans
-    import orthotorq.web.api.runs
-    import orthotorq.web.api.session
-    import orthotorq.web.api.sums
-    import orthotorq.web.api.tables
-    import orthotorq.web.api.tools  # noqa: F401
-
+    for module in pkgutil.iter_modules(api.__path__):
+        importlib.import_module(f"{api.__name__}.{module.name}")
     assert set(permissions.REGISTRY) == set(permissions.TABLE)
     for name, roles in permissions.TABLE.items():
         assert roles is None or (roles and roles <= permissions.ALL), name
@@ -179,6 +176,34 @@ def test_a_plan_is_copied_to_a_joint_of_its_kind_and_put_away(session: Session, 
         copy_plan(ctx("mira"), cover_plan(session).id, joint.id)
     put_away(ctx("mira"), made.id, True)
     assert [p.put_away for p in joint_detail(ctx("tam"), joint.id).plans if p.id == made.id] == [True]
+
+
+def test_plans_that_may_be_copied_are_found_by_words_in_any_order(session: Session, ctx) -> None:
+    joint = session.scalars(select(Joint).where(Joint.name == "Press frame foot")).one()
+    found = plans_to_copy(ctx("mira"), joint.id)
+    assert [p.joint for p in found] == ["Gearbox foot"] and found[0].number == 1
+    assert plans_to_copy(ctx("mira"), joint.id, "foot elevator") == found
+    assert plans_to_copy(ctx("mira"), joint.id, "wheel") == []
+    with pytest.raises(NotFound):
+        plans_to_copy(ctx("mira"), found[0].id)
+
+
+def test_kind_and_tag_are_put_right_until_something_was_released_and_drafts_follow(session: Session, ctx) -> None:
+    machine = register_equipment(ctx("mira"), "MX-1", "Mixer", "Yard")
+    joint = register_joint(ctx("mira"), machine, "foot", "Foot", "machine_mount")
+    plan_id = create_plan(ctx("mira"), joint, "Hold the foot")
+    before = read_draft(ctx("mira"), plan_id)
+    change_joint(ctx("mira"), joint, "foot-2", "Foot", "stud_row")
+    change_equipment(ctx("mira"), machine, "MX-2", "Mixer", "Yard")
+    after = read_draft(ctx("mira"), plan_id)
+    assert (after.document["joint"], after.document["joint_kind"]) == ("MX-2/foot-2", "stud_row")
+    # who has it open is told, and nothing typed meanwhile is lost
+    assert isinstance(save_draft(ctx("mira"), plan_id, before.version, before.document), SavedAside)
+    released = session.scalars(select(Joint).where(Joint.name == "Gearbox foot")).one()
+    with pytest.raises(Refused, match="both stay"):
+        change_joint(ctx("mira"), released.id, released.tag, released.name, "stud_row")
+    with pytest.raises(Refused, match="its tag stays"):
+        change_equipment(ctx("mira"), released.equipment_id, "GB-9", "Elevator", "Elevator")
 
 
 def test_where_two_release_nobody_releases_what_he_changed_last(session: Session, ctx, monkeypatch) -> None:
