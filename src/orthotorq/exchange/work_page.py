@@ -64,7 +64,8 @@ def _row(stage: StageOut, one: PassOut, labels: dict[str, str], way: str) -> Row
     return Row(stage.title, one.name, (("cap " if one.until == "gap" else "") + found.text) if found else _turn(one),
                found.second if found else "", f"{scale.main} + {scale.collar}" if scale else "",
                f"{found.bolt_torque_Nm:.0f} N·m" if found and geared else "",
-               [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]], ", ".join(one.condition), way)
+               [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]],
+               ", ".join(one.condition), way)
 
 
 def _measured(stage: StageOut, labels: dict[str, str]) -> Iterator[Measured]:
