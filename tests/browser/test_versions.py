@@ -51,7 +51,9 @@ def test_findings_lead_to_their_section_and_cautions_are_taken_on(someone: Perso
     caution = page.get_by_role("button", name=re.compile("hand force"))
     open_section(page, "The joint")
     caution.click()
-    expect(field(page, "Wrench")).to_be_focused()
+    # the very field that mends it, with what would mend it beside it
+    expect(field(page, "Drive to grip")).to_be_focused()
+    expect(page.get_by_text(re.compile("take a longer wrench")).first).to_be_visible()
     page.get_by_role("button", name="take on with a reason").first.click()
     page.get_by_label("Reason").fill("two pull, on a long bar")
     page.get_by_role("button", name="Take on", exact=True).click()
@@ -107,6 +109,7 @@ def test_a_plan_begun_with_empty_fields_names_every_one_of_them(someone: Person)
 def test_two_orders_are_held_side_by_side_and_one_is_taken(someone: Person) -> None:
     page = someone.sign_in("mira").page
     page.get_by_role("link", name="Channel cover").click()
+    page.get_by_role("heading", name="Channel cover").wait_for()
     page.get_by_role("link", name="Bench").click()
     page.get_by_text("Pass tape").wait_for()
     open_section(page, "Close the joint")
@@ -119,7 +122,7 @@ def test_two_orders_are_held_side_by_side_and_one_is_taken(someone: Person) -> N
     dialog.get_by_role("button", name="one on").click()
     expect(dialog).to_contain_text("1 of 16")
     assert someone.axe() == []
-    dialog.get_by_label("Order 2", exact=True).select_option(label="one after the other")
+    dialog.get_by_label("Which order, right").select_option(label="one after the other")
     dialog.get_by_role("region", name="Order 2").get_by_role("button", name="use this order in the pass").click()
     dialog.wait_for(state="detached")
     expect(page.get_by_label("Order of pass 2")).to_have_value("circle")
@@ -138,7 +141,7 @@ def test_a_plan_is_copied_on_the_screen_and_a_finding_leads_to_its_field(someone
     field(page, "to").fill("120 N·m")
     finding = page.get_by_role("list", name="Findings").get_by_text(re.compile("is above what")).first
     finding.wait_for()
-    open_section(page, "Find the figure")
+    open_section(page, "The figure: Locating bolt")
     finding.click()
     expect(field(page, "to")).to_be_focused()
     expect(page.get_by_text("Take a larger wrench or a multiplier.").first).to_be_visible()

@@ -11,7 +11,7 @@ from pypdf import PdfReader
 from orthotorq.core.errors import Impossible
 from orthotorq.core.planning.compute import compute
 from orthotorq.demo.load import plan_document, plan_names
-from orthotorq.exchange.sheet import render_sheet
+from orthotorq.exchange.sheet import SheetHead, render_sheet
 from orthotorq.exchange.template_sheet import render_template, tiles_of
 from orthotorq.exchange.work_page import work_page
 from tests.golden import sheets
@@ -52,6 +52,23 @@ def test_every_bolt_of_every_pass_has_its_box_in_the_order_of_the_pass(name: str
              for s in result.stages for p in s.passes}
     rows = work_page(result).rows
     assert rows and all((row.stage, row.name, tuple(row.boxes)) in boxes for row in rows)
+
+
+@pytest.mark.parametrize("name", ["gearbox-foot", "evaporator-cover", "drum-locking-hub"])
+def test_every_box_is_drawn(name: str) -> None:
+    result = compute(plan_document(name))
+    work = work_page(result)
+    boxes = sum(len(row.boxes) or 1 for row in work.rows) + sum(len(m.bolts) or 1 for m in work.measured)
+    page = PdfReader(io.BytesIO(render_sheet(result, HEAD, [], printed_at=NOW))).pages[0]
+    contents = page.get_contents()
+    # a box is an outer and an inner rectangle
+    assert contents is not None and contents.get_data().count(b" re") >= 2 * boxes
+
+
+def test_names_of_people_who_write_odd_things_hide_nothing_on_the_sheet() -> None:
+    head = SheetHead('Line "1"\n} body { display: none } {', "Cover", 3, "Mira", NOW)
+    text = " ".join(pages(render_sheet(compute(plan_document("evaporator-cover")), head, [], printed_at=NOW)))
+    assert "Lock out" in text and "body { display: none }" in text and "page 1 of" in text
 
 
 def test_the_torque_at_the_nut_stands_beside_a_multiplier() -> None:

@@ -10,6 +10,9 @@ from ..core.forms.stage import PassOut, StageOut
 from ..core.running import first_variants
 from .pdf import lasting
 
+#: a torque at the bolt so far from the setting is written beside it
+_OTHER = 0.01
+
 
 @dataclass(frozen=True, slots=True)
 class Row:
@@ -60,7 +63,8 @@ def _turn(one: PassOut) -> str:
 def _row(stage: StageOut, one: PassOut, labels: dict[str, str], way: str) -> Row:
     found = _setting(one)
     scale = found.scale if found else None
-    geared = found is not None and found.reaction_Nm is not None
+    # beside a multiplier, or an adapter that lengthens the wrench, the bolt gets another torque than the scale says
+    geared = found is not None and abs(found.bolt_torque_Nm / found.settable_Nm - 1) > _OTHER
     return Row(stage.title, one.name, (("cap " if one.until == "gap" else "") + found.text) if found else _turn(one),
                found.second if found else "", f"{scale.main} + {scale.collar}" if scale else "",
                f"{found.bolt_torque_Nm:.0f} N·m" if found and geared else "",

@@ -38,14 +38,14 @@
       <TableBody>
         {#each runs as run (run.id)}
           <TableBodyRow>
-            <TableBodyCell class="py-2"><RunLink {run} class="font-bold">{run.number}</RunLink></TableBodyCell>
-            <TableBodyCell class="py-2">{run.equipment_name} › {run.joint_name}</TableBodyCell>
-            <TableBodyCell class="py-2">{run.title}, revision {run.revision}</TableBodyCell>
-            <TableBodyCell class="py-2"
+            <TableBodyCell class="py-2 pr-4"><RunLink {run} class="font-bold">{run.number}</RunLink></TableBodyCell>
+            <TableBodyCell class="py-2 pr-4">{run.equipment_name} › {run.joint_name}</TableBodyCell>
+            <TableBodyCell class="py-2 pr-4">{run.title}, revision {run.revision}</TableBodyCell>
+            <TableBodyCell class="py-2 pr-4"
               >{run.status_text}{#if run.provisional}, <b class="text-caution">provisional</b>{/if}</TableBodyCell
             >
-            <TableBodyCell class="py-2">{day(run.started_at)} {clock(run.started_at)}</TableBodyCell>
-            <TableBodyCell class="py-2">{run.started_by}</TableBodyCell>
+            <TableBodyCell class="py-2 pr-4">{day(run.started_at)} {clock(run.started_at)}</TableBodyCell>
+            <TableBodyCell class="py-2 pr-4">{run.started_by}</TableBodyCell>
           </TableBodyRow>
         {/each}
       </TableBody>

@@ -36,9 +36,10 @@ def answer(model: BaseModel, status: int = 200, **headers: str) -> Response:
 
 
 def attachment(name: str, data: bytes, kind: str) -> Response:
-    """A file to open or keep."""
+    """A file: pages and pictures are opened, everything else is kept; no address shows raw data."""
     response = make_response(data)
     response.content_type = kind
-    response.headers["Content-Disposition"] = f'inline; filename="{name}"'
+    shown = kind == "application/pdf" or kind.startswith("image/")
+    response.headers["Content-Disposition"] = f'{"inline" if shown else "attachment"}; filename="{name}"'
     response.headers["Cache-Control"] = "no-store"
     return response

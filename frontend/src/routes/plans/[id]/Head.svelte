@@ -1,7 +1,7 @@
 <script lang="ts">
   import Alert from 'flowbite-svelte/Alert.svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import Input from 'flowbite-svelte/Input.svelte';
+  import Textarea from 'flowbite-svelte/Textarea.svelte';
   import type { Bench } from '#lib/bench.svelte.ts';
   import { clock } from '#lib/figures.ts';
   import Crumb from '#lib/parts/Crumb.svelte';
@@ -38,10 +38,13 @@
     {/if}
   </p>
 </div>
-<Input
-  class="-ml-1 border-transparent bg-transparent px-1 text-[1.45rem] font-bold"
+<!-- as high as its words: a long title is read whole -->
+<Textarea
+  class="-ml-1 field-sizing-content w-full resize-none border-transparent bg-transparent px-1 py-0.5 text-[1.45rem] leading-tight font-bold"
   aria-label="Title of the plan"
-  bind:value={bench.doc.title}
+  rows={1}
+  bind:value={() => bench.doc.title, (text) => (bench.doc.title = text.replaceAll('\n', ' '))}
+  onkeydown={(event: KeyboardEvent) => event.key === 'Enter' && event.preventDefault()}
   maxlength={120}
 />
 <div class="mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">

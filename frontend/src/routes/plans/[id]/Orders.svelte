@@ -66,7 +66,7 @@
         {@const item = items[chosen]!}
         <section class="grid content-start gap-2" aria-label="Order {side + 1}">
           <QuantityField
-            label="Order {side + 1}"
+            label="Which order, {side ? 'right' : 'left'}"
             hidden
             value={String(chosen)}
             {choices}

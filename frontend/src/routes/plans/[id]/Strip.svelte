@@ -7,14 +7,6 @@
   let { bench, tape }: { bench: Bench; tape: Tape } = $props();
   const preload = $derived(tape.group?.preload);
   const set = $derived(tape.set?.pass.settings?.[0]?.text);
-  const counted = $derived(
-    [
-      [bench.stops, 'stop'],
-      [bench.cautions, 'caution'],
-    ]
-      .map(([n, word]) => `${n} ${word}${n === 1 ? '' : 's'}`)
-      .join(', '),
-  );
 </script>
 
 <p class="sticky bottom-0 z-10 flex flex-wrap gap-x-4 border-t bg-sheet px-4 py-1.5 text-sm md:hidden" role="status">
@@ -25,6 +17,6 @@
           ? `, ${tape.group.window.verdict}`
           : ''}</span
       >{/if}
-    <span class={bench.stops ? 'text-stop' : 'soft'}>{counted}</span>
+    <span class={bench.stops ? 'text-stop' : 'soft'}>stops {bench.stops}, cautions {bench.cautions}</span>
   {/if}
 </p>
