@@ -241,3 +241,16 @@ def test_a_choice_that_is_made_already_changes_nothing() -> None:
     assert done(document, "set_target", group="b", kind="torque")[0] == document
     gone, _ = done(document, "set_face", group="b", kind="table")
     assert "face" not in gone["groups"][0]["fastener"]
+
+
+def test_a_flange_of_a_standard_fills_in_bolts_circle_and_gasket_and_is_not_yet_ones_own() -> None:
+    document = small()
+    document["groups"][0]["gasket"] = {"name": "g", "outside": "180 mm", "inside": "150 mm"}
+    out, opens = done(document, "take_flange", group="b", flange="DN100 PN16")
+    group = out["groups"][0]
+    assert (group["layout"]["count"], group["layout"]["diameter"], group["fastener"]["thread"]) == (8, "180 mm", "M16")
+    assert (group["gasket"]["outside"], group["gasket"]["inside"], opens) == ("162 mm", "115 mm", "joint-b")
+    found = {f.code for f in compute(out).findings}
+    assert "example_values" in found, "somebody has to compare it with the flange that is there"
+    with pytest.raises(OrthotorqError):
+        edit(document, "take_flange", {"group": "b", "flange": "DN7"})

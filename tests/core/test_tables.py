@@ -8,7 +8,7 @@ import pytest
 from orthotorq.core.errors import BadThread, UnknownName
 from orthotorq.core.sums import answer
 from orthotorq.core.sums.fields import _parted
-from orthotorq.core.tables import grades, hexagons, lubricants, materials, threads
+from orthotorq.core.tables import flanges, grades, hexagons, lubricants, materials, threads
 from orthotorq.core.tables.grades import strength_of
 from orthotorq.core.tables.hexagons import hexagon
 from orthotorq.core.tables.reader import rows, source_of
@@ -148,3 +148,17 @@ def test_decimal_commas_in_lists(text: str, parts: list[str]) -> None:
 def test_a_share_may_be_in_percent() -> None:
     base = {"thread": "M20", "torque": "300 N·m", "mu-thread": "0,12"}
     assert answer("preload", {**base, "accuracy": "4 %"}).figures == answer("preload", {**base, "accuracy": "0.04"}).figures
+
+
+def test_flanges_of_a_standard_are_whole_and_their_gaskets_lie_inside_the_bolts() -> None:
+    table = flanges.table()
+    assert len(table) == 36
+    for one in table.values():
+        size = parse_thread(one.thread).diameter
+        assert one.count % 4 == 0 and size < one.hole <= size + 3
+        assert one.dn < one.gasket_inside < one.gasket_outside < one.circle
+    for pn, other in ((10, 16), (16, 25), (25, 40)):
+        for dn in (50, 100, 200, 300):
+            low, high = table[f"DN{dn} PN{pn}"], table[f"DN{dn} PN{other}"]
+            # more pressure never has fewer or smaller bolts
+            assert low.count * parse_thread(low.thread).stress_area <= high.count * parse_thread(high.thread).stress_area

@@ -5,7 +5,7 @@ from pydantic import BaseModel
 
 from ...core.planning.findings import RULES
 from ...core.planning.methods import METHODS
-from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, thermal, threads
+from ...core.tables import EDITION, flanges, gaskets, grades, hexagons, lubricants, materials, thermal, threads
 from ...core.tables.reader import source_of
 from ...core.thresholds import TABLE as THRESHOLDS
 from ...core.written import band_text
@@ -81,6 +81,10 @@ def read_sheets(ctx: Ctx) -> SheetList:
             rows=[[g.id, g.name, *map(_number, (g.m, g.y, g.seating, g.damage, g.creep * 100, g.hottest)), g.notes]
                   for g in gaskets.table().values()]),
         _temperature(),
+        Sheet(id="flanges", title="Flanges", source=source_of("flanges.csv"), columns=[
+            "standard", "DN", "PN", "bolts", "thread", "bolt circle mm", "hole mm", "gasket outside mm", "inside mm"],
+            rows=[[f.standard, str(f.dn), str(f.pn), str(f.count), f.thread, *map(_number, (
+                f.circle, f.hole, f.gasket_outside, f.gasket_inside))] for f in flanges.table().values()]),
         Sheet(id="drives", title="Square drives", source=source_of("drives.csv"), columns=["drive", "usual most N·m"],
               rows=[[k, _number(v / 1e3)] for k, v in materials.drives().items()]),
         Sheet(id="marks", title="Head marks", source=source_of("head_marks.csv"), columns=[

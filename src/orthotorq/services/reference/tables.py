@@ -21,7 +21,7 @@ from ...core.planning.editing.sources import SAYS
 from ...core.planning.findings import RULES, Severity
 from ...core.planning.methods import METHODS
 from ...core.planning.states import AXES, SAFEGUARDS
-from ...core.tables import EDITION, gaskets, grades, hexagons, lubricants, materials, threads
+from ...core.tables import EDITION, flanges, gaskets, grades, hexagons, lubricants, materials, threads
 from ..context import Ctx
 from ..permissions import use_case
 
@@ -118,6 +118,14 @@ class GroupPartOut(BaseModel):
     needs: str
 
 
+class FlangeOut(BaseModel):
+    """A flange of a standard: its name in an act, in words, its bolt circle [mm]."""
+
+    id: str
+    words: str
+    circle_mm: float
+
+
 class TablesOut(BaseModel):
     """Names, rows and forms that the screens offer."""
 
@@ -144,6 +152,8 @@ class TablesOut(BaseModel):
     more_fields: dict[str, list[FieldSpec]]
     orders: dict[str, list[str]]
     meters: list[str]
+    #: flanges of a standard, by the bolt circle they have
+    flanges: list[FlangeOut]
     source_kinds: list[str]
     #: what a source may say
     source_forms: list[NamedOut]
@@ -227,6 +237,7 @@ def read_tables(ctx: Ctx) -> TablesOut:
                      bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), plan_fields=list(PLAN_FIELDS),
                      more_fields={about: list(fields) for about, fields in MORE.items()},
                      orders=OFFERED, meters=list(METERS),
+                     flanges=[FlangeOut(id=f.id, words=f.words, circle_mm=f.circle) for f in flanges.table().values()],
                      source_kinds=list(SAYING), source_forms=_named({k: words for k, (words, _) in SAYS.items()}),
                      tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)),
                      states={kind: [w for axis in axes for w in axis.states] for kind, axes in AXES.items()},

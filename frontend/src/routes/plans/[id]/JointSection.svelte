@@ -19,6 +19,13 @@
   const group = $derived(bench.doc.groups[index]!);
   const at = $derived(`groups/${index}`);
 
+  const circle = $derived(group.layout.kind === 'circle' ? Number.parseFloat(String(group.layout.diameter)) : NaN);
+  /** Those with the bolt circle that was typed; all of them where none has it. */
+  const flanges = $derived.by<[string, string][]>(() => {
+    const all = catalogue.value?.flanges ?? [];
+    const same = all.filter((one) => one.circle_mm === circle);
+    return (same.length ? same : all).map((one) => [one.id, one.words]);
+  });
   function positions(text: string) {
     const old = bench.doc.positions ?? [];
     bench.doc.positions = listOf(text).map((name, i) => ({ id: old[i]?.id ?? `p${i + 1}`, name }));
@@ -41,6 +48,15 @@
   </div>
 {/if}
 <LayoutFields {bench} {group} {at} />
+{#if bench.doc.joint_kind === 'gasketed_cover' && group.layout.kind === 'circle'}
+  <QuantityField
+    label="As a flange of a standard"
+    note="to be compared with the one that is there"
+    value=""
+    choices={[['', 'fill in bolts, circle and gasket …'], ...flanges]}
+    onchange={(flange) => flange && bench.act('take_flange', { group: group.id, flange })}
+  />
+{/if}
 <ThreadFields {bench} {group} {at} />
 <StackFields {bench} {group} {at} />
 <MoreFields {bench} part={group} {at} about="group" title="more about these bolts" />

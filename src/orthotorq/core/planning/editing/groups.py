@@ -4,8 +4,9 @@ from __future__ import annotations
 import copy
 import math
 
+from ...tables import flanges
 from ...units import parse
-from .base import Raw, an_act, begins, fresh, ids, the_group
+from .base import Raw, an_act, begins, fresh, ids, in_table, the_group
 
 _LAYOUTS: dict[str, Raw] = {
     "circle": {"kind": "circle", "count": 8, "diameter": "300 mm"},
@@ -85,6 +86,22 @@ def set_layout(doc: Raw, group: str, kind: str) -> str:
     old, new = found["layout"], begins(_LAYOUTS, kind, "layout")
     kept = {field: old.get(field, "" if field not in ("kind", "points") else value) for field, value in new.items()}
     found["layout"] = {**kept, "kind": kind, **({"origin": old["origin"]} if old.get("origin") else {})}
+    return f"joint-{group}"
+
+
+@an_act
+def take_flange(doc: Raw, group: str, flange: str) -> str:
+    """Bolts, bolt circle and gasket as a flange of a standard has them; to be compared with the one that is there."""
+    found, one = the_group(doc, group), in_table(flanges.table(), flange, "flange")
+    layout = found["layout"] if found["layout"].get("kind") == "circle" else {}
+    found["layout"] = {**layout, "kind": "circle", "count": one.count, "diameter": f"{one.circle:g} mm"}
+    found["fastener"]["thread"] = one.thread
+    filled = {"layout/count": one.count, "layout/diameter": f"{one.circle:g} mm", "fastener/thread": one.thread}
+    if found.get("gasket"):
+        found["gasket"] |= {"outside": f"{one.gasket_outside:g} mm", "inside": f"{one.gasket_inside:g} mm"}
+        filled |= {f"gasket/{name}": found["gasket"][name] for name in ("outside", "inside")}
+    # the table's, until somebody has held them against the flange that is there
+    doc["examples"] = {**doc.get("examples", {}), **{f"groups/{group}/{path}": value for path, value in filled.items()}}
     return f"joint-{group}"
 
 
