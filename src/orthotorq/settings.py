@@ -31,11 +31,13 @@ TABLE: tuple[Setting, ...] = (
     Setting("ORTHOTORQ_PUBLIC_URL", "http://127.0.0.1:8237", "Address that devices see: QR codes lead there."),
     Setting("ORTHOTORQ_WORKERS", "2", "Worker processes of the application (start command)."),
 )
+#: a key that is shorter can be tried out
+LEAST_KEY = 32
 _BY_NAME = {s.name: s for s in TABLE}
 
 
 class MissingSetting(RuntimeError):
-    """A setting without a default that nobody gave."""
+    """A setting without a default that nobody gave, or a secret that is none."""
 
 
 def read(name: str) -> str:
@@ -44,4 +46,6 @@ def read(name: str) -> str:
     value = os.environ.get(name, setting.default)
     if value is None:
         raise MissingSetting(f"{name} is not set: {setting.help}")
+    if name == "ORTHOTORQ_SECRET_KEY" and len(value) < LEAST_KEY:
+        raise MissingSetting(f"{name} is too short to be a secret: {setting.help}")
     return value

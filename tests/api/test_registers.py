@@ -151,3 +151,18 @@ def test_machines_come_by_pages_in_the_order_of_their_tags(client) -> None:
     assert every == sorted(set(every))
     assert len(every) >= 12
     assert tam.flask.get(MACHINES, query_string={"limit": 0}).status_code == 422
+
+
+def test_a_name_is_one_line(client) -> None:
+    mira = client("mira")
+    for name in ("Pump\n} body { display: none }", "Pump\x00", "Pump\u2028two"):
+        assert "one line" in errors_of(mira.post(MACHINES, {**PUMP, "tag": "BP-77", "name": name}))["name"]
+
+
+def test_a_file_has_its_name_in_any_letters_and_is_kept_not_shown(client) -> None:
+    mira = client("mira")
+    flange = joint(mira, machine(mira, "BP-78"))
+    plan = mira.post("/api/v1/plans", {"joint": flange, "title": "Zawór główny 泵"}).json["id"]
+    found = mira.get(f"/api/v1/plans/{plan}/file")
+    assert found.status_code == 200
+    assert found.headers["Content-Disposition"].startswith("attachment; filename*=UTF-8''Zaw%C3%B3r")

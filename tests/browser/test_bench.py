@@ -64,7 +64,7 @@ def test_a_new_machine_and_its_joint_are_planned_from_nothing(someone: Person) -
     page.get_by_role("button", name="New machine").click()
     page.get_by_label("Tag").fill("BP-3")
     page.get_by_role("button", name="Keep it").click()
-    expect(page.get_by_text("A name has 1 to 120 characters.")).to_be_visible()
+    expect(page.get_by_text("A name has 1 to 120 characters, in one line.")).to_be_visible()
     page.get_by_label("Name").fill("Brine pump 9")
     page.get_by_label("Where it stands").fill("Brine field")
     page.keyboard.press("Enter")

@@ -5,6 +5,7 @@ import io
 import json
 import math
 import re
+from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from typing import Any
 from xml.etree import ElementTree
@@ -191,3 +192,12 @@ def test_a_row_gets_a_plate_and_painted_labels() -> None:
     for polygon in shapes(svg, "polygon"):
         for x, y in (map(float, p.split(",")) for p in polygon.get("points").split()):
             assert left <= x <= left + width and top <= y <= top + height
+
+
+def test_formulas_set_at_the_same_time_are_those_set_one_by_one() -> None:
+    wanted = [one.tex for one in formulas()][:24]
+    formula_uri.cache_clear()
+    with ThreadPoolExecutor(8) as pool:
+        at_once = list(pool.map(formula_uri, wanted))
+    formula_uri.cache_clear()
+    assert at_once == [formula_uri(tex) for tex in wanted]

@@ -337,3 +337,15 @@ def test_what_does_not_exist_is_said(session: Session, ctx) -> None:
         read_run(tam, tam.new_id())
     with pytest.raises(NotFound):
         start_run(tam, tam.new_id(), Choices("d"))
+
+
+def test_a_draft_that_could_not_be_opened_again_is_not_saved(session: Session, ctx) -> None:
+    plan = cover_plan(session)
+    document = json.loads(plan.draft)
+    nested: Any = "end"
+    for _ in range(300):
+        nested = [nested]
+    for wrong in ({**document, "note": nested}, {**document, "note": float("nan")}):
+        with pytest.raises(BadField, match="nested at most 30 deep"):
+            save_draft(ctx("mira"), plan.id, plan.version, wrong)
+    assert isinstance(save_draft(ctx("mira"), plan.id, plan.version, document), Saved)

@@ -12,7 +12,7 @@ from typing import Any, cast
 import pytest
 from sqlalchemy.orm import Session
 
-from orthotorq import services
+from orthotorq import services, settings
 from orthotorq.core.forms.result import ToolOut
 from orthotorq.core.running.actions import ACTIONS
 from orthotorq.services.context import Actor, Ctx
@@ -171,3 +171,11 @@ def test_what_a_run_offers_is_let_through_by_the_table() -> None:
         assert action.roles <= (TABLE["running.append_events"] or frozenset()), name
     assert ACTIONS["photo"].roles == TABLE["running.keep_photo"]
     assert ACTIONS["take_over"].roles == TABLE["running.take_lease"]
+
+
+def test_a_key_that_is_too_short_to_be_a_secret_is_refused(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("ORTHOTORQ_SECRET_KEY", "x")
+    with pytest.raises(settings.MissingSetting, match="too short"):
+        settings.read("ORTHOTORQ_SECRET_KEY")
+    monkeypatch.setenv("ORTHOTORQ_SECRET_KEY", "x" * settings.LEAST_KEY)
+    assert settings.read("ORTHOTORQ_SECRET_KEY") == "x" * 32

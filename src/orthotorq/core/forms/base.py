@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import re
+import unicodedata
 from collections.abc import Callable
 from typing import Annotated, Any
 
@@ -72,7 +73,22 @@ def written(reader: Callable[[str], Any], figures: Any) -> BeforeValidator:
 
 
 Id = Annotated[str, AfterValidator(_identifier)]
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+def one_line(text: str) -> bool:
+    """Whether a text is one line: without line breaks and control characters.
+
+    >>> one_line("Cover 1"), one_line("Cover\\n} body {")
+    (True, False)
+    """
+    return not any(unicodedata.category(c) in ("Cc", "Zl", "Zp") for c in text)
+
+
+def _as_one_line(text: str) -> str:
+    if not one_line(text):
+        raise Impossible(Message.BAD_VALUE, reason="A name is one line, without line breaks or control characters")
+    return text
+
+
+Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_as_one_line)]
 Words = Annotated[str, Field(max_length=500)]
 Share = Annotated[float, written(read_share, float), Field(gt=0, le=1)]
 Ratio = Annotated[float, written(read_ratio, float), Field(gt=1, le=200)]

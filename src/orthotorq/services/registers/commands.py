@@ -10,6 +10,7 @@ from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
 
 from ...core.documents.plan import JointKind
+from ...core.forms.base import one_line
 from ...core.forms.errors import DocumentErrors, FieldError
 from ...core.messages import Refusal, render
 from ...store.models import Equipment, Joint, Person, Plan, Revision
@@ -43,7 +44,7 @@ def _checked(tag: str, **names: str) -> list[str]:
     if not 1 <= len(tag) <= MOST_TAG or not _TAG.fullmatch(tag):
         errors.append(_wrong("tag", Refusal.TAG_FORM, most=MOST_TAG))
     for field, text in names.items():
-        if not 1 <= len(text.strip()) <= MOST_NAME:
+        if not 1 <= len(text.strip()) <= MOST_NAME or not one_line(text.strip()):
             errors.append(_wrong(field, Refusal.NAME_FORM, what=_SAID[field], most=MOST_NAME))
     if errors:
         raise DocumentErrors(errors)

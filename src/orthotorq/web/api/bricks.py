@@ -3,11 +3,13 @@ from __future__ import annotations
 
 import uuid
 from typing import Any
+from urllib.parse import quote
 
 from flask import Response, make_response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
+from werkzeug.http import dump_options_header
 
 from ..errors import Problem
 
@@ -40,6 +42,8 @@ def attachment(name: str, data: bytes, kind: str) -> Response:
     response = make_response(data)
     response.content_type = kind
     shown = kind == "application/pdf" or kind.startswith("image/")
-    response.headers["Content-Disposition"] = f'{"inline" if shown else "attachment"}; filename="{name}"'
+    # letters beyond ASCII go into a header in their own way
+    named = {"filename": name} if name.isascii() else {"filename*": f"UTF-8''{quote(name)}"}
+    response.headers["Content-Disposition"] = dump_options_header("inline" if shown else "attachment", named)
     response.headers["Cache-Control"] = "no-store"
     return response
