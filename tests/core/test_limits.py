@@ -130,3 +130,14 @@ def test_two_bolts_in_one_place_are_refused() -> None:
     document = small(40)
     with pytest.raises(DocumentErrors, match="apart"):
         compute(document)
+
+
+def test_a_plan_that_nobody_could_work_is_refused_before_it_is_computed() -> None:
+    document = small(400)
+    document["groups"][0]["layout"]["diameter"] = "20 m"
+    document["stages"][0]["passes"] = [{"id": f"p{i}", "do": "torque", "percent": 100} for i in range(40)]
+    document["stages"] = [{**document["stages"][0], "id": f"t{i}"} for i in range(20)]
+    with pytest.raises(DocumentErrors) as refused:
+        compute(document)
+    found = {e.pointer(): e.text for e in refused.value.errors}
+    assert "320000 bolts times passes" in found["stages"] and "make several" in found["stages"]

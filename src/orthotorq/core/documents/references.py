@@ -13,6 +13,9 @@ from ..tables.threads import parse_thread
 from .places import points_of
 from .plan import Plan
 
+#: bolts times passes over all stages of a plan; the largest joints of one plant have some thousands
+MOST_PULLS = 60_000
+_PASSES_OF_A_METHOD = 6
 _METER_KIND = {"km": "length", "h": "time", "d": "time", "cycles": "cycles", "starts": "cycles"}
 
 
@@ -39,7 +42,23 @@ def plan_errors(plan: Plan) -> list[FieldError]:
         errors += STAGE_KINDS[stage.kind].errors(plan, stage, ("stages", i))
     if not errors:
         errors += _cycles(plan)
-    return [*errors, *_geometry(plan)]
+    return [*errors, *_amount(plan), *_geometry(plan)]
+
+
+def _amount(plan: Plan) -> list[FieldError]:
+    """A plan that nobody could work is not computed: bolts times passes over all stages are bounded."""
+    bolts = {g.id: g.layout.count for g in plan.groups}
+    count = 0
+    for stage in plan.stages:
+        fields = vars(stage)
+        if fields.get("passes") or fields.get("method"):
+            passes = len(fields["passes"]) if fields.get("passes") else _PASSES_OF_A_METHOD
+            count += passes * sum(bolts.get(group, 0) for group in fields.get("groups", ()))
+    if count <= MOST_PULLS:
+        return []
+    allowed = f"at most {MOST_PULLS} in one plan; make several"
+    text = render(Message.OUT_OF_RANGE, value=f"{count} bolts times passes", range=allowed)
+    return [FieldError(("stages",), Message.OUT_OF_RANGE.value, text)]
 
 
 def _duplicates(ids: Iterable[str], kind: str, *path: str | int) -> list[FieldError]:
