@@ -4,6 +4,7 @@ from __future__ import annotations
 import importlib
 import json
 import pkgutil
+import uuid
 from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from typing import Any, get_args
@@ -349,3 +350,13 @@ def test_a_draft_that_could_not_be_opened_again_is_not_saved(session: Session, c
         with pytest.raises(BadField, match="nested at most 30 deep"):
             save_draft(ctx("mira"), plan.id, plan.version, wrong)
     assert isinstance(save_draft(ctx("mira"), plan.id, plan.version, document), Saved)
+
+
+def test_a_start_that_is_sent_again_begins_no_second_run(session: Session, ctx) -> None:
+    revision = session.scalars(select(Revision).where(Revision.status == "released")).first()
+    assert revision is not None
+    wanted = uuid.uuid4()
+    choices = Choices("tablet", run=wanted)
+    assert start_run(ctx("tam"), revision.id, choices) == start_run(ctx("tam"), revision.id, choices) == wanted
+    with pytest.raises(Refused, match="Another run has this id"):
+        start_run(ctx("runa"), revision.id, choices)

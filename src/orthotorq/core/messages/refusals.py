@@ -132,6 +132,7 @@ class Refusal(StrEnum):
     NAME_FORM = "name_form"
     KIND_OF_JOINT = "kind_of_joint"
     TAG_TAKEN = "tag_taken"
+    RUN_ID_TAKEN = "run_id_taken"
     TAG_STAYS = "tag_stays"
     KIND_STAYS = "kind_stays"
     ZIP_EMPTY = "zip_empty"
@@ -270,6 +271,7 @@ TEXTS: dict[Refusal, str] = {
     Refusal.NAME_FORM: "{what} has 1 to {most} characters, in one line.",
     Refusal.KIND_OF_JOINT: "A kind of joint is {kinds}.",
     Refusal.TAG_TAKEN: "“{tag}” is already the tag of {whose}.",
+    Refusal.RUN_ID_TAKEN: "Another run has this id; begin again.",
     Refusal.TAG_STAYS: "Released plans name this machine {tag}; its tag stays.",
     Refusal.KIND_STAYS: "A plan was released for this joint under its tag and as its kind; both stay.",
     Refusal.ZIP_EMPTY: "The zip holds no .json files.",

@@ -37,6 +37,8 @@ class Choices:
     history: str = "known"
     tools: tuple[tuple[str, str], ...] = ()
     makeshift: str = ""
+    #: the run's id as the device has made it, so that a start that is sent again begins no second run
+    run: uuid.UUID | None = None
 
 
 #: a revision is frozen (a trigger of the database keeps it so): its result is read once by every worker
@@ -101,12 +103,25 @@ def _number(ctx: Ctx) -> int:
             return int(number)
 
 
+def _started(ctx: Ctx, run_id: uuid.UUID, revision_id: uuid.UUID) -> uuid.UUID | None:
+    """The run that this start has begun already, also in the same moment. Raises Refused where the id is another run's."""
+    ctx.session.execute(text("SELECT pg_advisory_xact_lock(hashtextextended(:id, 0))"), {"id": str(run_id)})
+    run = ctx.session.get(Run, run_id)
+    if run is None:
+        return None
+    if (run.started_by, run.revision_id) != (ctx.person.id, revision_id):
+        raise Refused(Refusal.RUN_ID_TAKEN)
+    return run.id
+
+
 @use_case
 def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
     """Start a run of a released revision on a device; its first event keeps what it was started from.
 
     Raises NotFound, Refused, BadField, and Impossible when a bound tool cannot be set to what a pass asks for.
     """
+    if choices.run is not None and (there := _started(ctx, choices.run, revision_id)) is not None:
+        return there
     revision = ctx.session.get(Revision, revision_id)
     if revision is None:
         raise NotFound("revision")
@@ -122,9 +137,9 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
     if (wrong := choices_errors(result, choices.occasion, list(choices.variants))) is not None:
         raise BadField(wrong[0], "variants", **wrong[1])
     bound = _bind(ctx, read_plan(json.loads(revision.document)), result, dict(choices.tools)) if choices.tools else {}
-    run = Run(id=ctx.new_id(), number=_number(ctx), revision_id=revision.id, status="running", started_by=ctx.person.id,
-              started_at=ctx.now, lease_epoch=1, lease_device=choices.device, lease_person=ctx.person.id, head_sequence=0,
-              head_hash=GENESIS)
+    run = Run(id=choices.run or ctx.new_id(), number=_number(ctx), revision_id=revision.id, status="running",
+              started_by=ctx.person.id, started_at=ctx.now, lease_epoch=1, lease_device=choices.device,
+              lease_person=ctx.person.id, head_sequence=0, head_hash=GENESIS)
     ctx.session.add(run)
     ctx.session.flush()
     client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "start", "device": "server",

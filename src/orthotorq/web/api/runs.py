@@ -34,6 +34,8 @@ class StartRun(BaseModel):
 
     revision: uuid.UUID
     device: Annotated[str, Field(min_length=1, max_length=80)]
+    #: the run's id as the device has made it: sent again, the start gives the same run
+    run: uuid.UUID | None = None
     occasion: Annotated[str, Field(max_length=20)] = "install"
     variants: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=20)] = []
     history: Annotated[str, Field(max_length=10)] = "known"
@@ -98,7 +100,7 @@ def post_run(body: StartRun) -> Response:
     """Start a run of a released revision."""
     with operation() as ctx:
         made = start_run(ctx, body.revision, Choices(body.device, body.occasion, tuple(body.variants), body.history,
-                                                     tuple(body.tools.items()), body.makeshift))
+                                                     tuple(body.tools.items()), body.makeshift, body.run))
     return answer(Created(id=made), 201)
 
 

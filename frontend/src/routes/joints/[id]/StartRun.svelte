@@ -8,6 +8,7 @@
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
   import { session } from '#lib/session.svelte.ts';
+  import { uuid7 } from '#lib/offline/device.ts';
   import { deviceOf } from '#lib/offline/outbox.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import Fold from '#lib/parts/Fold.svelte';
@@ -19,6 +20,8 @@
   let open = $state(true);
   const asked = new Asked<Schemas['StartView']>();
   const started = new Asked<Schemas['Created']>();
+  /** The run's own id: a start that is sent again begins no second run. */
+  const own = uuid7();
   const view = $derived(asked.value);
   let occasion = $state('');
   let history = $state('');
@@ -52,6 +55,7 @@
       variants: Object.values(variants),
       tools,
       makeshift,
+      run: own,
     };
     const run = await started.ask(() => api.POST('/api/v1/runs', { body }));
     if (run) await goto(`/runs/${run.id}`);
