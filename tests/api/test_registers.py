@@ -155,7 +155,7 @@ def test_machines_come_by_pages_in_the_order_of_their_tags(client) -> None:
 
 def test_a_name_is_one_line(client) -> None:
     mira = client("mira")
-    for name in ("Pump\n} body { display: none }", "Pump\x00", "Pump\u2028two"):
+    for name in ("Pump\n} body { display: none }", "Pump\x07", "Pump\u2028two"):
         assert "one line" in errors_of(mira.post(MACHINES, {**PUMP, "tag": "BP-77", "name": name}))["name"]
 
 
