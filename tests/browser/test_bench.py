@@ -114,6 +114,8 @@ def test_stages_are_added_moved_and_taken_out_on_the_bench(someone: Person) -> N
     expect(titles.nth(before - 1)).to_have_text("Call")
     page.get_by_role("button", name="take this stage out").click()
     expect(page.get_by_text("Call the control room")).to_have_count(0)
+    # the word that was pressed is gone; the focus stands near it
+    page.wait_for_function("() => document.activeElement && document.activeElement !== document.body")
     expect(page.get_by_text("Not current")).to_have_count(0)
 
 

@@ -254,3 +254,10 @@ def test_a_flange_of_a_standard_fills_in_bolts_circle_and_gasket_and_is_not_yet_
     assert "example_values" in found, "somebody has to compare it with the flange that is there"
     with pytest.raises(OrthotorqError):
         edit(document, "take_flange", {"group": "b", "flange": "DN7"})
+
+
+def test_passes_of_a_manual_go_also_to_a_stage_that_is_only_done_at_a_recheck() -> None:
+    document = small()
+    document["stages"][0]["in"] = ["recheck"]
+    out, _ = done(document, "take_passes", stage="t", percents="50 100")
+    assert [p["do"] for p in out["stages"][0]["passes"]] == ["hand", "torque", "torque", "torque"]

@@ -52,7 +52,8 @@ def _amount(plan: Plan) -> list[FieldError]:
     for stage in plan.stages:
         fields = vars(stage)
         if fields.get("passes") or fields.get("method"):
-            passes = len(fields["passes"]) if fields.get("passes") else _PASSES_OF_A_METHOD
+            own = plan.definitions.methods.get(fields.get("method") or "")
+            passes = len(fields.get("passes") or (own.passes if own else ())) or _PASSES_OF_A_METHOD
             count += passes * sum(bolts.get(group, 0) for group in fields.get("groups", ()))
     if count <= MOST_PULLS:
         return []

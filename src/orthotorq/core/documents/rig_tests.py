@@ -9,7 +9,7 @@ from typing import Annotated
 from pydantic import AfterValidator, Field, model_validator
 
 from ..errors import BadThread, Impossible
-from ..forms.base import Id, Model, Words
+from ..forms.base import FRICTION, NUT_FACTOR, Id, Model, Words
 from ..forms.quantities import Length
 from ..mechanics.friction_tests import bearing_friction, measured_nut_factor, thread_friction, total_friction
 from ..mechanics.preload import effective_diameter
@@ -20,9 +20,6 @@ from ..units import parse
 
 #: between the figures of a line: a semicolon, a tab, a comma with a blank, the word “at”
 _BETWEEN = re.compile(r"\s*(?:;|\t|,\s|\bat\b)\s*")
-_MOST_K, _LEAST_K = 1.5, 0.02
-#: friction has these limits, as where it is typed
-_LOWEST, _HIGHEST = 0.01, 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,8 +42,8 @@ def rig_reading(text: str) -> RigReading:
     parts = [part for part in _BETWEEN.split(text.strip()) if part]
     if len(parts) == 1 and re.fullmatch(r"\d*[.,]?\d+", parts[0]):
         factor = float(parts[0].replace(",", "."))
-        if not _LEAST_K <= factor <= _MOST_K:
-            raise Impossible(Message.OUT_OF_RANGE, value=parts[0], range=f"a nut factor from {_LEAST_K} to {_MOST_K}")
+        if not NUT_FACTOR[0] <= factor <= NUT_FACTOR[1]:
+            raise Impossible(Message.OUT_OF_RANGE, value=parts[0], range="a nut factor from {} to {}".format(*NUT_FACTOR))
         return RigReading(nut_factor=factor)
     if len(parts) not in (2, 3):
         raise Impossible(Message.BAD_VALUE, reason="A test is torque and clamp load, “300 N·m, 98 kN”, the torque in the thread "
@@ -99,7 +96,8 @@ class RigTest(Model):
         for line, one in enumerate(read):
             values = dict(_frictions(one, thread, bearing))
             for what, value in values.items():
-                if not _LOWEST <= value <= (_MOST_K if what == "nut_factor" else _HIGHEST):
+                low, high = NUT_FACTOR if what == "nut_factor" else FRICTION
+                if not low <= value <= high:
                     raise Impossible(Message.BAD_VALUE, ("readings", line), reason=f"This gives a friction of {value:.3f}: check "
                                      "units, and which torque and load belong together")
             out.append(values)

@@ -107,10 +107,12 @@ def _check_band(values: list[float], low: float, high: float, words: str) -> lis
     return values
 
 
+#: between these a friction coefficient, and a nut factor, lies; anything else is a slip of the hand
+FRICTION, NUT_FACTOR = (0.01, 1.0), (0.02, 1.5)
 FrictionBand = Annotated[list[float], _AsBand, AfterValidator(
-    lambda v: _check_band(v, 0.01, 1.0, "a friction coefficient from 0.01 to 1"))]
+    lambda v: _check_band(v, *FRICTION, "a friction coefficient from 0.01 to 1"))]
 NutFactorBand = Annotated[list[float], _AsBand, AfterValidator(
-    lambda v: _check_band(v, 0.02, 1.5, "a nut factor from 0.02 to 1.5"))]
+    lambda v: _check_band(v, *NUT_FACTOR, "a nut factor from 0.02 to 1.5"))]
 
 
 def as_band(values: list[float]) -> Band:

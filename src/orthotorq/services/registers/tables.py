@@ -39,8 +39,8 @@ class OwnEntryView:
     tested: list[RigBandOut]
 
 
-def _tested(entry: OwnEntry) -> list[RigBandOut]:
-    return tested(OwnLubricant.model_validate_json(entry.body)) if entry.kind == "lubricant" else []
+def _tested(kind: str, body: Any) -> list[RigBandOut]:
+    return tested(OwnLubricant.model_validate(body)) if kind == "lubricant" and body.get("tests") else []
 
 
 @use_case
@@ -48,7 +48,8 @@ def list_own_entries(ctx: Ctx) -> tuple[list[OwnEntryView], list[str]]:
     """(own entries, ids of lubricants in store)."""
     rows = ctx.session.execute(select(OwnEntry, Person.name).join(Person, OwnEntry.person_id == Person.id)
                                .where(OwnEntry.active).order_by(OwnEntry.kind, OwnEntry.key))
-    entries = [OwnEntryView(e.id, e.kind, e.key, json.loads(e.body), name, e.at, _tested(e)) for e, name in rows]
+    entries = [OwnEntryView(e.id, e.kind, e.key, body := json.loads(e.body), name, e.at, _tested(e.kind, body))
+               for e, name in rows]
     return entries, list(ctx.session.scalars(select(Stock.lubricant).order_by(Stock.lubricant)))
 
 

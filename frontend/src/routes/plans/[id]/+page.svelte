@@ -88,7 +88,7 @@
 <Failure text={error || catalogue.failed} class="m-8" />
 {#if bench.draft && bench.view}
   <div class="grid md:h-[calc(100vh-3rem)] md:grid-cols-[370px_1fr] lg:grid-cols-[430px_1fr]">
-    <div class="relative overflow-y-auto border-r bg-sheet px-4 py-4 lg:px-5">
+    <div class="relative contain-layout overflow-y-auto border-r bg-sheet px-4 py-4 lg:px-5">
       <Head {bench} />
       <Sections {bench} {work} />
     </div>

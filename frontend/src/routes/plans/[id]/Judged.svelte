@@ -39,7 +39,7 @@
   const mine = $derived(session.may('planning.save_draft'));
 </script>
 
-<div class="relative grid min-w-0 content-start gap-3 xl:overflow-y-auto xl:pr-1">
+<div class="relative grid min-w-0 content-start gap-3 xl:overflow-y-auto xl:contain-layout xl:pr-1">
   {#if result.groups.length > 1}<p class="-mb-2 font-bold">{group.name}</p>{/if}
   {#if group.preload}<WindowGauge
       preload={group.preload}

@@ -33,7 +33,8 @@
 >
   <div class="relative grid min-w-0 content-start gap-2">
     {#if bench.stale}
-      <Notice severity="stop" role="status">
+      <!-- while it is only computed it lies over the picture, which then need not be laid out and painted twice -->
+      <Notice severity="stop" role="status" class={bench.wrong.length ? '' : 'absolute inset-x-0 top-0 z-10'}>
         <p>Not current: these figures are from before the last change{bench.wrong.length ? '. To be mended:' : '.'}</p>
         {#if bench.wrong.length}<Wrong {bench} />{/if}
       </Notice>

@@ -2,10 +2,9 @@
 from __future__ import annotations
 
 from ...documents.plan import OwnLubricant
+from ...forms.base import FRICTION
 from ...forms.tested import RigBandOut, RigPointOut
 from ...mechanics.friction_tests import tested_band
-
-_LOWEST = 0.01
 
 
 def tested(own: OwnLubricant) -> list[RigBandOut]:
@@ -19,7 +18,7 @@ def tested(own: OwnLubricant) -> list[RigBandOut]:
     out = []
     for what, found in points.items():
         band = tested_band([p.value for p in found])
-        ends = [round(max(_LOWEST, end), 5) for end in band] if band else None
+        ends = [round(max(FRICTION[0], end), 5) for end in band] if band else None
         out.append(RigBandOut(what=what, count=len(found), threads=list(dict.fromkeys(p.thread for p in found)), band=ends,
                              points=found))
     return out

@@ -40,7 +40,7 @@ def take_passes(doc: Raw, stage: str, percents: str, order: str = "", check: str
     """
     one, kind = the_stage(doc, stage), _ORDERS.get(order, "cross")
     before = [p for p in one.get("passes") or [] if isinstance(p, dict)]
-    first = next(s for s in doc["stages"] if s.get("kind") == "tighten" and "install" in (s.get("in") or ["install"]))
+    first = next((s for s in doc["stages"] if s.get("kind") == "tighten" and "install" in (s.get("in") or ["install"])), one)
     by_hand = [p for p in before[:1] if p.get("do") == "hand"]
     passes: list[Raw] = by_hand or ([{"id": "hand", "do": "hand", "order": {"kind": kind}}] if one is first else [])
     passes += [{"id": f"p{i}", "do": "torque", "percent": float(share), "order": {"kind": kind}}
