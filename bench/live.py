@@ -22,7 +22,7 @@ def demo_server() -> Iterator[tuple[Server, Database]]:
     upgrade(database.owner_url, APP_ROLE)
     sessions = database.sessions()
     with sessions.begin() as session:
-        load(session)
+        load(session, year=True)
     sessions.kw["bind"].dispose()
     server = Server(database)
     server.start()

@@ -5,6 +5,7 @@ import os
 import uuid
 from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import UTC, datetime
 
 import pytest
 from hypothesis import settings
@@ -17,6 +18,8 @@ from orthotorq.services.database import open_sessions
 from orthotorq.services.schema import upgrade
 
 APP_ROLE = "orthotorq_app"
+#: the demo is loaded as of today, and looked at today: nothing in it grows old
+NOW = datetime.now(UTC).replace(microsecond=0)
 
 # tests assert no times: a machine that pauses fails nothing
 settings.register_profile("untimed", deadline=None)

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from orthotorq.core.documents.read import read_plan
 from orthotorq.core.documents.upgrade import upgraded
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.bound import bound_settings, with_ceilings
+from orthotorq.core.planning.compute.bound import BoundTool, bound_settings, with_ceilings
 from orthotorq.core.planning.compute.working import working
 from orthotorq.core.planning.templates import blank_plan
 from orthotorq.demo.load import plan_document, plan_names
@@ -74,14 +74,14 @@ def test_an_old_document_that_is_wrong_is_named_after_the_upgrade_too(waivers: o
 def test_the_same_tool_bound_at_the_start_changes_no_setting(name: str) -> None:
     document = PLANS[name]
     plan, result = read_plan(document), compute(document)
-    bound = bound_settings(plan, result, {tool: (tool, spec) for tool, spec in plan.tools.items()})
+    bound = bound_settings(plan, result, {tool: BoundTool(tool, spec) for tool, spec in plan.tools.items()})
     planned = {f"{s.id}/{p.id}/{p.group}": p.settings for s in result.stages for p in s.passes if p.settings}
     assert bound == planned
     # a result stored before passes kept their ceiling comes to the same
     for stage in result.stages:
         for one in stage.passes:
             one.ceiling_Nm = None
-    assert bound_settings(plan, with_ceilings(plan, result), {t: (t, s) for t, s in plan.tools.items()}) == planned
+    assert bound_settings(plan, with_ceilings(plan, result), {t: BoundTool(t, s) for t, s in plan.tools.items()}) == planned
 
 
 @settings(max_examples=60, deadline=None)
@@ -93,7 +93,7 @@ def test_bound_is_unbound_whatever_the_scale(increment: int, share: float, perce
     document["tools"]["w"].update(range=["10 N·m", "400 N·m"], increment=f"{increment} N·m")
     document["stages"][0]["passes"][1]["percent"] = percent
     plan, result = read_plan(document), compute(document)
-    bound = bound_settings(plan, result, {"w": ("W", plan.tools["w"])})
+    bound = bound_settings(plan, result, {"w": BoundTool("W", plan.tools["w"])})
     for one in result.stages[0].passes:
         if one.settings:
             assert bound[f"t/{one.id}/b"] == one.settings

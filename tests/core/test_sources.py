@@ -11,7 +11,7 @@ from orthotorq.core.forms.group import GroupOut
 from orthotorq.core.mechanics.losses import ROUGHNESS, embedding
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.alternatives import alternatives
-from orthotorq.core.planning.compute.bound import bound_settings
+from orthotorq.core.planning.compute.bound import BoundTool, bound_settings
 from orthotorq.core.planning.compute.working import working
 from tests.core.test_compute import errors
 from tests.plans import cover, small
@@ -159,8 +159,8 @@ def test_settings_for_a_bound_tool_and_one_that_does_not_reach() -> None:
 
     plan, result = read_plan(cover()), compute(cover())
     coarse = Tool.model_validate({"kind": "click wrench", "range": ["100 N·m", "500 N·m"], "increment": "10 N·m"})
-    found = bound_settings(plan, result, {"w": ("TW-1", coarse)})
+    found = bound_settings(plan, result, {"w": BoundTool("TW-1", coarse)})
     assert [found[f"close/{p}/studs"][0].text for p in ("first", "second", "full")] == ["160 N·m", "320 N·m", "450 N·m"]
     short = Tool.model_validate({"kind": "click wrench", "range": ["100 N·m", "400 N·m"]})
     with pytest.raises(Impossible, match="TW-2 goes from 100 to 400"):
-        bound_settings(plan, result, {"w": ("TW-2", short)})
+        bound_settings(plan, result, {"w": BoundTool("TW-2", short)})

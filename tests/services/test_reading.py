@@ -1,7 +1,7 @@
 """What the screens read: equipment, joints, runs by page, drafts, revisions, records."""
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import timedelta
 from typing import Any
 
 import pytest
@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.accounts.queries import find_actor, session_info
 from orthotorq.services.context import Ctx
-from orthotorq.services.errors import NotFound
+from orthotorq.services.errors import NotFound, Refused
 from orthotorq.services.planning.bench import answer_sum, explain_figure
 from orthotorq.services.planning.queries import read_draft, read_revision
 from orthotorq.services.registers.queries import joint_detail, list_equipment
@@ -19,14 +19,15 @@ from orthotorq.services.running.commands import take_lease
 from orthotorq.services.running.foreign import record_file
 from orthotorq.services.running.queries import list_runs, read_record, read_run
 from orthotorq.services.running.start import Choices, start_run
-from orthotorq.store.models import Person, Plan, Revision
+from orthotorq.store.models import Person, Plan, Revision, Tool
+from tests.conftest import NOW
 from tests.plans import cover
 
 
 @pytest.fixture
 def ctx(session: Session) -> Ctx:
     person = session.scalars(select(Person).where(Person.login == "tam")).one()
-    return Ctx(session, datetime(2026, 11, 24, 9, tzinfo=UTC), actor_of(person))
+    return Ctx(session, NOW, actor_of(person))
 
 
 def test_equipment_with_glyphs_and_summaries(ctx: Ctx) -> None:
@@ -66,6 +67,11 @@ def test_runs_come_by_pages_newest_first(ctx: Ctx) -> None:
 
 def test_a_run_begins_with_what_it_was_started_from(ctx: Ctx) -> None:
     plan = ctx.session.scalars(select(Plan).where(Plan.title == "Close the channel cover")).one()
+    # it is overdue: a supervisor lets it be used for now
+    tool = ctx.session.scalars(select(Tool).where(Tool.serial == "TW-08")).one()
+    with pytest.raises(Refused, match=r"TW-08 is blocked: overdue since"):
+        start_run(ctx, plan.revisions[-1].id, Choices("t", tools=(("w", "TW-08"),)))
+    tool.allowed_until = ctx.now + timedelta(hours=8)
     run = start_run(ctx, plan.revisions[-1].id, Choices("t", tools=(("w", "TW-08"),)))
     first = record_file(ctx, run).events[0].model_dump()
     assert first["kind"] == "start"

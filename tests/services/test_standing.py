@@ -24,9 +24,9 @@ from orthotorq.services.running.queries import read_record, read_run
 from orthotorq.services.running.sign import sign_run
 from orthotorq.services.running.standing import note_opened
 from orthotorq.services.running.start import Choices, start_run
+from orthotorq.services.toolroom.checks import add_calibration
 from orthotorq.store.models import Joint, Person, Plan, Revision, Tool
-
-NOW = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
+from tests.conftest import NOW
 
 
 class Yard:
@@ -84,7 +84,9 @@ class Yard:
         """Another wrench like one, on the register."""
         like = self.session.scalars(select(Tool).where(Tool.serial == serial)).one()
         columns = {c.name: getattr(like, c.name) for c in Tool.__table__.columns if c.name not in ("id", "serial")}
-        self.session.add(Tool(id=self.ctx("mira").new_id(), serial="K-900", **columns))
+        made = Tool(id=self.ctx("mira").new_id(), serial="K-900", **columns)
+        self.session.add(made)
+        add_calibration(self.ctx("mira"), made, self.now, self.now + timedelta(days=365), "K-1")
         self.session.flush()
         return "K-900"
 

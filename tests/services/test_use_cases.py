@@ -6,7 +6,7 @@ import json
 import pkgutil
 import uuid
 from collections.abc import Callable
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from typing import Any, get_args
 
 import pytest
@@ -39,8 +39,7 @@ from orthotorq.services.running.queries import read_record, read_run
 from orthotorq.services.running.start import Choices, start_run
 from orthotorq.store.models import Event, Joint, Person, Plan, Reading, RefusedEvent, Revision
 from orthotorq.web import api
-
-NOW = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
+from tests.conftest import NOW
 
 
 def actor(session: Session, login: str) -> Actor:

@@ -18,10 +18,10 @@ from orthotorq.core.running.actions import ACTIONS
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import Forbidden, NotSignedIn
 from orthotorq.services.permissions import ANYONE, REGISTRY, ROLES, TABLE, allowed
-from orthotorq.services.registers.tools import ToolView
 from orthotorq.services.running.append import happened
 from orthotorq.services.running.chain import GENESIS, canonical_event, chain_hash, fact_of, time_text, verify_run
 from orthotorq.services.running.prepare import reaches
+from orthotorq.services.toolroom.tools import ToolView
 
 # the registry is whole once every use case is imported
 for module in pkgutil.walk_packages(services.__path__, "orthotorq.services."):
@@ -42,10 +42,10 @@ class NoSession:
 
 @pytest.mark.parametrize(("high", "offered"), [(60.1, True), (59.9, False)])
 def test_a_wrench_is_offered_from_six_tenths_of_what_is_asked(high: float, offered: bool) -> None:
-    wanted = cast(ToolOut, SimpleNamespace(kind="click wrench", high_Nm=100.0))
-    assert reaches(wanted, cast(ToolView, SimpleNamespace(kind="click wrench", high_Nm=high))) is offered
+    wanted = cast(ToolOut, SimpleNamespace(sort="wrench", kind="click wrench", high_Nm=100.0))
+    assert reaches(wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="click wrench", high_Nm=high))) is offered
     # a preset driver has one figure, whatever the share
-    assert not reaches(wanted, cast(ToolView, SimpleNamespace(kind="preset driver", high_Nm=100.0)))
+    assert not reaches(wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=100.0)))
 
 
 @pytest.mark.parametrize(("ago", "believed"), [(29.9, 29.9), (30.1, 30.0), (400.0, 30.0), (-1.0, 0.0)])

@@ -37,7 +37,7 @@ def prepare_demo() -> None:
         # only now: it brings the whole core, and a demo that is already there starts sooner without it
         from ..demo.load import load
 
-        load(session)
+        load(session, year=True)
         click.echo("Loaded the demo: Vellmark Saltworks.", err=True)
 
 

@@ -112,3 +112,15 @@ MOST_TURNS = _t("most_turns", 10, "turns", "an angle reading above this cannot b
 FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",
                   "NIST 800-63B asks for a limit")
 FAILED_MINUTES = _t("failed_minutes", 15, "min", "the time in which they are counted", "NIST 800-63B")
+# coming back
+RECHECK_EARLY = _t("recheck_early", 0.8, "of the reading", "a recheck from this share of a reading on counts for it",
+                   "a fifth early is on time")
+RECHECK_GRACE = _t("recheck_grace", 0.1, "of the interval", "days after the day before a recheck is overdue", _PLAIN)
+RECHECK_GRACE_MOST = _t("recheck_grace_most", 14, "days", "and no more days than this", _PLAIN)
+KEEPS_MOVING = _t("keeps_moving", 3, "rechecks", "a joint that had moved at so many in a row keeps moving")
+MOVED_DIES = _t("moved_dies", 0.5, "of before", "movement that is not down to this at the next recheck does not die away",
+                "settling halves at least from one recheck to the next")
+METER_READINGS = _t("meter_readings", 3, "readings", "a forecast needs so many", "two make a line, a third says whether it holds")
+METER_DAYS = _t("meter_days", 7, "days", "a forecast needs readings over so long", "a week has its own rhythm")
+METER_LAST = _t("meter_last", 30, "readings", "the last ones that a forecast looks at", "so that a list is quick")
+METER_AGES = _t("meter_ages", 30, "days", "a slope so old weighs half", "use changes with the season")

@@ -8,12 +8,14 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 
-from .errors import BadQuantity
+from .errors import BadQuantity, Impossible
 from .messages import Message
-from .units import read_number
+from .units import parse, read_number
 
 #: a bare number above 1 can be no share: it is in percent
 WHOLE = 1.0
+#: no reference is 3 % uncertain: a bare number above that is in percent
+UNCERTAIN = 0.03
 _NUMBER = r"\d*[.,]?\d+(?:e-?\d+)?"
 _PERCENT = re.compile(rf"\s*[+±]?\s*({_NUMBER})\s*(%|percent|per cent)?\s*", re.I)
 _RATIO = re.compile(rf"\s*({_NUMBER})\s*(?::|to|/)\s*({_NUMBER})\s*", re.I)
@@ -109,3 +111,21 @@ def band_text(figures: Iterable[float]) -> str:
     '0.1 – 0.12 – 0.14'
     """
     return " – ".join(f"{v:g}" for v in figures)
+
+
+def read_readings(text: str, unit: str) -> tuple[tuple[str, ...], tuple[float, ...]]:
+    """(texts, values [N·mm]) of torques that a reference showed; those without a unit are in that of the last one, else in
+    `unit`. Raises BadQuantity, Impossible.
+
+    >>> read_readings("198; 203.5", "N·m")
+    (('198 N·m', '203.5 N·m'), (198000.0, 203500.0))
+    """
+    parts = [part.strip() for part in re.split(r";|\n|,\s+|,(?=\d+(?:\.\d+)?\s*(?:,|;|$|[^\d,.;]))", text) if part.strip()]
+    units = [read_number(part)[2].strip() for part in parts]
+    unit = next((one for one in reversed(units) if one), unit)
+    texts = tuple(part if own else f"{part} {unit}" for part, own in zip(parts, units, strict=True))
+    values = tuple(parse(one, "torque").base for one in texts)
+    if not values or any(value <= 0 for value in values):
+        raise Impossible(Message.OUT_OF_RANGE, ("readings",), value="a reading of 0 or less" if values else "no reading",
+                         range="one or more readings above 0")
+    return texts, values

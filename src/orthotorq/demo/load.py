@@ -1,23 +1,27 @@
-"""Loads the demo once, through the same use cases that the web calls."""
+"""Loads the demo once, through the same use cases that the web calls: the works as they are, and where wanted a year of work."""
 from __future__ import annotations
 
 import json
+import uuid
+from collections.abc import Iterable
 from datetime import UTC, datetime, timedelta
 from importlib.resources import files
 from typing import Any
 
+from argon2 import PasswordHasher
 from sqlalchemy.orm import Session
 
 from ..core.planning.compute import compute
-from ..services.accounts.commands import HASHER
 from ..services.accounts.queries import DEMO_PASSWORD
 from ..services.context import Actor, Ctx
 from ..services.planning.commands import caution_id, create_plan, release, save_draft
 from ..services.registers.commands import add_person, register_equipment, register_joint
 from ..services.registers.tables import save_own_entry, set_in_store
-from ..services.registers.tools import add_calibration, add_tool
+from ..services.toolroom.checks import add_calibration
+from ..services.toolroom.tools import ToolAsTyped, register_tool, tool_of
 from .runs import finish_run
-from .tools import TOOLS
+from .tools import OTHERS, TOOLS
+from .year import CHECKS, live_a_year
 
 PEOPLE = (("mira", "Mira Oslund", ["planner"]), ("tam", "Tam Hollis", ["fitter"]),
           ("runa", "Runa Tesk", ["supervisor"]), ("jory", "Jory Vane", ["administrator"]))
@@ -38,10 +42,11 @@ EQUIPMENT = (
     ("WS-1", "Workshop", "Workshop", (("valve-fixture", "Valve block fixture", "fixture", "valve-block-fixture"),
                                       ("press-frame", "Press frame foot", "machine_mount", None))),
 )
-#: plans whose joint has a finished run
+#: plans whose joint has a finished run where no year is loaded
 FINISHED = ("evaporator-cover", "trolley-wheel", "bellows-clamp")
 IN_STORE = ("moly-paste", "nickel-anti-seize", "light-oil", "engine-oil", "threadlocker-medium")
-BEGIN = datetime(2026, 11, 2, 7, 30, tzinfo=UTC)
+#: so long before the day of loading the works begin: with finished runs, with a year of work
+BEFORE, YEAR = timedelta(days=24), timedelta(days=372)
 
 
 def plan_names() -> list[str]:
@@ -54,14 +59,25 @@ def plan_document(name: str) -> Any:
     return json.loads((files(__package__) / "plans" / f"{name}.json").read_text(encoding="utf-8"))
 
 
-def load(session: Session) -> None:
-    """Load everything into an empty database."""
-    start = Ctx(session, BEGIN)
-    password = HASHER.hash(DEMO_PASSWORD)
+def load(session: Session, year: bool = False, today: datetime | None = None) -> None:
+    """Load everything into an empty database, as of a day (now where none is named), so that nothing in it is too old."""
+    now = (today or datetime.now(UTC)).replace(hour=7, minute=30, second=0, microsecond=0)
+    begin = now - (YEAR if year else BEFORE)
+    start = Ctx(session, begin)
+    # everybody knows the password of the demo: nothing is gained by a hash that takes long
+    password = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1).hash(DEMO_PASSWORD)
     actors = {login: add_person(start, login, name, password, roles) for login, name, roles in PEOPLE}
-    _registers(session, actors)
-    planner = Ctx(session, BEGIN, actors["mira"])
-    later = BEGIN + timedelta(days=3)
+    _registers(session, actors, begin, now - BEFORE)
+    revisions = dict(_equipment(Ctx(session, begin, actors["mira"])))
+    if year:
+        live_a_year(session, actors, revisions, now)
+        return
+    for number, name in enumerate(n for n in plan_names() if n in FINISHED):
+        finish_run(session, revisions[name], actors["tam"], actors["runa"], begin + timedelta(days=3 + number))
+
+
+def _equipment(planner: Ctx) -> Iterable[tuple[str, uuid.UUID]]:
+    """Machines, joints and released plans; gives the revisions by the name of their plan's file."""
     for tag, name, area, joints in EQUIPMENT:
         machine = register_equipment(planner, tag, name, area)
         for joint_tag, joint_name, kind, plan in joints:
@@ -71,19 +87,26 @@ def load(session: Session) -> None:
             document = plan_document(plan)
             made = create_plan(planner, joint, document["title"])
             save_draft(planner, made, 1, document)
-            revision = release(planner, made, 2, taken_on=[caution_id(f) for f in compute(document).findings])
-            if plan in FINISHED:
-                finish_run(session, revision.id, actors["tam"], actors["runa"], later)
-                later += timedelta(days=1)
+            yield plan, release(planner, made, 2, taken_on=[caution_id(f) for f in compute(document).findings]).id
 
 
-def _registers(session: Session, actors: dict[str, Actor]) -> None:
+def _registers(session: Session, actors: dict[str, Actor], begin: datetime, checked: datetime) -> None:
     """Tools with calibrations, what is in store, and own entries of the tables."""
-    chief, planner = Ctx(session, BEGIN, actors["runa"]), Ctx(session, BEGIN, actors["mira"])
+    chief, planner = Ctx(session, begin, actors["runa"]), Ctx(session, begin, actors["mira"])
+    checked_in_the_year = {serial for _, serial, _ in CHECKS} if begin < checked else set()
     for serial, spec, months, note in TOOLS:
-        tool = add_tool(chief, serial, spec, note)
-        calibrated = BEGIN - timedelta(days=30 * (12 - months))
-        add_calibration(chief, tool, calibrated, calibrated + timedelta(days=365), f"C-{serial}-26")
+        tool = tool_of(chief, register_tool(chief, ToolAsTyped(serial, "wrench", spec, "Tool room", note=note)))
+        if begin < checked:
+            first = begin - timedelta(days=5)
+            add_calibration(chief, tool, first, first + timedelta(days=400), f"C-{serial}-{first:%y}")
+        if serial in checked_in_the_year:
+            continue
+        at = checked - timedelta(days=30 * (12 - months))
+        add_calibration(chief, tool, at, at + timedelta(days=365), f"C-{serial}-{at:%y}")
+    for serial, sort, spec, note in OTHERS:
+        tool = tool_of(chief, register_tool(chief, ToolAsTyped(serial, sort, spec, "Tool room", note=note)))
+        if sort in ("tester", "multiplier"):
+            add_calibration(chief, tool, checked, checked + timedelta(days=365), f"C-{serial}-{checked:%y}")
     for lubricant in IN_STORE:
         set_in_store(planner, lubricant, True)
     save_own_entry(planner, "lubricant", "vellmark-white", {

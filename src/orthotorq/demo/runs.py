@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 from random import Random
 from typing import Any
@@ -10,17 +11,18 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from ..core.forms.result import ToolOut
-from ..core.forms.run import Instruction, RunState
-from ..core.running import first_variants
+from ..core.forms.run import Instruction
+from ..core.running import Fact, first_variants, fold, state_from
 from ..services.accounts.queries import DEMO_PASSWORD
 from ..services.context import Actor, Ctx
 from ..services.errors import BadField
 from ..services.planning.queries import read_revision
-from ..services.running.chain import time_text
-from ..services.running.commands import append_events
+from ..services.running.chain import facts_of, time_text
+from ..services.running.commands import MAX_BATCH, append_events
 from ..services.running.queries import read_run
 from ..services.running.sign import sign_run
 from ..services.running.start import Choices, start_run
+from ..store.models import Run
 
 DEVICE = "tablet-2"
 
@@ -78,38 +80,83 @@ def tools_for(wanted: list[ToolOut]) -> tuple[tuple[str, str], ...]:
     return tuple((tool.id, tool.prefer[0]) for tool in wanted if tool.prefer)
 
 
-def finish_run(session: Session, revision: uuid.UUID, fitter: Actor, supervisor: Actor, begin: datetime,
-               occasion: str = "install", answer: Callable[[Instruction, Random], dict[str, Any]] = sensible_answer) -> uuid.UUID:
-    """Run a revision to its end on an occasion and sign it; returns the run's id."""
-    chance = Random(str(begin))
-    now = begin
-    sent = 0
+@dataclass(slots=True)
+class _Answered:
+    """A run as far as it was answered: its id, the events that a tablet would send, and the time of the last one."""
+
+    run: uuid.UUID
+    sent: list[dict[str, Any]]
+    now: datetime
+
+
+def _answered(session: Session, revision: uuid.UUID, fitter: Actor, begin: datetime, most: int,
+              answer: Callable[[Instruction, Random], dict[str, Any]], **choices: Any) -> _Answered:
+    """A run that is begun, with what a tablet would send for it; answers are found by the core alone."""
+    chance, now = Random(str(begin)), begin
     plan = read_revision(Ctx(session, now, fitter), revision).result
-    choices = Choices(DEVICE, occasion=occasion, variants=first_variants(plan), tools=tools_for(plan.tools))
-    run = start_run(Ctx(session, now, fitter), revision, choices)
-
-    def send(actor: Actor, device: str, number: int, step: str, kind: str, payload: dict[str, Any]) -> RunState:
-        ctx = Ctx(session, now, actor)
-        event = {"id": str(ctx.new_id()), "run": str(run), "step": step, "kind": kind, "payload": payload, "device": device,
-                 "device_sequence": number, "device_time": time_text(now), "lease": 1, "last_seen": 0}
-        answers, state = append_events(ctx, run, [event], time_text(now))
-        if answers[0].verdict != "accepted":
-            raise RuntimeError(f"demo run: {answers[0].text}")
-        return state
-
-    state = read_run(Ctx(session, now, fitter), run).state
-    while (step := state.instruction) is not None:
-        now += timedelta(seconds=chance.uniform(14, 40))
+    chosen = {"variants": first_variants(plan), "tools": tools_for(plan.tools), **choices}
+    run = start_run(Ctx(session, now, fitter), revision, Choices(DEVICE, **chosen))
+    log = fold(facts_of(session, session.get_one(Run, run)))
+    sent: list[dict[str, Any]] = []
+    while (step := state_from(plan, log, now.timestamp()).instruction) is not None and len(sent) < most:
         if step.ready_at is not None and step.ready_at > now.timestamp():
             now = datetime.fromtimestamp(step.ready_at, now.tzinfo) + timedelta(seconds=20)
-        sent += 1
-        state = send(fitter, DEVICE, sent, step.step, "answer", answer(step, chance))
-    now += timedelta(minutes=2)
-    for actor, role, later in ((fitter, "fitter", timedelta(0)), (supervisor, "supervisor", timedelta(hours=1))):
-        now += later
-        if role == "supervisor":
-            for number, one in enumerate(state.deviations, 1):
-                send(actor, "desk-1", number, one.step, "accept", {"deviation": one.id, "reason": "seen, looked at again"})
-        if isinstance(sign_run(Ctx(session, now, actor), run, role, DEMO_PASSWORD), BadField):
-            raise RuntimeError(f"demo run: {role} is not signed in")
-    return run
+        for place in [step.step, *(one.step for one in step.ahead)]:
+            now += timedelta(seconds=chance.uniform(14, 40))
+            given = answer(step, chance)
+            event = _event(Ctx(session, now, fitter), run, DEVICE, len(sent) + 1, place, "answer", given)
+            sent.append(event)
+            log.add(Fact(len(sent) + 1, event["id"], place, "answer", given, fitter.name, time_text(now),
+                         happened=now.timestamp()))
+            if not any(button.answer == given["answer"] and button.follows for button in step.buttons):
+                break
+    return _Answered(run, sent, now)
+
+
+def finish_run(session: Session, revision: uuid.UUID, fitter: Actor, supervisor: Actor | None, begin: datetime,
+               occasion: str = "install", answer: Callable[[Instruction, Random], dict[str, Any]] = sensible_answer,
+               **choices: Any) -> uuid.UUID:
+    """Run a revision to its end on an occasion and sign it, the second time as the supervisor where there is one; returns the
+    run's id. It is sent as a tablet sends what it has kept: in batches."""
+    done = _answered(session, revision, fitter, begin, 100_000, answer, occasion=occasion, **choices)
+    _send_all(Ctx(session, done.now, fitter), done)
+    now = done.now + timedelta(minutes=2)
+    _signed(Ctx(session, now, fitter), done.run, "fitter")
+    if supervisor is not None:
+        later = Ctx(session, now + timedelta(hours=1), supervisor)
+        state = read_run(later, done.run).state
+        _send(later, done.run, [_event(later, done.run, "desk-1", number, one.step, "accept",
+                                       {"deviation": one.id, "reason": "seen, looked at again"})
+                                for number, one in enumerate(state.deviations, 1)])
+        _signed(later, done.run, "supervisor")
+    return done.run
+
+
+def cut_short(session: Session, revision: uuid.UUID, fitter: Actor, begin: datetime, steps: int, reason: str) -> uuid.UUID:
+    """A run that is ended after some steps, with the reason; returns its id."""
+    done = _answered(session, revision, fitter, begin, steps, sensible_answer)
+    _send_all(Ctx(session, done.now, fitter), done)
+    last = Ctx(session, done.now + timedelta(minutes=1), fitter)
+    _send(last, done.run, [_event(last, done.run, DEVICE, len(done.sent) + 1, "-", "abandon", {"reason": reason})])
+    return done.run
+
+
+def _send_all(ctx: Ctx, done: _Answered) -> None:
+    for first in range(0, len(done.sent), MAX_BATCH):
+        _send(ctx, done.run, done.sent[first:first + MAX_BATCH])
+
+
+def _event(ctx: Ctx, run: uuid.UUID, device: str, number: int, step: str, kind: str, payload: dict[str, Any]) -> dict[str, Any]:
+    return {"id": str(ctx.new_id()), "run": str(run), "step": step, "kind": kind, "payload": payload, "device": device,
+            "device_sequence": number, "device_time": time_text(ctx.now), "lease": 1, "last_seen": 0}
+
+
+def _send(ctx: Ctx, run: uuid.UUID, events: list[dict[str, Any]]) -> None:
+    for said in append_events(ctx, run, events, time_text(ctx.now))[0] if events else ():
+        if said.verdict != "accepted":
+            raise RuntimeError(f"demo run: {said.text}")
+
+
+def _signed(ctx: Ctx, run: uuid.UUID, role: str) -> None:
+    if isinstance(sign_run(ctx, run, role, DEMO_PASSWORD), BadField):
+        raise RuntimeError(f"demo run: {role} is not signed in")

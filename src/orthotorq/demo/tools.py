@@ -27,3 +27,11 @@ TOOLS: tuple[tuple[str, dict[str, Any], int, str], ...] = (
     ("TW-22", {"kind": "preset driver", "name": "driver 38 N·m, blue", "range": ["38 N·m", "38 N·m"], "accuracy": 0.06,
                "drive": "1/2 in"}, 6, ""),
 )
+#: what is no wrench: serial, sort, sheet, note
+OTHERS: tuple[tuple[str, str, dict[str, Any], str], ...] = (
+    ("TT-1", "tester", {"name": "bench tester", "range": ["5 N·m", "1000 N·m"], "uncertainty": "0.5 %", "drive": "3/4 in"},
+     "against which wrenches are checked"),
+    ("TM-1", "multiplier", {"name": "multiplier 5:1", "ratio": "5:1", "efficiency": [0.88, 0.9, 0.92], "drive": "1 in"}, ""),
+    ("TA-1", "adapter", {"name": "offset adapter 36 mm", "length": "120 mm", "drive": "3/4 in"}, ""),
+    ("TG-1", "gauge", {"name": "angle disc", "measures": "angle, in degrees", "uncertainty": "± 2°"}, ""),
+)

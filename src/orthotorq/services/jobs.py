@@ -14,13 +14,18 @@ from sqlalchemy.orm import Session, sessionmaker
 from .context import Ctx
 from .database import open_sessions
 from .planning.exchange import run_import
+from .rechecking.dues import refresh_all
+from .registers.files import run_register
 from .running.readings import run_readings
 
 QUEUE = "plans"
+#: when due dates are forecast anew without anybody asking
+NIGHTLY = "20 3 * * *"
 Work = Callable[[sessionmaker[Session], uuid.UUID, Callable[[Session], Ctx]], None]
 #: kind of a job -> its task, and what does it
 TASKS: dict[str, tuple[str, Work]] = {"import": ("orthotorq.import_plans", run_import),
-                                      "readings": ("orthotorq.read_readings", run_readings)}
+                                      "readings": ("orthotorq.read_readings", run_readings),
+                                      "register": ("orthotorq.take_register", run_register)}
 
 
 def _conninfo(url: str) -> str:
@@ -44,6 +49,12 @@ def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
             work(sessions, uuid.UUID(job_id), lambda session: Ctx(session, datetime.now(UTC)))
 
         app.task(name=name, queue=QUEUE)(task)
+
+    @app.periodic(cron=NIGHTLY)
+    @app.task(name="orthotorq.forecast", queue=QUEUE, pass_context=False)
+    def forecast(timestamp: int) -> None:
+        refresh_all(sessions, lambda session: Ctx(session, datetime.now(UTC)))
+
     return app
 
 

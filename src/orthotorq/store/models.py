@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 import uuid
-from datetime import datetime
+from datetime import date, datetime
 
 from sqlalchemy import (
     ARRAY,
@@ -78,6 +78,10 @@ class Joint(Base):
     standing_why: Mapped[str] = mapped_column(String(400), default="")
     standing_run: Mapped[int | None]
     standing_at: Mapped[datetime | None] = mapped_column(UTC)
+    #: the joint face in small, of what was released last, as JSON
+    glyph: Mapped[str] = mapped_column(Text, default="")
+    #: what its rechecks say where it keeps moving (core/rechecking/movement.py)
+    movement: Mapped[str] = mapped_column(String(400), default="")
     equipment: Mapped[Equipment] = relationship(back_populates="joints")
     plans: Mapped[list[Plan]] = relationship(back_populates="joint", order_by="Plan.created_at")
     __table_args__ = (UniqueConstraint("equipment_id", "tag"),)
@@ -96,6 +100,8 @@ class Plan(Base):
     draft_by: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     draft_at: Mapped[datetime] = mapped_column(UTC)
     put_away: Mapped[bool] = mapped_column(default=False)
+    #: whether the draft says something that no revision says
+    unreleased: Mapped[bool] = mapped_column(default=True)
     joint: Mapped[Joint] = relationship(back_populates="plans")
     revisions: Mapped[list[Revision]] = relationship(back_populates="plan", order_by="Revision.number")
 
@@ -148,6 +154,12 @@ class Run(Base):
     head_sequence: Mapped[int]
     head_hash: Mapped[str] = mapped_column(String(64))
     provisional: Mapped[bool] = mapped_column(default=False)
+    occasion: Mapped[str] = mapped_column(String(20), default="install")
+    #: conflicts that nobody has settled yet; bolts that a recheck looked at, and those that had moved
+    conflicts: Mapped[int] = mapped_column(default=0)
+    checked: Mapped[int] = mapped_column(default=0)
+    moved: Mapped[int] = mapped_column(default=0)
+    ended_at: Mapped[datetime | None] = mapped_column(UTC)
     revision: Mapped[Revision] = relationship()
 
 
@@ -207,7 +219,7 @@ class Reading(Base):
 
 
 class Tool(Base):
-    """A registered tool by serial; `spec` has the form of a plan's tool."""
+    """A registered tool by serial; `spec` has the form of its sort (core/documents/toolroom.py), of a wrench that of a plan's."""
 
     __tablename__ = "tool"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -215,11 +227,24 @@ class Tool(Base):
     spec: Mapped[str] = mapped_column(Text)
     blocked: Mapped[bool] = mapped_column(default=False)
     note: Mapped[str] = mapped_column(String(300), default="")
+    sort: Mapped[str] = mapped_column(String(20), default="wrench")
+    place: Mapped[str] = mapped_column(String(120), default="")
+    owner: Mapped[str] = mapped_column(String(120), default="")
+    borrowed: Mapped[bool] = mapped_column(default=False)
+    #: what it is held to: a class of ISO 6789-1, or an own limit, as typed
+    held_to: Mapped[str] = mapped_column(String(30), default="")
+    interval_months: Mapped[int] = mapped_column(default=12)
+    interval_pulls: Mapped[int] = mapped_column(default=5000)
+    #: the mean error found at the last check, where it is used with that error
+    corrected: Mapped[float | None]
+    #: until when a supervisor lets it be used although it is blocked, and why
+    allowed_until: Mapped[datetime | None] = mapped_column(UTC)
+    allowed_why: Mapped[str] = mapped_column(String(300), default="")
     calibrations: Mapped[list[Calibration]] = relationship(back_populates="tool", order_by="Calibration.at")
 
 
 class Calibration(Base):
-    """A calibration or comparison of a tool; never edited."""
+    """A calibration or comparison of a tool; never edited. `points` are settings with their readings, as JSON."""
 
     __tablename__ = "calibration"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -229,7 +254,125 @@ class Calibration(Base):
     certificate: Mapped[str] = mapped_column(String(80))
     passed: Mapped[bool]
     person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    verdict: Mapped[str] = mapped_column(String(10), default="")
+    points: Mapped[str] = mapped_column(Text, default="[]")
+    #: what it was held against, with the uncertainty of that as a share
+    reference: Mapped[str] = mapped_column(String(120), default="")
+    uncertainty: Mapped[float] = mapped_column(default=0.0)
+    #: limit, mean error and the error farthest from zero, as shares; None of a certificate without figures
+    limit: Mapped[float | None]
+    error: Mapped[float | None]
+    worst: Mapped[float | None]
+    note: Mapped[str] = mapped_column(String(300), default="")
     tool: Mapped[Tool] = relationship(back_populates="calibrations")
+    __table_args__ = (CheckConstraint("verdict in ('', 'pass', 'fail', 'undecided')", name="verdict"),)
+
+
+class ToolPull(Base):
+    """What a registered wrench did to a bolt: one answer of a run, so that a bad wrench can be followed."""
+
+    __tablename__ = "tool_pull"
+    run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), primary_key=True)
+    sequence: Mapped[int] = mapped_column(primary_key=True)
+    tool_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("tool.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+    group: Mapped[str] = mapped_column(String(60))
+    place: Mapped[str] = mapped_column(String(60))
+    position: Mapped[str] = mapped_column(String(60))
+    torque_Nm: Mapped[float]
+    percent: Mapped[float]
+    __table_args__ = (Index("ix_tool_pull_tool_id_at", "tool_id", "at"),)
+
+
+class RevisionLoad(Base):
+    """Clamp load and its window of one group of a revision [N], kept at its release so that many are read at once."""
+
+    __tablename__ = "revision_load"
+    revision_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("revision.id"), primary_key=True)
+    group: Mapped[str] = mapped_column(String(60), primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    low_N: Mapped[float | None]
+    typical_N: Mapped[float | None]
+    high_N: Mapped[float | None]
+    lower_N: Mapped[float | None]
+    upper_N: Mapped[float | None]
+
+
+class Meter(Base):
+    """A meter of a machine, with where it stands and how fast it runs: written at each reading, never computed for a list."""
+
+    __tablename__ = "meter"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    equipment_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("equipment.id"))
+    unit: Mapped[str] = mapped_column(String(12))
+    name: Mapped[str] = mapped_column(String(60))
+    shown: Mapped[float | None]
+    total: Mapped[float | None]
+    at: Mapped[datetime | None] = mapped_column(UTC)
+    rate_low: Mapped[float | None]
+    rate: Mapped[float | None]
+    rate_high: Mapped[float | None]
+    rate_words: Mapped[str] = mapped_column(String(200), default="")
+    __table_args__ = (UniqueConstraint("equipment_id", "unit"),)
+
+
+class MeterReading(Base):
+    """What a meter showed; a wrong one is struck out, with who did it, and stays."""
+
+    __tablename__ = "meter_reading"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    meter_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("meter.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+    value: Mapped[float]
+    how: Mapped[str] = mapped_column(String(12))
+    before: Mapped[float | None]
+    total: Mapped[float]
+    source: Mapped[str] = mapped_column(String(20))
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    struck_by: Mapped[uuid.UUID | None] = mapped_column(ForeignKey("person.id"))
+    __table_args__ = (Index("ix_meter_reading_meter_id_at", "meter_id", "at"),
+                      CheckConstraint("how in ('reading', 'reset', 'replaced', 'rolled_over')", name="how"))
+
+
+class DueDate(Base):
+    """When a joint is looked at next, and why: by a rule of its plan, or by how it stands. Stored, not computed for a list."""
+
+    __tablename__ = "due_date"
+    joint_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("joint.id"), primary_key=True)
+    rule: Mapped[str] = mapped_column(String(80), primary_key=True)
+    revision_id: Mapped[uuid.UUID | None] = mapped_column(ForeignKey("revision.id"))
+    occasion: Mapped[str] = mapped_column(String(20))
+    reading: Mapped[float | None]
+    unit: Mapped[str] = mapped_column(String(12))
+    day: Mapped[date | None] = mapped_column(index=True)
+    low: Mapped[date | None]
+    high: Mapped[date | None]
+    grace: Mapped[int]
+    at_once: Mapped[bool] = mapped_column(default=False)
+    why: Mapped[str] = mapped_column(String(500))
+
+
+class JointEntry(Base):
+    """Something that happened to a joint beside its runs; never changed."""
+
+    __tablename__ = "joint_entry"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    joint_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("joint.id"))
+    at: Mapped[datetime] = mapped_column(UTC)
+    kind: Mapped[str] = mapped_column(String(12))
+    words: Mapped[str] = mapped_column(String(400))
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    __table_args__ = (Index("ix_joint_entry_joint_id_at", "joint_id", "at"),
+                      CheckConstraint("kind in ('opened', 'replaced', 'happened', 'note', 'tool')", name="kind"))
+
+
+class CalendarLink(Base):
+    """The secret address of a person's calendar; only its hash is kept."""
+
+    __tablename__ = "calendar_link"
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"), primary_key=True)
+    secret_hash: Mapped[str] = mapped_column(String(64), unique=True)
+    at: Mapped[datetime] = mapped_column(UTC)
 
 
 class OwnEntry(Base):

@@ -117,13 +117,20 @@ class Part(Model):
     quantity: Annotated[str, Field(max_length=60)] = ""
 
 
+#: month and day of a year, 29 February among them; nothing
+_SEASON = r"^((0[13578]|1[02])-(0[1-9]|[12]\d|3[01])|(0[469]|11)-(0[1-9]|[12]\d|30)|02-(0[1-9]|[12]\d))?$"
+
+
 class Recheck(Model):
-    """When the joint is looked at again: at certain readings of a meter, then at an interval."""
+    """When the joint is looked at again: at certain readings of a meter, then at an interval; every year from a day on
+    (`season`, month-day); or after something that happens (`after`, in words)."""
 
     id: Id
     meter: Meter
     at: Annotated[list[Amount], Field(max_length=20)] = []
     every: Amount | None = None
+    season: Annotated[str, Field(pattern=_SEASON)] = ""
+    after: Words = ""
     occasion: Occasion = "recheck"
     reason: Words = ""
 

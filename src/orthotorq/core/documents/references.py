@@ -146,8 +146,8 @@ def _recheck_errors(plan: Plan) -> list[FieldError]:
                     path = ("rechecks", i, field) if field == "every" else ("rechecks", i, field, j)
                     errors.append(_bad(path, f"A meter of {one.meter} is read in {one.meter}, more than 0; "
                                              f"“{value}” is not"))
-        if not one.at and one.every is None:
-            errors.append(_bad(("rechecks", i, "at"), "Say at which reading, or every how much"))
+        if not one.at and one.every is None and not one.season and not one.after.strip():
+            errors.append(_bad(("rechecks", i, "at"), "Say at which reading, every how much, in which season or after what"))
     return errors
 
 

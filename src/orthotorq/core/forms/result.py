@@ -74,7 +74,8 @@ class ToolOut(Out):
 
 
 class RecheckOut(Out):
-    """When to come back: readings of a meter in its unit, rising, then every so much."""
+    """When to come back: readings of a meter in its unit, rising, then every so much; or every year from a day on (month-day),
+    or after something that happens."""
 
     id: str
     meter: str
@@ -82,6 +83,8 @@ class RecheckOut(Out):
     every: float | None
     occasion: str
     reason: str
+    season: str = ""
+    after: str = ""
 
 
 class Result(Out):

@@ -50,3 +50,5 @@ class SettingOut(Out):
     scale: ScaleOut | None
     links: list[LinkOut] = []
     preset: bool = False
+    #: that the wrench is set otherwise than it should read, and why; empty where it is not
+    corrected: str = ""

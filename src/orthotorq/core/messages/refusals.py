@@ -142,6 +142,31 @@ class Refusal(StrEnum):
     JOB_OVER = "job_over"
     NO_SUCH_JOINT = "no_such_joint"
     IF_MATCH = "if_match"
+    FROM_TO = "from_to"
+    ONE_OF = "one_of"
+    SORT_STAYS = "sort_stays"
+    REASON_WANTED = "reason_wanted"
+    BEYOND_RANGE = "beyond_range"
+    ONLY_WRENCHES = "only_wrenches"
+    REFERENCE_WANTED = "reference_wanted"
+    POINTS_WANTED = "points_wanted"
+    NO_ERROR_FOUND = "no_error_found"
+    METER_UNIT = "meter_unit"
+    METER_TAKEN = "meter_taken"
+    METER_READING = "meter_reading"
+    METER_FUTURE = "meter_future"
+    METER_LATER = "meter_later"
+    TIME_FORM = "time_form"
+    ENTRY_KIND = "entry_kind"
+    STRUCK = "struck"
+    SAY_WHAT = "say_what"
+    CALENDAR_OFF = "calendar_off"
+    REGISTER_COLUMNS = "register_columns"
+    REGISTER_EMPTY = "register_empty"
+    REGISTER_ROWS = "register_rows"
+    REGISTER_KIND = "register_kind"
+    REGISTER_WRONG = "register_wrong"
+    NOTHING_TOUCHED = "nothing_touched"
 
 
 TEXTS: dict[Refusal, str] = {
@@ -223,7 +248,7 @@ TEXTS: dict[Refusal, str] = {
     Refusal.BAD_HISTORY: "The history is known or unknown.",
     Refusal.NO_SUCH_TOOL: "“{tool}” is not a tool of this plan.",
     Refusal.NO_SUCH_SERIAL: "No tool with the serial “{serial}” is registered.",
-    Refusal.TOOL_BLOCKED: "{serial} is blocked{note}. Take another one.",
+    Refusal.TOOL_BLOCKED: "{serial} is blocked: {note}. Take another one, or have a supervisor let it be used (Tools).",
     Refusal.BATCH_SIZE: "A batch has 1 to {most} events.",
     Refusal.EVENT_FIELD: "{path}: {text}",
     Refusal.EVENT_PAYLOAD: "payload: {why}",
@@ -281,4 +306,29 @@ TEXTS: dict[Refusal, str] = {
     Refusal.JOB_OVER: "The job is already {status}.",
     Refusal.NO_SUCH_JOINT: "“{joint}” is not a joint registered here (equipment/joint).",
     Refusal.IF_MATCH: "Send the version you started from in If-Match.",
+    Refusal.FROM_TO: "Give a whole number from {low} to {high}.",
+    Refusal.ONE_OF: "Choose one: {choices}.",
+    Refusal.SORT_STAYS: "This is registered as a {sort}, and stays one: its checks hang on it.",
+    Refusal.REASON_WANTED: "Say why, in a sentence: it stands with the tool.",
+    Refusal.BEYOND_RANGE: "{setting} lies outside the range of this wrench, {low} to {high}.",
+    Refusal.ONLY_WRENCHES: "Only a wrench is checked by readings; keep the certificate of anything else with its note.",
+    Refusal.REFERENCE_WANTED: "Say what it was held against: the serial of a tester, or a better wrench with its uncertainty.",
+    Refusal.POINTS_WANTED: "Give at least one setting with its readings, and at most {most}.",
+    Refusal.NO_ERROR_FOUND: "Only a wrench whose last check failed, with its error found, can be used with that error.",
+    Refusal.METER_UNIT: "A machine counts in {units}.",
+    Refusal.METER_TAKEN: "This machine has a meter in {unit} already.",
+    Refusal.METER_READING: "{text}",
+    Refusal.METER_FUTURE: "A reading cannot be of a time that has not come.",
+    Refusal.METER_LATER: "The reading of {at} comes after this one: {text}",
+    Refusal.TIME_FORM: "Write a time such as 2026-11-26 14:05.",
+    Refusal.ENTRY_KIND: "What happened is one of {kinds}.",
+    Refusal.STRUCK: "This reading was struck out already.",
+    Refusal.SAY_WHAT: "Say what, in a line.",
+    Refusal.CALENDAR_OFF: "There is no such calendar.",
+    Refusal.REGISTER_COLUMNS: "This file has no column {missing}. It has: {found}.",
+    Refusal.REGISTER_EMPTY: "This file has no rows below its headings.",
+    Refusal.REGISTER_ROWS: "A register holds at most {most} rows; this file has more.",
+    Refusal.REGISTER_KIND: "A register is one of {kinds}.",
+    Refusal.REGISTER_WRONG: "{count} row(s) are wrong, so nothing was changed. The first: row {row}, {text}",
+    Refusal.NOTHING_TOUCHED: "No bolt that it touched needs a recheck that is not asked for already.",
 }

@@ -140,7 +140,8 @@ def _stage_line(stage: Raw, out: StageOut | None) -> str:
 def _recheck_line(one: RecheckOut) -> str:
     at = f"at {', '.join(show(a, 4) for a in one.at)} {one.meter}" if one.at else ""
     every = f"{', then ' if at else ''}every {show(one.every, 4)} {one.meter}" if one.every else ""
-    return at + every
+    season = f"every year from {one.season}" if one.season else ""
+    return "; ".join(part for part in (at + every, season, f"after {one.after}" if one.after else "") if part)
 
 
 def mended_in(finding: FindingOut, raw: Raw, sections: list[Section]) -> Mended:

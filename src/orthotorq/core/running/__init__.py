@@ -2,8 +2,9 @@
 
 `state_of` walks the plan in work order and stops at the steps without an answer; the one that is offered is the instruction.
 """
-from .compare import checked_bolts, compare
+from .compare import checked_bolts, compare, counted
 from .fold import Fact, Log, fold
+from .hands import Touch, touch_of
 from .judge import Judgement, judge, judge_in
 from .later import later_of
 from .measured import length_step, pull_step
@@ -13,6 +14,6 @@ from .setup import Setup, choices_errors, choices_of, groups_of, occasions_of, s
 from .state import state_from, state_of, walk_run
 
 __all__ = [
-    "Fact", "Judgement", "Log", "Setup", "checked_bolts", "choices_errors", "choices_of", "compare", "expand",
+    "Fact", "Judgement", "Log", "Setup", "Touch", "checked_bolts", "choices_errors", "choices_of", "compare", "counted", "expand",
     "first_variants", "fold", "groups_of", "judge", "judge_in", "later_of", "length_step", "occasions_of", "pull_step",
-    "record_of", "setup_of", "state_from", "state_of", "tools_needed", "walk_run"]
+    "record_of", "setup_of", "state_from", "state_of", "tools_needed", "touch_of", "walk_run"]

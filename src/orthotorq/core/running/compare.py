@@ -19,6 +19,12 @@ def _moved(record: Record) -> tuple[set[str], set[str]]:
     return moved, checked
 
 
+def counted(record: Record) -> tuple[int, int]:
+    """(bolts that check rounds of a run looked at, bolts of those that had moved)."""
+    moved, checked = _moved(record)
+    return len(checked), len(moved)
+
+
 def checked_bolts(record: Record) -> set[str]:
     """Bolts that a check round of a run looked at; taking apart and looking have none."""
     return _moved(record)[1]

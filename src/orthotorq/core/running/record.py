@@ -10,6 +10,7 @@ from ..forms.stage import PassOut
 from ..kinds.pulls import measured_words
 from ..kinds.registry import PASS_KINDS
 from .fold import Fact, Given, Log, fold
+from .hands import PULLED
 from .instruct import answer_text
 from .program import Segment, segments_of, units_of
 from .provisional import provisional_why
@@ -21,7 +22,6 @@ from .walk import Walk
 
 #: answers that a reader of the record should see, and those that were a pull of the wrench
 _NOTABLE = ("refuses", "turns_on", "stopped_early", "cap", "skip")
-_PULLED = ("turned", "did_not_turn", "not_sure", "turns_on")
 
 
 def _tries(log: Log, base: str, round_: int | None, place: str | None, pull: int | None) -> list[Given]:
@@ -143,7 +143,7 @@ def _tools(log: Log, parts: list[Segment]) -> list[ToolUsed]:
     for number, (tool, change) in enumerate(log.hands):
         # in hand from its change to the next of the same kind
         until = next((c.sequence for t, c in log.hands[number + 1:] if t.tool == tool.tool and c is not None), None)
-        pulls = sum(1 for given in log.order if given.word in _PULLED and stages.get(_part(given)) == tool.tool
+        pulls = sum(1 for given in log.order if given.word in PULLED and stages.get(_part(given)) == tool.tool
                     and (change is None or given.fact.sequence > change.sequence)
                     and (until is None or given.fact.sequence < until))
         out.append(ToolUsed(tool=tool.tool, serial=tool.serial, name=tool.name, calibrated_until=tool.until,

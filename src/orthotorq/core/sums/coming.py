@@ -10,8 +10,8 @@ from ..mechanics.calibration import check_of, class_limit
 from ..messages import Message
 from ..rechecking import Meter, due_of, parse_schedule
 from ..rechecking.schedule import CALENDAR, UNITS, scan_schedule
-from ..units import parse, read_number
-from ..written import read_share
+from ..units import read_number
+from ..written import UNCERTAIN, read_readings, read_share
 from .fields import Answer
 
 
@@ -81,17 +81,6 @@ def schedule_sum(v: dict[str, Any]) -> Answer:
         "why": one.why} for one in dues]}, (), tuple(notes))
 
 
-def _readings(text: str, unit: str) -> tuple[float, ...]:
-    """Readings of the reference [N·mm]; those without a unit are in that of the last one, else of the setting."""
-    parts = [part.strip() for part in re.split(r";|,\s+|,(?=\d+(?:\.\d+)?\s*(?:,|;|$|[^\d,.;]))", text) if part.strip()]
-    units = [read_number(part)[2].strip() for part in parts]
-    unit = next((one for one in reversed(units) if one), unit)
-    values = tuple(parse(part if own else f"{part} {unit}", "torque").base for part, own in zip(parts, units, strict=True))
-    if any(value <= 0 for value in values):
-        raise Impossible(Message.OUT_OF_RANGE, ("readings",), value="a reading of 0 or less", range="readings above 0")
-    return values
-
-
 def _percent(text: str, name: str, most: float) -> float:
     """A share: `4 %`, or `0.04`; a bare number above what a share can be is in percent."""
     try:
@@ -104,8 +93,8 @@ def _percent(text: str, name: str, most: float) -> float:
     return value
 
 
-#: bare numbers above these are percent: no wrench is allowed 20 %, no reference is 3 % uncertain
-_LIMIT_SHARE, _UNCERTAINTY_SHARE = 0.2, 0.03
+#: a bare number above this is percent: no wrench is allowed 20 %
+_LIMIT_SHARE = 0.2
 
 
 def calibration_sum(v: dict[str, Any]) -> Answer:
@@ -116,10 +105,10 @@ def calibration_sum(v: dict[str, Any]) -> Answer:
     limit = class_limit(v["class"], setting) if v["class"] is not None else _percent(v["limit"], "limit", _LIMIT_SHARE)
     if limit <= 0:
         raise Impossible(Message.OUT_OF_RANGE, ("limit",), value=v["limit"], range="more than 0")
-    uncertainty = _percent(v["reference_uncertainty"], "reference-uncertainty", _UNCERTAINTY_SHARE) \
+    uncertainty = _percent(v["reference_uncertainty"], "reference-uncertainty", UNCERTAIN) \
         if v["reference_uncertainty"] else 0.0
     try:
-        readings = _readings(v["readings"], v["units"]["setting"])
+        _, readings = read_readings(v["readings"], v["units"]["setting"])
     except (BadQuantity, Impossible) as error:
         error.path = ("readings",)
         raise

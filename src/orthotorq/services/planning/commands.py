@@ -21,7 +21,8 @@ from ...store.models import Joint, Person, Plan, Revision, SideDraft
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
-from ..registers.queries import summary_of
+from ..rechecking.dues import refresh_joint
+from ..registers.summaries import keep_summary, renew_summary
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,7 +88,11 @@ def copy_plan(ctx: Ctx, plan_id: uuid.UUID, joint_id: uuid.UUID) -> uuid.UUID:
 @use_case
 def put_away(ctx: Ctx, plan_id: uuid.UUID, away: bool) -> None:
     """A plan out of the lists, or back among them; what was released of it stays. Raises NotFound."""
-    locked_plan(ctx, plan_id).put_away = away
+    plan = locked_plan(ctx, plan_id)
+    plan.put_away = away
+    ctx.session.flush()
+    renew_summary(ctx, plan.joint)
+    refresh_joint(ctx, plan.joint_id)
     ctx.session.flush()
 
 
@@ -180,6 +185,8 @@ def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int, reason: str = "", t
                         released_by=ctx.person.id, released_at=ctx.now, reason=reason.strip(),
                         taken_on=json.dumps(taken, ensure_ascii=False))
     ctx.session.add(revision)
-    plan.joint.summary = summary_of(result)
+    plan.unreleased = False
+    keep_summary(ctx, plan.joint, revision, result)
     ctx.session.flush()
+    refresh_joint(ctx, plan.joint_id)
     return revision

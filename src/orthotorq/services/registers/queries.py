@@ -5,29 +5,22 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import ColumnElement, or_, select
-from sqlalchemy.orm import selectinload
+from sqlalchemy import ColumnElement, func, or_, select
+from sqlalchemy.orm import joinedload
 
 from ...core.documents.plan import JOINT_KINDS
-from ...core.forms.group import GroupOut, PlacePoint
-from ...core.forms.result import Result
-from ...core.running import first_variants, groups_of
+from ...core.kinds.stage_kind import OCCASIONS
 from ...core.running.actions import STATUS
 from ...core.running.standing import STANDING
-from ...core.units import show
-from ...store.models import Equipment, Joint, Plan, Revision, Run
+from ...store.models import DueDate, Equipment, Joint, Plan, Revision, Run
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import allowed, use_case
+from ..rechecking.dues import DueView, due_view, dues_wanted
+from .summaries import Glyph, kept_glyph
 
-
-@dataclass(frozen=True, slots=True)
-class Glyph:
-    """What the joint face needs in small: places of the released plan, mm."""
-
-    places: list[PlacePoint]
-    across_flats_mm: float
-    diameter_mm: float
+#: runs of a joint in a list; a page of machines ends before it has more joints
+SHOWN, MOST_JOINTS = 5, 100
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +35,7 @@ class RunLine:
     revision: int
     status_text: str
     under_way: bool
+    occasion_text: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,6 +76,7 @@ class JointView:
     tag: str
     name: str
     kind: str
+    equipment_id: uuid.UUID
     equipment_tag: str
     equipment_name: str
     summary: str
@@ -91,6 +86,9 @@ class JointView:
     kind_text: str
     next_step: NextStep
     standing: Standing
+    dues: list[DueView]
+    #: what its rechecks say where it keeps moving
+    movement: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,47 +102,54 @@ class EquipmentView:
     joints: list[JointView]
 
 
-def _latest(plan: Plan) -> Revision | None:
-    return plan.revisions[-1] if plan.revisions else None
-
-
-def _glyph(result: Result) -> Glyph:
-    shown = groups_of(result, first_variants(result))
-    group = shown[0]
-    return Glyph([p for g in shown for p in g.places], group.thread.head_mm, group.span_mm)
-
-
-def summary_of(result: Result) -> str:
-    """What is bolted with what, in a line."""
-    def figure(g: GroupOut) -> str:
-        if g.target is None:
-            return ""
-        angle = f" + {show(g.target.angle_deg, 3)}°" if g.target.angle_deg else ""
-        return f", {show(g.target.set_torque_Nm, 3)} N·m{angle}"
-
-    parts = [f"{len(g.places)} × {g.thread.designation}{figure(g)}" for g in groups_of(result, first_variants(result))]
-    where = f", {len(result.positions)} positions" if result.positions else ""
-    return "; ".join(parts) + where
-
-
-def _joint_view(ctx: Ctx, joint: Joint) -> JointView:
-    plans, glyph, summary = [], None, ""
-    for plan in sorted(joint.plans, key=lambda one: one.put_away):
-        revision = _latest(plan)
-        plans.append(PlanLine(plan.id, plan.title, plan.draft_at, revision.id if revision else None,
-                              revision.number if revision else None, revision.released_at if revision else None, plan.put_away))
-        if revision is not None and glyph is None and not plan.put_away:
-            result = Result.model_validate_json(revision.result)
-            glyph, summary = _glyph(result), summary_of(result)
+def _plans_of(ctx: Ctx, joints: list[uuid.UUID]) -> dict[uuid.UUID, list[PlanLine]]:
+    """Plans by joint, those in use first, with their last revisions; the documents themselves stay where they are."""
+    last = (select(Revision.plan_id, Revision.id, Revision.number, Revision.released_at).where(Revision.status == "released")
+            .subquery())
     rows = ctx.session.execute(
-        select(Run, Plan.title, Revision.number).join(Revision, Run.revision_id == Revision.id)
-        .join(Plan, Revision.plan_id == Plan.id).where(Plan.joint_id == joint.id)
-        .order_by(Run.number.desc()).limit(5)).all()
-    runs = [RunLine(run.id, run.number, run.status, run.started_at, title, number, STATUS[run.status],
-                    run.status == "running") for run, title, number in rows]
-    return JointView(joint.id, joint.tag, joint.name, joint.kind, joint.equipment.tag, joint.equipment.name, summary, glyph,
-                     plans, runs, JOINT_KINDS[joint.kind], _next_step(ctx, plans),
-                     Standing(joint.standing, standing_words(joint), STANDING[joint.standing].due))
+        select(Plan.joint_id, Plan.id, Plan.title, Plan.draft_at, last.c.id, last.c.number, last.c.released_at, Plan.put_away)
+        .outerjoin(last, last.c.plan_id == Plan.id).where(Plan.joint_id.in_(joints)).order_by(Plan.put_away, Plan.created_at))
+    out: dict[uuid.UUID, list[PlanLine]] = {}
+    for joint_id, *rest in rows:
+        out.setdefault(joint_id, []).append(PlanLine(*rest))
+    return out
+
+
+def _runs_of(ctx: Ctx, joints: list[uuid.UUID]) -> dict[uuid.UUID, list[RunLine]]:
+    """The last runs by joint, newest first."""
+    place = func.row_number().over(partition_by=Plan.joint_id, order_by=Run.number.desc()).label("place")
+    of_joint = (select(Run.id, Run.number, Run.status, Run.started_at, Run.occasion, Plan.title,
+                       Revision.number.label("revision"), Plan.joint_id, place)
+                .join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
+                .where(Plan.joint_id.in_(joints)).subquery())
+    out: dict[uuid.UUID, list[RunLine]] = {}
+    for row in ctx.session.execute(select(of_joint).where(of_joint.c.place <= SHOWN).order_by(of_joint.c.number.desc())):
+        out.setdefault(row.joint_id, []).append(RunLine(
+            row.id, row.number, row.status, row.started_at, row.title, row.revision, STATUS[row.status], row.status == "running",
+            OCCASIONS.get(row.occasion, row.occasion)))
+    return out
+
+
+def _dues_of(ctx: Ctx, joints: list[uuid.UUID]) -> dict[uuid.UUID, list[DueView]]:
+    """Due dates by joint, the first one first."""
+    out: dict[uuid.UUID, list[DueView]] = {}
+    for row in ctx.session.execute(dues_wanted().where(DueDate.joint_id.in_(joints)).order_by(DueDate.day.asc().nulls_last())):
+        out.setdefault(row.DueDate.joint_id, []).append(due_view(row, ctx.now.date()))
+    return out
+
+
+def _views(ctx: Ctx, joints: list[Joint]) -> dict[uuid.UUID, JointView]:
+    """Joints as lists show them, by id: a few questions for all of them together."""
+    ids = [joint.id for joint in joints]
+    plans, runs, dues = _plans_of(ctx, ids), _runs_of(ctx, ids), _dues_of(ctx, ids)
+    out = {}
+    for joint in joints:
+        own = plans.get(joint.id, [])
+        out[joint.id] = JointView(
+            joint.id, joint.tag, joint.name, joint.kind, joint.equipment_id, joint.equipment.tag, joint.equipment.name,
+            joint.summary, kept_glyph(joint), own, runs.get(joint.id, []), JOINT_KINDS[joint.kind], _next_step(ctx, own),
+            Standing(joint.standing, standing_words(joint), STANDING[joint.standing].due), dues.get(joint.id, []), joint.movement)
+    return out
 
 
 def standing_words(joint: Joint) -> str:
@@ -173,13 +178,21 @@ def _has(word: str) -> ColumnElement[bool]:
 @use_case
 def list_equipment(ctx: Ctx, find: str = "", after: str = "", limit: int = 50) -> list[EquipmentView]:
     """A page of machines with their joints, by tag, from behind the tag `after`; `find` looks in tags, names and areas."""
-    load = selectinload(Equipment.joints).selectinload(Joint.plans).selectinload(Plan.revisions)
-    wanted = select(Equipment).options(load).where(Equipment.tag > after).order_by(Equipment.tag).limit(limit)
+    count = select(func.count()).where(Joint.equipment_id == Equipment.id).scalar_subquery()
+    wanted = select(Equipment, count).where(Equipment.tag > after).order_by(Equipment.tag).limit(limit)
     # every word has to be found, in whatever order they are typed
     for word in find.split()[:8]:
         wanted = wanted.where(_has(word))
-    found = ctx.session.scalars(wanted)
-    return [EquipmentView(e.id, e.tag, e.name, e.area, [_joint_view(ctx, j) for j in e.joints]) for e in found]
+    machines, joints = list[Equipment](), 0
+    for machine, many in ctx.session.execute(wanted):
+        joints += many
+        if machines and joints > MOST_JOINTS:
+            break
+        machines.append(machine)
+    found = list(ctx.session.scalars(select(Joint).where(Joint.equipment_id.in_([m.id for m in machines])).order_by(Joint.tag)
+                                     .options(joinedload(Joint.equipment))))
+    views = _views(ctx, found)
+    return [EquipmentView(m.id, m.tag, m.name, m.area, [views[j.id] for j in found if j.equipment_id == m.id]) for m in machines]
 
 
 @use_case
@@ -188,4 +201,4 @@ def joint_detail(ctx: Ctx, joint_id: uuid.UUID) -> JointView:
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
         raise NotFound("joint")
-    return _joint_view(ctx, joint)
+    return _views(ctx, [joint])[joint.id]

@@ -15,7 +15,7 @@ from ...core.forms.errors import field_errors
 from ...core.forms.result import Result
 from ...core.forms.run import EventIn, RunState
 from ...core.messages import Refusal, render
-from ...core.running import Fact, Log, fold, judge_in, later_of, state_from
+from ...core.running import Fact, Log, fold, judge_in, later_of, state_from, touch_of
 from ...core.running.actions import HELD
 from ...core.running.step_id import parse as parse_step
 from ...core.units import find_unit, parse, read_number
@@ -26,7 +26,7 @@ from ..permissions import use_case
 from .append import append, happened
 from .chain import facts_of
 from .pulls import judged_of
-from .standing import note_standing
+from .standing import keep_touch, note_standing
 from .start import bound_anew, result_of
 
 MAX_BATCH = 100
@@ -186,6 +186,7 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
     batch.log.add(fact)
     if verdict == "accepted":
         _keep_readings(ctx, run, fact)
+        keep_touch(ctx, run, touch_of(batch.result, batch.log, fact), fact)
     return EventAnswer(event.id, verdict, sentence, code.value if code else None, fact.sequence)
 
 
@@ -227,9 +228,9 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
     if state.instruction is not None and state.instruction.index == 1:
         # once a round: the device keeps them
         state.later = later_of(result, batch.log, ctx.now.timestamp())
-    run.provisional = state.provisional
+    run.provisional, run.conflicts = state.provisional, sum(1 for one in state.conflicts if one.settled is None)
     if run.status != state.status:
         run.status = state.status
-        note_standing(ctx, run, state)
+        note_standing(ctx, run, result, state)
     ctx.session.flush()
     return answers, state

@@ -15,7 +15,7 @@ from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
 from ..registers.queries import standing_words
-from ..registers.tools import ToolView, list_tools
+from ..toolroom.tools import ToolView, list_tools
 from .histories import HISTORIES
 from .start import parsed_result
 
@@ -38,6 +38,8 @@ class NeededTool:
     words: str
     offers: list[Offer]
     usual: str
+    #: tools that would reach it and must not be used, in words
+    blocked: list[str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,24 +79,25 @@ def reaches(wanted: ToolOut, tool: ToolView) -> bool:
     """Whether a registered tool reaches what a plan asks: a preset driver its one figure, any other most of the range."""
     if wanted.kind == "preset driver":
         return tool.high_Nm == wanted.high_Nm
-    return tool.kind != "preset driver" and tool.high_Nm >= wanted.high_Nm * TOOL_REACHES.value
+    return tool.sort == "wrench" and tool.kind != "preset driver" and tool.high_Nm >= wanted.high_Nm * TOOL_REACHES.value
 
 
 def _state(tool: ToolView) -> str:
-    until = f"calibrated until {tool.calibrated_until:%d %b %Y}" if tool.calibrated_until else "no calibration on record"
-    late = "" if tool.good else ": a deviation that a supervisor has to accept"
-    return f"{until}{late}{f' · {tool.note}' if tool.note else ''}"
+    late = "" if tool.good else f"; {tool.allowed_text}: a deviation that a supervisor has to accept"
+    used = f"; {tool.corrected_text}" if tool.corrected_text else ""
+    return f"{tool.state}{late}{used}{f' · {tool.note}' if tool.note and not used else ''}"
 
 
 def _needed(wanted: ToolOut, tools: list[ToolView]) -> NeededTool:
-    fit = sorted((t for t in tools if not t.blocked and reaches(wanted, t)),
-                 key=lambda t: (not t.good, abs(t.high_Nm - wanted.high_Nm)))
+    reach = [t for t in tools if reaches(wanted, t)]
+    fit = sorted((t for t in reach if t.good or t.allowed), key=lambda t: (not t.good, abs(t.high_Nm - wanted.high_Nm)))
     offers = [Offer(t.serial, f"{t.serial} · {t.kind}, to {t.high_Nm:g} N·m{'' if t.good else ' · out of calibration'}", t.good,
                     _state(t)) for t in fit]
-    preferred = next((s for s in wanted.prefer if any(t.serial == s and not t.blocked for t in tools)), "")
+    preferred = next((s for s in wanted.prefer if any(t.serial == s for t in fit)), "")
     low = "" if wanted.low_Nm == wanted.high_Nm else f"{wanted.low_Nm:g} to "
     usual = preferred or (fit[0].serial if fit else "")
-    return NeededTool(wanted.id, f"{wanted.name}, {low}{wanted.high_Nm:g} N·m", offers, usual)
+    return NeededTool(wanted.id, f"{wanted.name}, {low}{wanted.high_Nm:g} N·m", offers, usual,
+                      [f"{t.serial}: {t.state}" for t in reach if t not in fit])
 
 
 @use_case

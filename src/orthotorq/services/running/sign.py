@@ -51,6 +51,6 @@ def sign_run(ctx: Ctx, run_id: uuid.UUID, role: str, password: str) -> RunState 
     log.add(append(ctx, run, client, "accepted", {"head_hash": run.head_hash, "signs": signs, "by": "password"}))
     state = state_from(result, log, ctx.now.timestamp(), ctx.person.roles)
     run.status = state.status
-    note_standing(ctx, run, state)
+    note_standing(ctx, run, result, state)
     ctx.session.flush()
     return state

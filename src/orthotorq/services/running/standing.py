@@ -3,23 +3,57 @@ from __future__ import annotations
 
 import uuid
 
+from sqlalchemy import delete, select
+
+from ...core.forms.result import Result
 from ...core.forms.run import RunState
 from ...core.messages import Refusal
+from ...core.running import Fact, Touch, counted, record_of
 from ...core.running.standing import standing_after
-from ...store.models import Joint, Revision, Run
+from ...store.models import DueDate, Joint, JointEntry, Revision, Run, Tool, ToolPull
 from ..context import Ctx
 from ..errors import BadField, NotFound
 from ..permissions import use_case
+from ..rechecking.dues import refresh_joint
+from .chain import facts_of
 from .histories import MOST_WORDS
 
 
-def note_standing(ctx: Ctx, run: Run, state: RunState) -> None:
-    """Write how the joint of a run stands, once the run says so; an older run does not speak over a newer one."""
+def keep_touch(ctx: Ctx, run: Run, touch: Touch | None, fact: Fact) -> None:
+    """Keep what a registered wrench did: it counts against its interval, and is what a bad wrench is followed by."""
+    if touch is None:
+        return
+    tool_id = ctx.session.scalar(select(Tool.id).where(Tool.serial == touch.serial))
+    if tool_id is not None:
+        ctx.session.add(ToolPull(run_id=run.id, sequence=fact.sequence, tool_id=tool_id, at=ctx.now, group=touch.group,
+                                 place=touch.place, position=touch.position, torque_Nm=touch.torque_Nm, percent=touch.percent))
+
+
+def _note_end(ctx: Ctx, run: Run, result: Result, state: RunState) -> None:
+    """Write when a run ended and what its check rounds found; a run that goes on again has not ended."""
+    if state.status == "running":
+        run.ended_at = None
+        return
+    run.ended_at = run.ended_at or ctx.now
+    run.checked, run.moved = counted(record_of(result, facts_of(ctx.session, run)))
+
+
+def note_standing(ctx: Ctx, run: Run, result: Result, state: RunState) -> None:
+    """Write how the joint of a run stands and when it is due again, once the run says so; an older run does not speak over a
+    newer one."""
+    _note_end(ctx, run, result, state)
+    joint = ctx.session.get_one(Revision, run.revision_id).plan.joint
+    _stand(ctx, joint, run, state)
+    if state.status != "running":
+        ctx.session.execute(delete(DueDate).where(DueDate.joint_id == joint.id, DueDate.rule.like("tool:%")))
+    refresh_joint(ctx, joint.id)
+
+
+def _stand(ctx: Ctx, joint: Joint, run: Run, state: RunState) -> None:
     word = standing_after(state.occasion, state.status, state.provisional_why,
                           any(d.code == "moved_at_recheck" for d in state.deviations))
     if word is None:
         return
-    joint = ctx.session.get_one(Revision, run.revision_id).plan.joint
     if joint.standing_run is not None and joint.standing_run > run.number:
         return
     joint.standing, joint.standing_why = word, "; ".join(state.provisional_why)[:400]
@@ -36,3 +70,6 @@ def note_opened(ctx: Ctx, joint_id: uuid.UUID, words: str) -> None:
         raise BadField(Refusal.WORDS_TOO_LONG, "words", most=MOST_WORDS)
     joint.standing, joint.standing_at = "opened", ctx.now
     joint.standing_why = f"said by {ctx.person.name}" + (f": {words.strip()}" if words.strip() else "")
+    ctx.session.add(JointEntry(id=ctx.new_id(), joint_id=joint.id, at=ctx.now, kind="opened", words=words.strip(),
+                               person_id=ctx.person.id))
+    refresh_joint(ctx, joint.id)

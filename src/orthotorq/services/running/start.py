@@ -11,17 +11,16 @@ from sqlalchemy.orm import Session
 
 from ...core.documents.plan import Plan
 from ...core.documents.read import read_plan
-from ...core.documents.tooling import Tool as ToolSpec
 from ...core.forms.result import Result
 from ...core.messages import Refusal
-from ...core.planning.compute.bound import bound_settings
+from ...core.planning.compute.bound import BoundTool, bound_settings
 from ...core.running import choices_errors
 from ...core.running.standing import history_of
 from ...store.models import Revision, Run, Tool
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
-from ..registers.tools import spec_of, until_of
+from ..toolroom.tools import allowed, correction_of, pulls_of, spec_of, state_of, until_of
 from .append import append
 from .chain import GENESIS, time_text
 from .histories import HISTORIES, MOST_WORDS
@@ -64,7 +63,7 @@ def result_of(session: Session, run: Run) -> Result:
 
 def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[str, Any]:
     """The bound tools and their settings for the first event. Raises BadField, Impossible, Refused."""
-    bound: dict[str, tuple[str, ToolSpec]] = {}
+    bound: dict[str, BoundTool] = {}
     kept = []
     for name, serial in wanted.items():
         if name not in plan.tools:
@@ -72,12 +71,15 @@ def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[
         tool = ctx.session.scalar(select(Tool).where(Tool.serial == serial))
         if tool is None:
             raise BadField(Refusal.NO_SUCH_SERIAL, "tools", serial=serial)
-        if tool.blocked:
-            raise Refused(Refusal.TOOL_BLOCKED, serial=serial, note=f": {tool.note}" if tool.note else "")
+        if tool.sort != "wrench":
+            raise BadField(Refusal.NO_SUCH_SERIAL, "tools", serial=serial)
+        good, words = state_of(tool, ctx.now, pulls_of(ctx, tool.id).get(tool.id, 0))
+        if not good and not allowed(tool, ctx.now):
+            raise Refused(Refusal.TOOL_BLOCKED, serial=serial, note=words.removeprefix("blocked: "))
         until = until_of(tool)
-        bound[name] = (serial, spec_of(tool))
+        bound[name] = BoundTool(serial, spec_of(tool), correction_of(tool))
         kept.append({"tool": name, "serial": serial, "name": serial, "until": time_text(until)[:10] if until else None,
-                     "expired": until is None or until < ctx.now})
+                     "expired": not good, **({"allowed": tool.allowed_why} if not good else {})})
     settings = bound_settings(plan, result, bound) if bound else {}
     return {"tools": kept, "bound_settings": {k: [x.model_dump(mode="json") for x in v] for k, v in settings.items()}}
 
@@ -139,7 +141,8 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
     bound = _bind(ctx, read_plan(json.loads(revision.document)), result, dict(choices.tools)) if choices.tools else {}
     run = Run(id=choices.run or ctx.new_id(), number=_number(ctx), revision_id=revision.id, status="running",
               started_by=ctx.person.id, started_at=ctx.now, lease_epoch=1, lease_device=choices.device,
-              lease_person=ctx.person.id, head_sequence=0, head_hash=GENESIS)
+              lease_person=ctx.person.id, head_sequence=0, head_hash=GENESIS, occasion=choices.occasion, conflicts=0,
+              checked=0, moved=0, provisional=False)
     ctx.session.add(run)
     ctx.session.flush()
     client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "start", "device": "server",

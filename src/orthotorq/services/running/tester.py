@@ -14,7 +14,7 @@ from ...store.models import Tool
 from ..context import Ctx
 from ..errors import BadField, NotFound
 from ..permissions import use_case
-from ..registers.tools import spec_of
+from ..toolroom.tools import spec_of
 
 #: the share of its range at which a wrench is tried; the ends are for its calibration
 TRIED_AT = 0.6

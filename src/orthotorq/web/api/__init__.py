@@ -8,8 +8,9 @@ from flask_openapi3.openapi import OpenAPI
 
 def register(app: OpenAPI) -> None:
     """Register every resource."""
-    from . import bench, devices, equipment, exchange, plans, records, runs, session, sums, tables, tools
+    from . import bench, coming, devices, equipment, exchange, plans, records, registers, runs, session, sums, tables, tools
 
-    for module in (session, equipment, bench, sums, tables, tools, plans, exchange, runs, records, devices):
+    for module in (session, coming, equipment, registers, bench, sums, tables, tools, plans, exchange, runs, records, devices):
         api: Any = module.api
         app.register_api(api)
+    app.register_blueprint(coming.feed)

@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from ...documents.plan import Plan
 from ...documents.tooling import Tool
@@ -15,6 +15,15 @@ from ...messages import Message
 from ...thresholds import PRESET_SAME
 from .context import context_of
 from .settings import Chain, chain_of, setting_of
+
+
+@dataclass(frozen=True, slots=True)
+class BoundTool:
+    """A registered wrench bound to a tool of the plan; `corrected` is the error that it is used with, as a share."""
+
+    serial: str
+    spec: Tool
+    corrected: float = 0.0
 
 
 def _checked(chain: Chain, serial: str, one: PassOut, found: SettingOut) -> SettingOut:
@@ -44,8 +53,8 @@ def with_ceilings(plan: Plan, result: Result) -> Result:
     return out
 
 
-def bound_settings(plan: Plan, result: Result, tools: Mapping[str, tuple[str, Tool]]) -> dict[str, list[SettingOut]]:
-    """Settings by `stage/pass/group` for tools by plan id as (serial, tool).
+def bound_settings(plan: Plan, result: Result, tools: Mapping[str, BoundTool]) -> dict[str, list[SettingOut]]:
+    """Settings by `stage/pass/group` for tools by plan id.
 
     Raises Impossible when a bound tool cannot be set to what a pass asks for.
     """
@@ -61,8 +70,8 @@ def bound_settings(plan: Plan, result: Result, tools: Mapping[str, tuple[str, To
                 if chain.tool_id not in tools:
                     settings.append(old)
                     continue
-                serial, tool = tools[chain.tool_id]
-                bound = replace(chain, tool=tool)
-                settings.append(_checked(bound, serial, one, setting_of(bound, one.torque_Nm, one.ceiling_Nm)))
+                tool = tools[chain.tool_id]
+                bound = replace(chain, tool=tool.spec, corrected=tool.corrected)
+                settings.append(_checked(bound, tool.serial, one, setting_of(bound, one.torque_Nm, one.ceiling_Nm)))
             out[f"{stage.id}/{one.id}/{one.group}"] = settings
     return out

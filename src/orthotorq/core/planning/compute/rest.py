@@ -24,7 +24,8 @@ def tools_of(context: Context) -> list[ToolOut]:
 def rechecks_of(plan: Plan) -> list[RecheckOut]:
     """Schedules cleaned up: readings rise, each once; in the meter's own unit."""
     return [RecheckOut(id=r.id, meter=r.meter, at=sorted({a.base / _METER_UNIT[r.meter] for a in r.at}),
-                       every=r.every.base / _METER_UNIT[r.meter] if r.every else None, occasion=r.occasion, reason=r.reason)
+                       every=r.every.base / _METER_UNIT[r.meter] if r.every else None, occasion=r.occasion, reason=r.reason,
+                       season=r.season, after=r.after)
             for r in plan.rechecks]
 
 

@@ -33,6 +33,8 @@ class Chain:
     tool: Tool
     adapter: Adapter | None
     multipliers: tuple[Multiplier, ...]
+    #: the error of the wrench that was found by a check, (set - reference) / reference, and is made good by setting it otherwise
+    corrected: float = 0.0
 
     @property
     def accuracies(self) -> tuple[float, ...]:
@@ -45,10 +47,11 @@ class Chain:
         drive = torque
         for m in self.multipliers:
             drive = mech.multiplier_setting(drive, m.multiplier, m.band[1])
-        if self.adapter is None:
-            return drive, drive
-        length = self.tool.length.base if self.tool.length else 0.0
-        return mech.adapter_setting(drive, length, self.adapter.adapter.base, self.adapter.angle.base), drive
+        setting = drive
+        if self.adapter is not None:
+            length = self.tool.length.base if self.tool.length else 0.0
+            setting = mech.adapter_setting(drive, length, self.adapter.adapter.base, self.adapter.angle.base)
+        return setting * (1 + self.corrected), drive
 
     def most(self) -> dict[str, float]:
         """Torques [N·mm] at the bolt that wrench and drive can give."""
@@ -148,7 +151,18 @@ def setting_of(chain: Chain, torque_Nm: float, ceiling_Nm: float | None) -> Sett
         hand_force_N=mech.hand_force(found.value, chain.tool.length.base) if chain.tool.length else None,
         reaction_Nm=reaction / 1e3 if reaction is not None else None,
         reaction_N=reaction / arm.base if reaction is not None and arm is not None else None,
-        scale=scale_of(found.value, chain.tool), links=links_of(chain), preset=chain.tool.kind == "preset driver")
+        scale=scale_of(found.value, chain.tool), links=links_of(chain), preset=chain.tool.kind == "preset driver",
+        corrected=_corrected(chain, found.value))
+
+
+def _corrected(chain: Chain, exact: float) -> str:
+    """What is said of a wrench that is set otherwise than it should read."""
+    if not chain.corrected:
+        return ""
+    high = "high" if chain.corrected > 0 else "low"
+    meant = figure(exact / (1 + chain.corrected), wrench_unit(chain.tool), None)
+    return f"{chain.tool.name or chain.tool.kind} reads {abs(chain.corrected) * 100:.1f} % {high}: this gives {meant} " \
+           f"{wrench_unit(chain.tool)}"
 
 
 def settings_of(chains: Iterable[Chain], torque_Nm: float, ceiling_Nm: float | None) -> list[SettingOut]:

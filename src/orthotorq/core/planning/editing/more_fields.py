@@ -37,6 +37,8 @@ CHECK_FIELDS: Fields = (
     field("asks", "Asks also for", "boxes", choices={"photo": "a photo", "second": "initials of a second person"}))
 TOOL_FIELDS: Fields = (field("prefer", "These by serial, if they are there", "list", "any"),)
 RECHECK_FIELDS: Fields = (
+    field("season", "Every year from", example="none", note="month and day, such as 10-01 for 1 October"),
+    field("after", "After", example="nothing", note="something that somebody will say, such as “a storm on the quay”"),
     field("occasion", "What is done then", "choice", choices={"recheck": "Recheck", **{
         k: v for k, v in OCCASIONS.items() if k != "recheck"}}), field("reason", "Because", example="not said"))
 STAGE_FIELDS: Fields = (

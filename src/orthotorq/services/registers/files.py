@@ -1,0 +1,349 @@
+"""Registers in and out as CSV and XLSX: looked at first (what would change, what is wrong, by row), then taken, as a job."""
+from __future__ import annotations
+
+import json
+import uuid
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import asdict, dataclass
+from typing import Any, get_args
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, selectinload, sessionmaker
+
+from ...core.documents.plan import JointKind
+from ...core.errors import OrthotorqError
+from ...core.forms.errors import DocumentErrors
+from ...core.messages import Refusal, render
+from ...exchange.tables_in import rows_of
+from ...exchange.tables_out import table_csv, table_xlsx
+from ...store.models import Equipment, Job, Joint, Meter, MeterReading, Person, Tool
+from ..accounts.commands import actor_of
+from ..context import Ctx
+from ..errors import BadField, NotFound, ServiceError
+from ..permissions import use_case
+from ..planning.exchange import progress
+from ..rechecking.meters import SentReading, send_readings
+from ..toolroom.tools import ToolAsTyped, change_tool, register_tool
+from .commands import change_equipment, change_joint, register_equipment, register_joint
+
+#: rows of a register, rows told of, rows between two looks at the job
+MOST_ROWS, TOLD, STEP = 50_000, 200, 200
+#: register -> its columns; those in the first list must be there
+COLUMNS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
+    "machines": (("tag", "name", "area"), ()),
+    "joints": (("machine", "tag", "name", "kind"), ()),
+    "tools": (("serial", "kind", "low", "high"), ("name", "increment", "mark", "length", "drive", "held_to", "place", "owner",
+                                                  "borrowed", "interval_months", "interval_pulls", "note")),
+    "readings": (("machine", "unit", "value", "at"), ("how", "before")),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class RowSaid:
+    """What one row of a file would do, or did: new, changed, same, or wrong with the reason; the headings are row 1."""
+
+    row: int
+    does: str
+    what: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class RegisterJob:
+    """How far a register is looked at or taken, and what it says so far."""
+
+    id: uuid.UUID
+    register: str
+    takes: bool
+    status: str
+    done: int
+    total: int
+    counts: dict[str, int]
+    rows: list[RowSaid]
+    words: str
+
+
+class _Wrong(Exception):
+    """A row that cannot be."""
+
+
+def _table(register: str, data: bytes) -> list[tuple[int, dict[str, str]]]:
+    """Rows by number with their cells by heading. Raises BadField for wrong headings, no rows, too many rows."""
+    if register not in COLUMNS:
+        raise BadField(Refusal.REGISTER_KIND, "register", kinds=", ".join(COLUMNS))
+    needed, others = COLUMNS[register]
+    out = []
+    try:
+        rows = rows_of(data)
+        head = [cell.strip().lower().replace(" ", "_") for cell in next(rows, [])]
+        if missing := [name for name in needed if name not in head]:
+            found = ", ".join(filter(None, head)) or "none"
+            raise BadField(Refusal.REGISTER_COLUMNS, "file", missing=", ".join(missing), found=found)
+        for number, row in enumerate(rows, 2):
+            if number > MOST_ROWS + 1:
+                raise BadField(Refusal.REGISTER_ROWS, "file", most=MOST_ROWS)
+            cells = dict(zip(head, row, strict=False))
+            out.append((number, {name: cells.get(name, "").strip() for name in (*needed, *others)}))
+    except OrthotorqError as error:
+        raise BadField(Refusal.READINGS_FILE, "file", text=error) from None
+    if not out:
+        raise BadField(Refusal.REGISTER_EMPTY, "file")
+    return out
+
+
+def _machines(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
+    known = {one.tag: one for one in ctx.session.scalars(select(Equipment))}
+
+    def take(row: dict[str, str]) -> tuple[str, str]:
+        old = known.get(row["tag"])
+        if old is None:
+            made = register_equipment(ctx, row["tag"], row["name"], row["area"])
+            known[row["tag"]] = ctx.session.get_one(Equipment, made)
+            return "new", ""
+        words = _changes({"name": (old.name, row["name"]), "area": (old.area, row["area"])})
+        if words:
+            change_equipment(ctx, old.id, row["tag"], row["name"], row["area"])
+        return ("changed" if words else "same"), words
+    return take
+
+
+def _joints(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
+    machines = dict(ctx.session.execute(select(Equipment.tag, Equipment.id)).tuples().all())
+    known = {(one.equipment_id, one.tag): one for one in ctx.session.scalars(select(Joint))}
+
+    def take(row: dict[str, str]) -> tuple[str, str]:
+        machine = machines.get(row["machine"])
+        if machine is None:
+            raise _Wrong(f"there is no machine {row['machine'] or 'without a tag'}")
+        old = known.get((machine, row["tag"]))
+        if old is None:
+            made = register_joint(ctx, machine, row["tag"], row["name"], row["kind"])
+            known[machine, row["tag"]] = ctx.session.get_one(Joint, made)
+            return "new", ""
+        if row["kind"] not in get_args(JointKind):
+            raise _Wrong(render(Refusal.KIND_OF_JOINT, kinds=", ".join(get_args(JointKind))))
+        words = _changes({"name": (old.name, row["name"]), "kind": (old.kind, row["kind"])})
+        if words:
+            change_joint(ctx, old.id, row["tag"], row["name"], row["kind"])
+        return ("changed" if words else "same"), words
+    return take
+
+
+def _whole(text: str, usual: int, what: str) -> int:
+    if not text:
+        return usual
+    if not text.isdigit():
+        raise _Wrong(f"{what}: “{text[:20]}” is no whole number")
+    return int(text)
+
+
+def _typed(row: dict[str, str], old: dict[str, Any]) -> ToolAsTyped:
+    """A wrench of a row; what its sheet says beside the columns stays."""
+    spec = {**old, "kind": row["kind"], "range": [row["low"], row["high"]]}
+    for name in ("name", "increment", "mark", "length", "drive"):
+        if row[name]:
+            spec[name] = row[name]
+        else:
+            spec.pop(name, None)
+    return ToolAsTyped(row["serial"], "wrench", spec, row["place"], row["owner"], row["borrowed"].lower() in ("yes", "1", "true"),
+                       row["held_to"], _whole(row["interval_months"], 12, "interval_months"),
+                       _whole(row["interval_pulls"], 5000, "interval_pulls"), row["note"])
+
+
+def _tools(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
+    found = ctx.session.scalars(select(Tool).where(Tool.sort == "wrench").options(selectinload(Tool.calibrations)))
+    known = {one.serial: one for one in found}
+
+    def take(row: dict[str, str]) -> tuple[str, str]:
+        old = known.get(row["serial"])
+        if old is None:
+            made = register_tool(ctx, _typed(row, {}))
+            known[row["serial"]] = ctx.session.get_one(Tool, made)
+            return "new", ""
+        words = _changes({name: (text, row[name]) for name, text in _of_tool(old).items()})
+        if words:
+            change_tool(ctx, old.id, _typed(row, json.loads(old.spec)))
+        return ("changed" if words else "same"), words
+    return take
+
+
+def _readings(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
+    def take(row: dict[str, str]) -> tuple[str, str]:
+        try:
+            value, before = float(row["value"]), float(row["before"]) if row["before"] else None
+        except ValueError:
+            raise _Wrong("a reading is a plain number, such as 4120.5") from None
+        if not row["at"]:
+            raise _Wrong("say when it was read, such as 2028-02-29 07:30")
+        said = send_readings(ctx, [SentReading(row["machine"], row["unit"], value, row["at"], row["how"] or "reading", before)],
+                             "file")[0]
+        if not said.kept:
+            raise _Wrong(said.text)
+        return "new", ""
+    return take
+
+
+def _changes(fields: dict[str, tuple[str, str]]) -> str:
+    return "; ".join(f"{name}: {old or 'nothing'} → {new or 'nothing'}" for name, (old, new) in fields.items() if old != new)
+
+
+_TAKERS = {"machines": _machines, "joints": _joints, "tools": _tools, "readings": _readings}
+_NAMED = {"machines": "tag", "joints": "tag", "tools": "serial", "readings": "machine"}
+
+
+def _one(ctx: Ctx, take: Callable[[dict[str, str]], tuple[str, str]], register: str, number: int, row: dict[str, str]) -> RowSaid:
+    """One row, in a savepoint of its own: a wrong one leaves nothing behind."""
+    what = row[_NAMED[register]][:60]
+    save = ctx.session.begin_nested()
+    try:
+        does, words = take(row)
+        save.commit()
+        return RowSaid(number, does, what, words)
+    except _Wrong as error:
+        text = str(error)
+    except DocumentErrors as error:
+        text = "; ".join(f"{e.pointer()}: {e.text}" for e in error.errors)
+    except (ServiceError, OrthotorqError) as error:
+        text = str(error)
+    save.rollback()
+    return RowSaid(number, "wrong", what, text[:300])
+
+
+@use_case
+def look_at_register(ctx: Ctx, register: str, data: bytes) -> uuid.UUID:
+    """Begin looking what a file would change; nothing is changed. Returns the job's id. Raises BadField."""
+    return _begin(ctx, register, data, False)
+
+
+@use_case
+def import_register(ctx: Ctx, job_id: uuid.UUID) -> uuid.UUID:
+    """Take a file that was looked at; returns the id of the job that does it. Raises NotFound, BadField where rows are wrong."""
+    looked = ctx.session.get(Job, job_id)
+    if looked is None or looked.kind != "register" or looked.person_id != ctx.person.id:
+        raise NotFound("file that was looked at")
+    said = json.loads(looked.answer)
+    if looked.status != "done" or looked.payload is None or said.get("takes"):
+        raise NotFound("file that was looked at")
+    if wrong := [one for one in said["rows"] if one["does"] == "wrong"]:
+        raise BadField(Refusal.REGISTER_WRONG, "file", count=said["counts"]["wrong"], row=wrong[0]["row"], text=wrong[0]["words"])
+    return _begin(ctx, said["register"], looked.payload, True)
+
+
+def _begin(ctx: Ctx, register: str, data: bytes, takes: bool) -> uuid.UUID:
+    rows = _table(register, data)
+    job = Job(id=ctx.new_id(), kind="register", status="waiting", done=0, total=len(rows), payload=data, person_id=ctx.person.id,
+              at=ctx.now, answer=json.dumps({"register": register, "takes": takes, "counts": {}, "rows": []}))
+    ctx.session.add(job)
+    ctx.session.flush()
+    return job.id
+
+
+@use_case
+def read_register_job(ctx: Ctx, job_id: uuid.UUID) -> RegisterJob:
+    """How far a register is. Raises NotFound."""
+    job = ctx.session.get(Job, job_id)
+    if job is None or job.kind != "register":
+        raise NotFound("job")
+    said = json.loads(job.answer)
+    counts = said["counts"]
+    words = ", ".join(f"{counts[name]} {name}" for name in ("new", "changed", "same", "wrong") if counts.get(name))
+    return RegisterJob(job.id, said["register"], said["takes"], job.status, job.done, job.total, counts,
+                       [RowSaid(**one) for one in said["rows"]], words)
+
+
+class _Undone(Exception):
+    """Everything a job did is taken back: it only looked, was stopped, or a row was wrong."""
+
+
+def run_register(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]) -> None:
+    """The work of a register: every row in one transaction that is kept only when it takes and no row is wrong.
+
+    Raises LookupError for no such job.
+    """
+    with sessions.begin() as session:
+        job = session.get(Job, job_id)
+        if job is None:
+            raise LookupError("there is no such job")
+        if job.status != "waiting" or job.payload is None:
+            return
+        job.status, data, said, person_id = "working", job.payload, json.loads(job.answer), job.person_id
+    told, counts, stopped = list[RowSaid](), dict.fromkeys(("new", "changed", "same", "wrong"), 0), False
+    try:
+        with sessions.begin() as session:
+            person = session.get_one(Person, person_id)
+            base = make(session)
+            ctx = Ctx(session, base.now, actor_of(person))
+            take, rows = _TAKERS[said["register"]](ctx), _table(said["register"], data)
+            for place, (number, row) in enumerate(rows, 1):
+                one = _one(ctx, take, said["register"], number, row)
+                counts[one.does] += 1
+                told.append(one)
+                if place % STEP == 0 or place == len(rows):
+                    session.flush()
+                    if not progress(sessions, job_id, place):
+                        stopped = True
+                        raise _Undone
+            if not said["takes"] or counts["wrong"]:
+                raise _Undone
+    except _Undone:
+        pass
+    if not stopped:
+        _end(sessions, job_id, said, counts, told)
+
+
+def _end(sessions: sessionmaker[Session], job_id: uuid.UUID, said: dict[str, Any], counts: dict[str, int],
+         told: Sequence[RowSaid]) -> None:
+    """Write what came of a job: rows that are wrong first, then those that change something."""
+    shown = sorted(told, key=lambda one: (one.does != "wrong", one.does == "same", one.row))[:TOLD]
+    with sessions.begin() as session:
+        job = session.scalar(select(Job).where(Job.id == job_id).with_for_update())
+        if job is None or job.status != "working":
+            return
+        job.status = "failed" if said["takes"] and counts["wrong"] else "done"
+        if said["takes"]:
+            job.payload = None
+        job.answer = json.dumps({**said, "counts": counts, "rows": [asdict(one) for one in shown]}, ensure_ascii=False)
+
+
+def _of_tool(tool: Tool) -> dict[str, str]:
+    """A wrench by the columns of its register."""
+    raw = json.loads(tool.spec)
+    return {"serial": tool.serial, "kind": raw["kind"], "low": raw["range"][0], "high": raw["range"][1],
+            **{name: raw.get(name) or "" for name in ("name", "increment", "mark", "length", "drive")},
+            "held_to": tool.held_to, "place": tool.place, "owner": tool.owner, "borrowed": "yes" if tool.borrowed else "",
+            "interval_months": str(tool.interval_months), "interval_pulls": str(tool.interval_pulls), "note": tool.note}
+
+
+def _out(ctx: Ctx, register: str) -> Iterator[list[str]]:
+    """Rows of a register as they would be read in again."""
+    names = [name for part in COLUMNS[register] for name in part]
+    yield names
+    if register == "machines":
+        for machine in ctx.session.scalars(select(Equipment).order_by(Equipment.tag)):
+            yield [machine.tag, machine.name, machine.area]
+    elif register == "joints":
+        rows = ctx.session.execute(select(Equipment.tag, Joint.tag, Joint.name, Joint.kind).join(
+            Joint, Joint.equipment_id == Equipment.id).order_by(Equipment.tag, Joint.tag))
+        for row in rows:
+            yield [str(cell) for cell in row]
+    elif register == "tools":
+        for tool in ctx.session.scalars(select(Tool).where(Tool.sort == "wrench").order_by(Tool.serial)):
+            cells = _of_tool(tool)
+            yield [cells[name] for name in names]
+    else:
+        readings = ctx.session.execute(
+            select(Equipment.tag, Meter.unit, MeterReading.value, MeterReading.at, MeterReading.how, MeterReading.before)
+            .join(Meter, MeterReading.meter_id == Meter.id).join(Equipment, Meter.equipment_id == Equipment.id)
+            .where(MeterReading.struck_by.is_(None)).order_by(Equipment.tag, Meter.unit, MeterReading.at))
+        for tag, unit, value, at, how, before in readings:
+            yield [tag, unit, f"{value:.15g}", at.isoformat(), how, "" if before is None else f"{before:.15g}"]
+
+
+@use_case
+def export_register(ctx: Ctx, register: str, kind: str = "csv") -> tuple[str, bytes]:
+    """(file name, bytes) of a register as CSV or XLSX. Raises BadField."""
+    if register not in COLUMNS:
+        raise BadField(Refusal.REGISTER_KIND, "register", kinds=", ".join(COLUMNS))
+    make = table_xlsx if kind == "xlsx" else table_csv
+    return f"{register}.{kind}", make(_out(ctx, register))
+
