@@ -41,6 +41,8 @@ def signed_in(login: str = "mira") -> Iterator[Page]:
         page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB")
         page.goto(f"{server.address}/sign-in")
         page.get_by_role("button", name=login).click()
-        page.wait_for_url("**/equipment")
+        page.wait_for_url("**/shift")
+        page.goto(f"{server.address}/equipment")
+        page.get_by_role("heading", name="Equipment").wait_for()
         yield page
         browser.close()

@@ -107,7 +107,9 @@ class Person:
         """Sign in through the page."""
         self.page.goto(f"{self.server.address}/sign-in")
         self.page.get_by_role("button", name=login).click()
-        self.page.wait_for_url("**/equipment")
+        self.page.wait_for_url("**/shift")
+        self.page.get_by_role("heading", name="Shift").wait_for()
+        self.go("/equipment")
         self.page.get_by_role("heading", name="Equipment").wait_for()
         return self
 

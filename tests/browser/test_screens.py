@@ -7,13 +7,19 @@ from playwright.sync_api import expect
 from tests.browser.conftest import Person
 from tests.browser.fitter import GUARD_MS, decide, fits, instruction, open_section, step_on, work_until
 
-SCREENS = ["/sign-in", "/equipment", "/runs", "/sums/tool", "/tables", "PLAN", "JOINT", "RUN", "RECORD"]
+SCREENS = ["/sign-in", "/shift", "/due", "/tools", "TOOL", "MACHINE", "/registers", "/equipment", "/runs", "/sums/tool",
+           "/tables", "PLAN", "JOINT", "RUN", "RECORD"]
 
 
 def address_of(person: Person, screen: str) -> str:
     request = person.page.request
     machines = request.get(f"{person.server.address}/api/v1/equipment").json()["items"]
     joint = next(j for m in machines for j in m["joints"] if j["kind"] == "wheel")
+    if screen == "MACHINE":
+        return f"/machines/{joint['equipment_id']}"
+    if screen == "TOOL":
+        tools = request.get(f"{person.server.address}/api/v1/tools").json()["items"]
+        return f"/tools/{tools[0]['id']}"
     if screen == "PLAN":
         return f"/plans/{joint['plans'][0]['id']}"
     if screen == "JOINT":

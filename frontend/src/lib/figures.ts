@@ -26,6 +26,16 @@ export function day(iso: string): string {
   return new Date(iso).toLocaleDateString([], { year: 'numeric', month: 'short', day: 'numeric' });
 }
 
+/** A whole day, `2028-02-29`, which is the same wherever the reader is. */
+export function whole(iso: string): string {
+  return new Date(`${iso}T12:00:00Z`).toLocaleDateString([], {
+    year: 'numeric',
+    month: 'short',
+    day: 'numeric',
+    timeZone: 'UTC',
+  });
+}
+
 /** Words in the middle of a sentence: a small first letter, but abbreviations and units stay as they are written. */
 export function small(words: string): string {
   return /^\p{Lu}\p{Ll}/u.test(words) ? words[0]!.toLowerCase() + words.slice(1) : words;

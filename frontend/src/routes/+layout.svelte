@@ -5,6 +5,7 @@
   import ThemeProvider from 'flowbite-svelte/ThemeProvider.svelte';
   import Failure from '#lib/parts/Failure.svelte';
   import KeyHelp from '#lib/parts/KeyHelp.svelte';
+  import Search from '#lib/parts/Search/Search.svelte';
   import TopBar from '#lib/parts/TopBar.svelte';
   import { keepFocus } from '#lib/focus.ts';
   import { press } from '#lib/keys.ts';
@@ -14,6 +15,7 @@
 
   let { children } = $props();
   let failed = $state('');
+  let finding = $state(false);
   const running = $derived(/^\/runs\/[0-9a-f-]{36}$/.test(page.url.pathname));
   const signing = $derived(page.url.pathname === '/sign-in');
 
@@ -29,13 +31,18 @@
 
 <svelte:head><title>Orthotorq</title></svelte:head>
 <svelte:window
-  onkeydown={(event) => session.person && press(event, [{ key: 's', words: 'quick sums', run: () => goto('/sums') }])}
+  onkeydown={(event) =>
+    session.person &&
+    press(event, [
+      { key: 's', words: 'quick sums', run: () => goto('/sums') },
+      { key: 'f', words: 'find anything', run: () => (finding = !running) },
+    ])}
 />
 
 <ThemeProvider {theme}>
   {#if session.person && !running}
     <a href="#main" class="absolute -top-20 left-2 z-50 bg-sheet p-2 focus:top-2">To the content</a>
-    <TopBar person={session.person} here={page.url.pathname} />
+    <TopBar person={session.person} here={page.url.pathname} onfind={() => (finding = true)} />
   {/if}
   <main id="main" {@attach (main) => (running ? undefined : keepFocus(main))} class={running ? '' : 'min-h-[calc(100vh-3rem)]'}>
     {#if failed}
@@ -44,5 +51,6 @@
       {@render children()}
     {/if}
   </main>
+  {#if finding}<Search onclose={() => (finding = false)} />{/if}
   <KeyHelp />
 </ThemeProvider>

@@ -1,4 +1,4 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  goto('/equipment', { replaceState: true });
+  goto('/shift', { replaceState: true });
 </script>

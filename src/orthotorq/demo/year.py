@@ -41,9 +41,9 @@ class Counter:
 
 
 METERS = (
-    Counter("TR-3", "km", 21.0, 4120.0, replaced=200), Counter("ST-1", "km", 9.0, 812.0), Counter("BE-1", "h", 11.0, 15_210.0),
-    Counter("BC-2", "h", 9.5, 9480.0), Counter("BC-4", "h", 9.0, 98_200.0, rolls_at=100_000.0), Counter("MS-1", "h", 8.0, 3310.0),
-    Counter("BP-3", "h", 17.0, 22_040.0), Counter("EV-2", "cycles", 0.12, 210.0), Counter("AG-2", "starts", 1.6, 905.0),
+    Counter("TR-3", "km", 21.0, 4120.0, replaced=200), Counter("ST-1", "km", 9.0, 812.0), Counter("BE-1", "h", 9.0, 15_210.0),
+    Counter("BC-2", "h", 6.3, 9480.0), Counter("BC-4", "h", 9.0, 98_200.0, rolls_at=100_000.0), Counter("MS-1", "h", 8.0, 3310.0),
+    Counter("BP-3", "h", 10.5, 22_040.0), Counter("EV-2", "cycles", 0.12, 210.0), Counter("AG-2", "starts", 1.4, 905.0),
     Counter("WS-1", "cycles", 14.0, 1800.0))
 #: days between two readings
 READ_EVERY = 14
@@ -65,20 +65,29 @@ def _moving(likely: float) -> Answer:
 RUNS: tuple[tuple[int, str, str, Answer, bool, dict[str, Any]], ...] = (
     (5, "rail-stop-anchors", "install", sensible_answer, True, {}),
     (9, "agitator-coupling", "install", sensible_answer, True, {}),
-    (12, "rail-stop-anchors", "recheck", _moving(0.5), True, {}),
+    (12, "rail-stop-anchors", "recheck", _moving(0.9), True, {}),
+    (16, "agitator-coupling", "recheck", sensible_answer, True, {}),
     (20, "pump-casing-studs", "install", sensible_answer, True, {}),
+    (22, "pump-casing-studs", "recheck", sensible_answer, True, {}),
     (34, "drum-journal-nut", "install", sensible_answer, True, {}),
+    (50, "drum-journal-nut", "recheck", sensible_answer, True, {}),
     (60, "bellows-clamp", "install", sensible_answer, True, {}),
     (61, "bellows-clamp", "recheck", sensible_answer, True, {}),
-    (96, "rail-stop-anchors", "recheck", _moving(0.4), True, {}),
+    (67, "bellows-clamp", "recheck", sensible_answer, True, {}),
+    (96, "rail-stop-anchors", "recheck", _moving(0.9), True, {}),
     (150, "gearbox-foot", "install", sensible_answer, True, {}),
+    (153, "gearbox-foot", "recheck", sensible_answer, True, {}),
+    (172, "gearbox-foot", "recheck", sensible_answer, True, {}),
     (230, "trolley-wheel", "install", sensible_answer, True, {}),
     (231, "trolley-wheel", "recheck", _moving(0.35), True, {}),
     (236, "trolley-wheel", "recheck", _moving(0.4), True, {}),
-    (300, "trolley-wheel", "recheck", _moving(0.45), True, {}),
     (312, "magnet-hanger", "install", sensible_answer, True, {}),
+    (315, "magnet-hanger", "recheck", sensible_answer, True, {}),
     (330, "evaporator-cover", "install", sensible_answer, True, {}),
-    (340, "rail-stop-anchors", "recheck", _moving(0.4), True, {}),
+    (338, "magnet-hanger", "recheck", sensible_answer, True, {}),
+    (339, "evaporator-cover", "recheck", sensible_answer, True, {}),
+    (340, "rail-stop-anchors", "recheck", _moving(0.9), True, {}),
+    (345, "trolley-wheel", "recheck", _moving(0.45), True, {}),
     (352, "drum-locking-hub", "install", sensible_answer, True, {}),
     (369, "valve-block-fixture", "install", sensible_answer, False, {}),
 )
@@ -164,7 +173,7 @@ def _besides(works: _Works, revisions: dict[str, uuid.UUID], tools: dict[str, uu
     note_entry(works.ctx("tam", 329), cover.id, "replaced", "all studs and nuts new, with the gasket")
     note_opened(works.ctx("tam", 368), hub.id, "belt people moved the drum")
     block_tool(works.ctx("tam", 367), tools["TW-04"], True, "fell from the platform of the stacker")
-    cut_short(session, revisions["twin-drive-wheel"], actors["tam"], works.at(366), 24, "the storm came, wheel seated only")
+    cut_short(session, revisions["twin-drive-wheel"], actors["tam"], works.at(366), 70, "the storm came, wheel seated only")
     begun = works.ctx("tam", 371)
     start_run(begun, revisions["pump-casing-studs"], Choices(DEVICE, "recheck"))
     frame = works.session.scalars(select(Joint).where(Joint.tag == "press-frame")).one()

@@ -20,6 +20,8 @@
     {/each}
     <dt><kbd class="keycap">s</kbd></dt>
     <dd>quick sums</dd>
+    <dt><kbd class="keycap">f</kbd></dt>
+    <dd>find anything</dd>
     <dt><kbd class="keycap">?</kbd></dt>
     <dd>this list</dd>
   </dl>

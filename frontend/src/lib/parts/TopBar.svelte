@@ -17,12 +17,15 @@
     person: Schemas['PersonOut'];
     /** The address of the screen. */
     here: string;
+    onfind: () => void;
   }
-  let { person, here }: Props = $props();
+  let { person, here, onfind }: Props = $props();
   let failed = $state('');
   const LINKS = [
+    ['/shift', 'Shift'],
     ['/equipment', 'Equipment'],
     ['/runs', 'Runs'],
+    ['/tools', 'Tools'],
     ['/sums', 'Quick sums'],
     ['/tables', 'Tables'],
   ] as const;
@@ -47,11 +50,11 @@
 
 <header class="no-print">
   <Navbar fluid breakpoint="sm" navContainerClass="h-12 flex-nowrap p-0 sm:p-0 max-w-none">
-    <NavBrand href="/equipment" class="mr-6 text-[1.1rem] font-extrabold !text-ink !no-underline">Orthotorq</NavBrand>
+    <NavBrand href="/shift" class="mr-6 text-[1.1rem] font-extrabold !text-ink !no-underline">Orthotorq</NavBrand>
     <NavUl
       class="z-30 mr-auto bg-sheet max-sm:absolute max-sm:top-12 max-sm:left-0 sm:order-none"
       classes={{
-        ul: 'm-0 gap-5 border-0 bg-transparent p-0 max-sm:rounded-none max-sm:border-b max-sm:p-3 sm:h-12 sm:space-x-0',
+        ul: 'm-0 gap-4 border-0 lg:gap-5 bg-transparent p-0 max-sm:rounded-none max-sm:border-b max-sm:p-3 sm:h-12 sm:space-x-0',
       }}
     >
       {#each LINKS as [href, words] (href)}
@@ -65,6 +68,7 @@
       {/each}
     </NavUl>
     <div class="flex items-center gap-4 text-sm whitespace-nowrap">
+      <Word label="Find anything" title="f" onclick={onfind}>find</Word>
       <Word onclick={toggleTheme}>night / day</Word>
       <span class="soft hidden md:inline">{person.name}, {person.roles.join(', ')}</span>
       <Word onclick={leave}>Sign out</Word>

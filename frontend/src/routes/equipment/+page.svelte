@@ -38,6 +38,7 @@
           oninput={(e) => list.seek((e.currentTarget as HTMLInputElement).value)}
         />
       </div>
+      {#if session.may('registers.export_register')}<Button color="alternative" href="/registers">Lists in and out</Button>{/if}
       {#if may}<Button color="alternative" onclick={() => (list.form = { what: 'machine', id: '' })}>New machine</Button>{/if}
     </div>
   </div>

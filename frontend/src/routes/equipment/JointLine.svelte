@@ -3,7 +3,7 @@
   import type { Schemas } from '#lib/api/client.ts';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
   import RunLink from '#lib/parts/RunLink.svelte';
-  import { day } from '#lib/figures.ts';
+  import { day, whole } from '#lib/figures.ts';
 
   /** One joint of a machine: its glyph, what it is, how far its plan and its last run are. */
   let { joint }: { joint: Schemas['JointView'] } = $props();
@@ -25,6 +25,13 @@
       <span class="soft ml-2">{joint.kind_text}</span>
     </p>
     <p>{joint.summary || 'No released plan yet.'}</p>
+    {#if joint.dues[0]?.day && joint.dues[0].state !== 'later'}<p
+        class="text-sm {joint.dues[0].state === 'overdue' ? 'font-semibold text-stop' : ''}"
+      >
+        {joint.dues[0].occasion_text}
+        {joint.dues[0].state === 'overdue' ? 'overdue since' : 'due'}
+        {whole(joint.dues[0].day)}
+      </p>{/if}
     {#if joint.standing.due}<p class="text-sm font-semibold text-caution">{joint.standing.words}</p>{/if}
     <p class="soft text-sm">
       {#if plan?.revision_number}revision {plan.revision_number}, released {day(plan.released_at!)}{:else if plan}draft only{/if}

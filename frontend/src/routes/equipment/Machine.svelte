@@ -22,7 +22,10 @@
 
 <section class="mb-6">
   <div class="flex flex-wrap items-baseline justify-between gap-x-4 border-b border-ink pb-1">
-    <h2>{machine.name} <span class="soft ml-2 font-normal">{machine.tag} · {machine.area}</span></h2>
+    <h2>
+      <a href="/machines/{machine.id}" class="!text-ink">{machine.name}</a>
+      <span class="soft ml-2 font-normal">{machine.tag} · {machine.area}</span>
+    </h2>
     {#if may}
       <span class="flex gap-4 text-sm">
         <Word label="Change {machine.name}" onclick={() => (list.form = { what: 'change', id: machine.id })}>change</Word>

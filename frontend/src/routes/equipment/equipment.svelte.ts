@@ -9,7 +9,7 @@ export type Form = { what: 'machine' | 'change' | 'joint'; id: string } | null;
 export class EquipmentList {
   items = $state<Schemas['EquipmentView'][] | null>(null);
   next = $state<string | null>(null);
-  sought = $state('');
+  sought = $state(new URLSearchParams(location.search).get('find') ?? '');
   form = $state<Form>(null);
   readonly page = new Asked<Schemas['EquipmentList']>();
   private waiting: ReturnType<typeof setTimeout> | undefined;

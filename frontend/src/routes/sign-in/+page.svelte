@@ -21,7 +21,7 @@
     try {
       await session.signIn(login, password);
       const to = page.url.searchParams.get('to');
-      await goto(to?.startsWith('/') && !to.startsWith('//') && to !== '/sign-in' ? to : '/equipment');
+      await goto(to?.startsWith('/') && !to.startsWith('//') && to !== '/sign-in' ? to : '/shift');
     } catch (problem) {
       error = (problem as Error).message;
     } finally {

@@ -83,6 +83,6 @@ def limit_of(held_to: str, spec: Tool, setting: float) -> float:
     try:
         return class_limit(text, setting)
     except OrthotorqError:
-        if not any(c.isdigit() for c in text) or text.lower().startswith(("i", "type", "iso")):
+        if not any(c.isdecimal() for c in text) or text.lower().startswith(("i", "type", "iso")):
             raise
     return read_share(text.lstrip("± "), 0.2)

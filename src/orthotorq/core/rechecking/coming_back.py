@@ -154,19 +154,23 @@ def next_of(rule: Rule, first: Mark, last: Mark | None, meter: Stands | None, mo
     wanted = reading_after(rule, done, moved)
     if wanted is None:
         return None
-    return _by_meter(rule, wanted, wanted / factor - (meter.total - begun), meter, _why(rule, wanted, last, moved))
+    return _by_meter(rule, wanted, wanted / factor - (meter.total - begun), meter, (last or first).day,
+                     _why(rule, wanted, last, moved))
 
 
-def _by_meter(rule: Rule, wanted: float, left: float, meter: Stands, why: str) -> Next:
-    """The days on which a meter has run so much more."""
+def _by_meter(rule: Rule, wanted: float, left: float, meter: Stands, since: date, why: str) -> Next:
+    """The days on which a meter has run so much more, after the last time that somebody was there."""
     why = f"{why}; the meter has {amount(round(left, 1), meter.unit)} to go" if left > 0 else \
         f"{why}; the meter is {amount(round(-left, 1), meter.unit)} past it"
     if left <= 0:
-        return Next(wanted, rule.unit, meter.day, meter.day, meter.day, 0, why)
+        # passed before its last reading: by how fast it runs, on about this day
+        typical = meter.rate.band[1] if meter.rate.band is not None else 0.0
+        day = max(since, meter.day - timedelta(days=math.floor(-left / typical))) if typical > 0 else meter.day
+        return Next(wanted, rule.unit, day, day, day, grace_of((day - since).days), why)
     if meter.rate.band is None:
         return Next(wanted, rule.unit, None, None, None, 0, f"{why}; {meter.rate.words}, so no day")
     days = [_day_after(meter.day, left, rate) for rate in reversed(meter.rate.band)]
-    gap = ((days[1] or meter.day) - meter.day).days
+    gap = ((days[1] or meter.day) - since).days
     return Next(wanted, rule.unit, days[1], days[0], days[2], grace_of(gap), f"{why}; {meter.rate.words}")
 
 

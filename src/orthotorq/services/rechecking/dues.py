@@ -47,6 +47,8 @@ class DueView:
     grace: int
     state: str
     why: str
+    #: it waits for something that somebody has to say
+    waits: bool
 
 
 def _total_at(ctx: Ctx, meter: Meter, at: datetime) -> float | None:
@@ -195,7 +197,8 @@ def due_view(row: Any, today: date) -> DueView:
     due: DueDate = row.DueDate
     return DueView(due.joint_id, row.joint_name, row.equipment_name, row.equipment_tag, due.rule, due.occasion,
                    OCCASIONS.get(due.occasion, due.occasion), due.revision_id, due.day, due.low, due.high, due.grace,
-                   state_of(due.day, due.grace, due.at_once, today), due.why)
+                   state_of(due.day, due.grace, due.at_once, today), due.why,
+                   due.day is None and due.why.startswith("after "))
 
 
 def dues_wanted() -> Select[DueDate, str, str, str]:

@@ -9,11 +9,12 @@ from datetime import UTC, datetime, timedelta
 from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
 
-from ...core.errors import OrthotorqError
+from ...core.errors import Impossible, OrthotorqError
 from ...core.forms.errors import DocumentErrors, FieldError
-from ...core.messages import Refusal, render
+from ...core.messages import Message, Refusal, render
 from ...core.rechecking import HOWS, METERS, Rate, Shown, rate_of, totals
 from ...core.rechecking.schedule import amount
+from ...core.units import read_number
 from ...store.models import Equipment, Meter, MeterReading, Person
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
@@ -74,12 +75,26 @@ class MachineView:
 
 @dataclass(frozen=True, slots=True)
 class ReadingAsTyped:
-    """A reading of a meter: the figure, how it goes on from the one before, the old counter's end or the turning point, when."""
+    """A reading of a meter: the figure, how it goes on from the one before, the old counter's end or the turning point, when.
+    Figures may be texts, as typed."""
 
-    value: float
+    value: float | str
     how: str = "reading"
-    before: float | None = None
+    before: float | str | None = None
     at: str = ""
+
+
+def _figure(value: float | str, unit: str, field: str) -> float:
+    """A figure of a meter as typed, with its unit or without. Raises DocumentErrors, also for what can be read in two ways."""
+    if not isinstance(value, str):
+        return value
+    try:
+        figure, _, rest = read_number(value)
+        if rest.strip() not in ("", unit):
+            raise Impossible(Message.BAD_VALUE, (field,), reason=f"This meter counts in {unit}")
+    except OrthotorqError as error:
+        raise DocumentErrors([FieldError((field,), error.code.value, str(error))]) from None
+    return figure
 
 
 def rate_words(meter: Meter) -> str:
@@ -185,8 +200,10 @@ def keep_reading(ctx: Ctx, meter: Meter, typed: ReadingAsTyped, at: datetime, so
     """Keep a reading of a locked meter, wherever in time it lies. Raises DocumentErrors: nothing is kept then."""
     if typed.how not in HOWS:
         raise BadField(Refusal.ONE_OF, "how", choices=", ".join(HOWS))
+    value = _figure(typed.value, meter.unit, "value")
+    before = None if typed.before in (None, "") else _figure(typed.before or "", meter.unit, "before")
     rows = _readings(ctx, meter)
-    new = MeterReading(id=ctx.new_id(), meter_id=meter.id, at=at, value=typed.value, how=typed.how, before=typed.before,
+    new = MeterReading(id=ctx.new_id(), meter_id=meter.id, at=at, value=value, how=typed.how, before=before,
                        total=0.0, source=source, person_id=ctx.person.id)
     place = next((i for i, row in enumerate(rows) if row.at >= at), len(rows))
     line = [*rows[:place], new, *rows[place:]]

@@ -132,7 +132,7 @@ def _joints(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
 def _whole(text: str, usual: int, what: str) -> int:
     if not text:
         return usual
-    if not text.isdigit():
+    if not text.isdecimal():
         raise _Wrong(f"{what}: “{text[:20]}” is no whole number")
     return int(text)
 

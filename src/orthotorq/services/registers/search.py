@@ -66,8 +66,8 @@ def _tools(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
 
 def _runs(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
     """Runs by their number: “run 412”, “412”."""
-    numbers = [int(word) for word in words if word.isdigit() and len(word) < 9]
-    if len(numbers) != 1 or any(w for w in words if not w.isdigit() and w.lower() != "run"):
+    numbers = [int(word) for word in words if word.isdecimal() and len(word) < 9]
+    if len(numbers) != 1 or any(w for w in words if not w.isdecimal() and w.lower() != "run"):
         return []
     wanted = (select(Run.id, Run.number, Run.status, Plan.title).join(Revision, Run.revision_id == Revision.id)
               .join(Plan, Revision.plan_id == Plan.id).where(Run.number == numbers[0]))

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import uuid
+from datetime import UTC, datetime
 
 from sqlalchemy import delete, select
 
@@ -25,7 +26,8 @@ def keep_touch(ctx: Ctx, run: Run, touch: Touch | None, fact: Fact) -> None:
         return
     tool_id = ctx.session.scalar(select(Tool.id).where(Tool.serial == touch.serial))
     if tool_id is not None:
-        ctx.session.add(ToolPull(run_id=run.id, sequence=fact.sequence, tool_id=tool_id, at=ctx.now, group=touch.group,
+        ctx.session.add(ToolPull(run_id=run.id, sequence=fact.sequence, tool_id=tool_id, group=touch.group,
+                                 at=datetime.fromtimestamp(fact.happened, UTC) if fact.happened else ctx.now,
                                  place=touch.place, position=touch.position, torque_Nm=touch.torque_Nm, percent=touch.percent))
 
 
@@ -34,8 +36,9 @@ def _note_end(ctx: Ctx, run: Run, result: Result, state: RunState) -> None:
     if state.status == "running":
         run.ended_at = None
         return
-    run.ended_at = run.ended_at or ctx.now
-    run.checked, run.moved = counted(record_of(result, facts_of(ctx.session, run)))
+    if run.ended_at is None:
+        run.ended_at = ctx.now
+        run.checked, run.moved = counted(record_of(result, facts_of(ctx.session, run)))
 
 
 def note_standing(ctx: Ctx, run: Run, result: Result, state: RunState) -> None:

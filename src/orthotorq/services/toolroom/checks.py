@@ -123,7 +123,7 @@ def _point(spec: ToolSpec, held_to: str, number: int, typed: PointAsTyped, uncer
     low, high = spec.range[0].base, spec.range[1].base
     if not low * (1 - NEAR) <= setting.base <= high * (1 + NEAR):
         errors.append(FieldError((*path, "setting"), "out_of_range", render(
-            Refusal.BEYOND_RANGE, setting=str(setting), low=str(spec.range[0]), high=str(spec.range[1]))))
+            Refusal.BEYOND_RANGE, setting=typed.setting.strip(), low=str(spec.range[0]), high=str(spec.range[1]))))
         return None
     try:
         texts, values = read_readings(typed.readings, setting.unit)
@@ -132,7 +132,7 @@ def _point(spec: ToolSpec, held_to: str, number: int, typed: PointAsTyped, uncer
     except OrthotorqError as error:
         errors.append(_field(error, *path, "readings"))
         return None
-    return PointView(str(setting), setting.base / 1e3, list(texts), list(found.errors), limit, found.verdict)
+    return PointView(typed.setting.strip(), setting.base / 1e3, list(texts), list(found.errors), limit, found.verdict)
 
 
 def _verdict(points: Sequence[PointView]) -> str:

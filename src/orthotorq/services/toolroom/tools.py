@@ -5,13 +5,14 @@ import json
 import uuid
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from typing import Any
+from typing import Any, get_args
 
 from pydantic import ValidationError
 from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import selectinload
 
+from ...core.documents.tooling import Drive
 from ...core.documents.tooling import Tool as ToolSpec
 from ...core.documents.toolroom import SORTS, USUAL_CLASS, TesterSpec, limit_of, read_spec
 from ...core.errors import OrthotorqError
@@ -271,9 +272,9 @@ class SortView:
 
 
 @use_case
-def tool_sorts(ctx: Ctx) -> tuple[list[SortView], dict[str, str]]:
-    """(sorts of tools, kind of wrench -> usual class)."""
-    return [SortView(name, words) for name, (_, words) in SORTS.items()], dict(USUAL_CLASS)
+def tool_sorts(ctx: Ctx) -> tuple[list[SortView], dict[str, str], list[str]]:
+    """(sorts of tools, kind of wrench -> usual class, drives)."""
+    return [SortView(name, words) for name, (_, words) in SORTS.items()], dict(USUAL_CLASS), list(get_args(Drive))
 
 
 def tester_of(ctx: Ctx, serial: str) -> TesterSpec | None:

@@ -58,6 +58,8 @@ class TouchedView:
     error_words: str
     lines: list[TouchedLine]
     left_out: int
+    #: joints that need a recheck which nobody has asked for yet
+    needed: int
 
 
 def _since(ctx: Ctx, tool_id: uuid.UUID) -> datetime | None:
@@ -112,12 +114,17 @@ def touched(ctx: Ctx, tool_id: uuid.UUID) -> TouchedView:
             f"run {row.standing_run} since" if newer else "", row.joint_id in asked))
     lines.sort(key=lambda one: (bool(one.since), _ORDER[one.verdict]))
     return TouchedView(since, sum(row.pulls for row in rows), len({row.joint_id for row in rows}), error, _error_words(error),
-                       lines[:SHOWN], max(0, len(lines) - SHOWN))
+                       lines[:SHOWN], max(0, len(lines) - SHOWN), len({one.joint_id for one in lines if _needs(one)}))
+
+
+def _needs(line: TouchedLine) -> bool:
+    """Whether bolts need a recheck that is not asked for already; what was tightened again since does not."""
+    return line.verdict in ("outside", "edge") and not line.since and not line.asked
 
 
 def _bolt(name: str) -> tuple[str, int]:
     head, _, number = name.rpartition(".")
-    return head, int(number) if number.isdigit() else 0
+    return head, int(number) if number.isdecimal() else 0
 
 
 def _error_words(error: float | None) -> str:
@@ -140,7 +147,7 @@ def recheck_touched(ctx: Ctx, tool_id: uuid.UUID) -> int:
     Raises NotFound, BadField where there is none.
     """
     tool = tool_of(ctx, tool_id)
-    lines = [one for one in touched(ctx, tool_id).lines if one.verdict in ("outside", "edge") and not one.since and not one.asked]
+    lines = [one for one in touched(ctx, tool_id).lines if _needs(one)]
     joints: dict[uuid.UUID, list[TouchedLine]] = {}
     for one in lines:
         joints.setdefault(one.joint_id, []).append(one)

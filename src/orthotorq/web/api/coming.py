@@ -79,15 +79,19 @@ class MeterIn(BaseModel):
 class ReadingIn(BaseModel):
     """A reading as typed."""
 
+    value: Annotated[str, Field(max_length=40)]
+    how: Annotated[str, Field(max_length=20)] = "reading"
+    before: Annotated[str, Field(max_length=40)] = ""
+    at: Annotated[str, Field(max_length=40)] = ""
+
+
+class SentIn(BaseModel):
+    """A reading as another system sends it."""
+
     value: Annotated[float, Field(ge=-1e12, le=1e12, allow_inf_nan=False)]
     how: Annotated[str, Field(max_length=20)] = "reading"
     before: Annotated[float, Field(ge=-1e12, le=1e12, allow_inf_nan=False)] | None = None
     at: Annotated[str, Field(max_length=40)] = ""
-
-
-class SentIn(ReadingIn):
-    """A reading as another system sends it."""
-
     machine: Annotated[str, Field(max_length=60)]
     unit: Annotated[str, Field(max_length=20)]
 

@@ -36,6 +36,7 @@ class ToolList(BaseModel):
     items: list[ToolView]
     sorts: list[SortView]
     usual_classes: dict[str, str]
+    drives: list[str]
 
 
 class ToolIn(BaseModel):
@@ -116,8 +117,8 @@ class TouchedOut(RootModel[TouchedView]):
 def get_tools() -> Response:
     """Tools with their calibration."""
     with operation() as ctx:
-        sorts, usual = tool_sorts(ctx)
-        return answer(ToolList(items=list_tools(ctx), sorts=sorts, usual_classes=usual))
+        sorts, usual, drives = tool_sorts(ctx)
+        return answer(ToolList(items=list_tools(ctx), sorts=sorts, usual_classes=usual, drives=drives))
 
 
 @api.post("/tools", responses={"201": Created})

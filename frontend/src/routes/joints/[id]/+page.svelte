@@ -7,10 +7,10 @@
   import Failure from '#lib/parts/Failure.svelte';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
   import RegisterForm, { jointFields } from '#lib/parts/RegisterForm/RegisterForm.svelte';
-  import RunLink from '#lib/parts/RunLink.svelte';
   import Word from '#lib/parts/Word.svelte';
-  import { clock, day } from '#lib/figures.ts';
   import { session } from '#lib/session.svelte.ts';
+  import Coming from './Coming.svelte';
+  import History from './History.svelte';
   import Plans from './Plans.svelte';
   import Standing from './Standing.svelte';
   import StartRun from './StartRun.svelte';
@@ -18,9 +18,15 @@
   const path = { id: page.params.id! };
   const asked = new Asked<Schemas['JointView']>();
   const joint = $derived(asked.value);
-  let starting = $state('');
+  /** From a due date one comes with the revision and the occasion. */
+  const asks = page.url.searchParams;
+  let starting = $state(session.may('running.start_run') ? (asks.get('start') ?? '') : '');
+  let history = $state(0);
   let changing = $state(false);
-  const load = () => asked.ask(() => api.GET('/api/v1/joints/{id}', { params: { path } }));
+  const load = async () => {
+    history++;
+    return asked.ask(() => api.GET('/api/v1/joints/{id}', { params: { path } }));
+  };
   void load();
   catalogue.need();
 
@@ -37,9 +43,10 @@
 <div class="mx-auto max-w-5xl px-6 py-6">
   <Failure text={asked.failed || catalogue.failed} />
   {#if joint}
-    <Crumb steps={[['Equipment', '/equipment'], [joint.equipment_name]]} />
+    <Crumb steps={[['Equipment', '/equipment'], [joint.equipment_name, `/machines/${joint.equipment_id}`], [joint.name]]} />
     <h1>
       {joint.name} <span class="soft ml-1 text-base font-normal">{joint.kind_text}</span>
+      <a class="ml-3 text-sm" href="/api/v1/labels.pdf?what=joints&ids={joint.id}" target="_blank" rel="noopener">label (PDF)</a>
       {#if session.may('registers.change_joint')}<Word class="ml-3 text-sm" onclick={() => (changing = true)}>change</Word>{/if}
     </h1>
     {#if changing && catalogue.value}
@@ -54,6 +61,7 @@
     {/if}
     <p>{joint.summary}</p>
     <Standing {joint} onchange={() => void load()} />
+    <Coming {joint} onchange={() => void load()} />
     <div class="grid gap-10 md:grid-cols-[300px_1fr]">
       <div class="aspect-square w-full max-w-[300px]">
         {#if joint.glyph}<JointFace
@@ -64,19 +72,9 @@
       </div>
       <div class="grid content-start gap-6">
         <Plans {joint} onstart={(revision) => (starting = revision)} onchange={() => void load()} />
-        <section>
-          <h2 class="border-b border-ink pb-1">Runs</h2>
-          {#each joint.runs as run (run.id)}
-            <p class="flex justify-between border-b py-2">
-              <span><RunLink {run} class="font-semibold">Run {run.number}</RunLink>, revision {run.revision}</span>
-              <span class="soft">{run.status_text} · {day(run.started_at)} {clock(run.started_at)}</span>
-            </p>
-          {:else}
-            <p class="soft py-2">Nothing was tightened yet.</p>
-          {/each}
-        </section>
+        {#key history}<History id={joint.id} />{/key}
       </div>
     </div>
   {/if}
 </div>
-{#if starting}<StartRun revision={starting} onclose={() => (starting = '')} />{/if}
+{#if starting}<StartRun revision={starting} first={asks.get('occasion') ?? ''} onclose={() => (starting = '')} />{/if}

@@ -16,14 +16,14 @@
   import ToolPick from './ToolPick.svelte';
 
   /** What is chosen before a run: occasion, variants, history, tools by serial. The server says what there is to choose. */
-  let { revision, onclose }: { revision: string; onclose: () => void } = $props();
+  let { revision, first = '', onclose }: { revision: string; first?: string; onclose: () => void } = $props();
   let open = $state(true);
   const asked = new Asked<Schemas['StartView']>();
   const started = new Asked<Schemas['Created']>();
   /** The run's own id: a start that is sent again begins no second run. */
   const own = uuid7();
   const view = $derived(asked.value);
-  let occasion = $state('');
+  let occasion = $state(untrack(() => first));
   let history = $state('');
   let variants = $state<Record<string, string>>({});
   let makeshift = $state('');

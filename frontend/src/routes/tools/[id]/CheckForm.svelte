@@ -1,0 +1,107 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import { api, sentence, type Problem, type Schemas } from '#lib/api/client.ts';
+  import Failure from '#lib/parts/Failure.svelte';
+  import Notice from '#lib/parts/Notice.svelte';
+  import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import Word from '#lib/parts/Word.svelte';
+
+  /** A check against a tester or a better wrench: settings with what the reference showed. */
+  interface Props {
+    detail: Schemas['ToolDetail'];
+    onclose: () => void;
+    onkept: () => Promise<void>;
+  }
+  let { detail, onclose, onkept }: Props = $props();
+  let points = $state(untrack(() => detail.check_at.map((setting) => ({ setting, readings: '' }))));
+  let texts = $state<Record<string, string>>({ reference: '', uncertainty: '', certificate: '', note: '' });
+  let errors = $state<Record<string, string>>({});
+  let failed = $state('');
+  let kept = $state.raw<Schemas['CheckView'] | null>(null);
+
+  async function keep(event: Event) {
+    event.preventDefault();
+    const body = {
+      points: points.filter((p) => p.readings.trim() || points.length === 1),
+      reference: texts.reference ?? '',
+      uncertainty: texts.uncertainty ?? '',
+      certificate: texts.certificate ?? '',
+      note: texts.note ?? '',
+    };
+    const { data, error } = await api
+      .POST('/api/v1/tools/{id}/checks', { params: { path: { id: detail.tool.id } }, body })
+      .catch(() => ({ data: undefined, error: {} as Problem }));
+    errors = Object.fromEntries(((error as Problem | undefined)?.errors ?? []).map((e) => [e.path, e.text]));
+    failed = error && !Object.keys(errors).length ? sentence(error) : '';
+    if (!data) return;
+    kept = data;
+    await onkept();
+  }
+  /** Where a point that is sent stands in the form: those without readings are not sent. */
+  const at = (i: number) => points.slice(0, i).filter((p) => p.readings.trim() || points.length === 1).length;
+</script>
+
+<form class="sheet mb-6 grid gap-3 p-4" onsubmit={keep} aria-label="Check {detail.tool.serial}">
+  {#if kept}
+    <Notice severity={kept.verdict === 'fail' ? 'stop' : 'caution'} role="status">
+      <b>{detail.tool.serial} {kept.words}.</b>
+      {#if kept.verdict === 'fail'}What it has touched since its last good check stands below.{/if}
+    </Notice>
+    <div><Button color="alternative" onclick={onclose}>Close</Button></div>
+  {:else}
+    <p class="font-bold">Check in the direction of use, {detail.limit_words}</p>
+    <p class="soft text-sm">
+      Load it a few times at the highest setting first. Over the whole range, with three readings at each setting, a check that
+      passes begins the interval anew. Readings stand side by side, separated by semicolons.
+    </p>
+    {#each points as point, i (i)}
+      <div class="grid gap-3 sm:grid-cols-[160px_1fr_auto]">
+        <QuantityField
+          label="Set to"
+          value={point.setting}
+          error={errors[`points/${at(i)}/setting`]}
+          onchange={(text) => (point.setting = text)}
+        />
+        <QuantityField
+          label="The reference showed"
+          value={point.readings}
+          example="198.2; 199.0; 197.6"
+          error={errors[`points/${at(i)}/readings`]}
+          onchange={(text) => (point.readings = text)}
+        />
+        <Word label="Leave out {point.setting}" class="self-center" onclick={() => points.splice(i, 1)}>out</Word>
+      </div>
+    {/each}
+    <p><Word onclick={() => points.push({ setting: '', readings: '' })}>one more setting</Word></p>
+    <div class="grid gap-3 sm:grid-cols-2">
+      <QuantityField
+        label="Held against"
+        note="serial of a tester, or another wrench"
+        value={texts.reference!}
+        error={errors.reference}
+        onchange={(text) => (texts.reference = text)}
+      />
+      <QuantityField
+        label="Uncertainty of that"
+        note="from the register where it is a tester of ours"
+        value={texts.uncertainty!}
+        example="0.5 %"
+        error={errors.uncertainty}
+        onchange={(text) => (texts.uncertainty = text)}
+      />
+      <QuantityField
+        label="Certificate"
+        value={texts.certificate!}
+        example="none"
+        onchange={(text) => (texts.certificate = text)}
+      />
+      <QuantityField label="Note" value={texts.note!} example="none" onchange={(text) => (texts.note = text)} />
+    </div>
+    <Failure text={failed || (errors.points ?? '')} />
+    <div class="flex gap-2">
+      <Button type="submit">Judge and keep it</Button>
+      <Button color="alternative" onclick={onclose}>Leave it</Button>
+    </div>
+  {/if}
+</form>
