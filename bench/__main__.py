@@ -3,9 +3,10 @@ from __future__ import annotations
 
 import sys
 
-from . import browser, core, pictures, server, sizes
+from . import browser, core, pictures, plant, server, sizes
 
-MEASURES = {"core": core.measure, "sizes": sizes.measure, "browser": browser.measure, "server": server.measure}
+MEASURES = {"core": core.measure, "sizes": sizes.measure, "browser": browser.measure, "server": server.measure,
+            "plant": plant.measure}
 #: only when asked for by name
 OTHERS = {"pictures": pictures.measure}
 

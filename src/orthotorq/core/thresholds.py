@@ -124,3 +124,5 @@ METER_READINGS = _t("meter_readings", 3, "readings", "a forecast needs so many",
 METER_DAYS = _t("meter_days", 7, "days", "a forecast needs readings over so long", "a week has its own rhythm")
 METER_LAST = _t("meter_last", 30, "readings", "the last ones that a forecast looks at", "so that a list is quick")
 METER_AGES = _t("meter_ages", 30, "days", "a slope so old weighs half", "use changes with the season")
+LESSON_LEAST = _t("lesson_least", 10, "values", "own records say something from so many on", "fewer are an anecdote")
+LESSON_PAUSE = _t("lesson_pause", 300, "s", "a longer time from bolt to bolt is a pause", _PLAIN)

@@ -111,5 +111,7 @@ def _registers(session: Session, actors: dict[str, Actor], begin: datetime, chec
         set_in_store(planner, lubricant, True)
     save_own_entry(planner, "lubricant", "vellmark-white", {
         "name": "White paste, measured here", "mu_thread": [0.1, 0.115, 0.13], "mu_bearing": [0.1, 0.12, 0.14],
-        "source": "ten bolts on the works' own load cell"})
+        "source": "ten bolts on the works' own load cell", "tests": [{
+            "id": "cell", "thread": "M20", "date": f"{checked:%B %Y}", "sheet": "V-12", "readings": [
+                f"{torque} N·m, 100 kN" for torque in (306, 311, 304, 318, 309, 314, 302, 312, 307, 316)]}]})
     set_in_store(planner, "vellmark-white", True)

@@ -18,6 +18,7 @@ from ..services.planning.commands import create_plan
 from ..services.rechecking.dues import refresh_machine
 from ..services.rechecking.history import note_entry
 from ..services.rechecking.meters import ReadingAsTyped, add_meter, keep_reading, locked_meter
+from ..services.reference.lessons import gather_lessons
 from ..services.running.standing import note_opened
 from ..services.running.start import Choices, start_run
 from ..services.toolroom.checks import CheckAsTyped, PointAsTyped, check_tool
@@ -162,6 +163,7 @@ def live_a_year(session: Session, actors: dict[str, Actor], revisions: dict[str,
         if one not in early:
             check(*one)
     _besides(works, revisions, tools)
+    gather_lessons(works.ctx("mira", 371.9))
     for machine in session.scalars(select(Equipment.id)):
         refresh_machine(works.ctx("mira", 371.9), machine)
 

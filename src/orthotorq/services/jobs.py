@@ -15,6 +15,7 @@ from .context import Ctx
 from .database import open_sessions
 from .planning.exchange import run_import
 from .rechecking.dues import refresh_all
+from .reference.lessons import gather_lessons
 from .registers.files import run_register
 from .running.readings import run_readings
 
@@ -54,6 +55,8 @@ def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
     @app.task(name="orthotorq.forecast", queue=QUEUE, pass_context=False)
     def forecast(timestamp: int) -> None:
         refresh_all(sessions, lambda session: Ctx(session, datetime.now(UTC)))
+        with sessions.begin() as session:
+            gather_lessons(Ctx(session, datetime.now(UTC)))
 
     return app
 

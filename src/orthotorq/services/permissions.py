@@ -48,6 +48,8 @@ TABLE: dict[str, frozenset[str] | None] = {
     "rechecking.day_sheet": ALL,
     "rechecking.calendar_link": ALL,
     "rechecking.calendar_feed": ANYONE,
+    "reference.list_lessons": ALL,
+    "reference.look_anew": frozenset({"planner", "supervisor"}),
     "registers.search": ALL,
     "registers.labels": ALL,
     "registers.export_register": ALL,

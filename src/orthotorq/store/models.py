@@ -366,6 +366,25 @@ class JointEntry(Base):
                       CheckConstraint("kind in ('opened', 'replaced', 'happened', 'note', 'tool')", name="kind"))
 
 
+class Lesson(Base):
+    """What own records say of friction, scatter or time: gathered anew now and then, taken by nobody but a planner."""
+
+    __tablename__ = "lesson"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(12))
+    key: Mapped[str] = mapped_column(String(200))
+    title: Mapped[str] = mapped_column(String(200))
+    low: Mapped[float]
+    typical: Mapped[float]
+    high: Mapped[float]
+    unit: Mapped[str] = mapped_column(String(20))
+    count: Mapped[int]
+    since: Mapped[datetime] = mapped_column(UTC)
+    until: Mapped[datetime] = mapped_column(UTC)
+    words: Mapped[str] = mapped_column(String(300))
+    lubricant: Mapped[str] = mapped_column(String(40))
+
+
 class CalendarLink(Base):
     """The secret address of a person's calendar; only its hash is kept."""
 

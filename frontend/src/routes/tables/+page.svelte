@@ -6,9 +6,10 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import SideList from '#lib/parts/SideList.svelte';
   import HeadMarks from './HeadMarks.svelte';
+  import Lessons from './Lessons.svelte';
   import OwnEntries from './OwnEntries.svelte';
   import Rows from './Rows.svelte';
-  import { OWN, Sheets } from './sheets.svelte.ts';
+  import { LESSONS, OWN, Sheets } from './sheets.svelte.ts';
 
   const sheets = new Sheets(untrack(() => page.url.searchParams));
   catalogue.need();
@@ -24,6 +25,7 @@
       note: sheets.sought.trim() ? String(sheets.matches(s).length) : '',
     })),
     { id: OWN, words: 'Own entries', href: sheets.address(OWN) },
+    { id: LESSONS, words: 'What our records teach', href: sheets.address(LESSONS) },
   ]);
 </script>
 
@@ -38,6 +40,8 @@
     <Failure text={sheets.list.failed || sheets.own.failed || catalogue.failed} />
     {#if sheets.chosen === OWN}
       <OwnEntries {sheets} />
+    {:else if sheets.chosen === LESSONS}
+      <Lessons onkept={() => void sheets.load()} />
     {:else if sheets.sheet}
       <h1>{sheets.sheet.title}</h1>
       <p class="soft mb-3 text-sm">Edition {sheets.list.value?.edition} · {sheets.sheet.source}</p>

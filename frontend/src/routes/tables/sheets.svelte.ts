@@ -4,6 +4,7 @@ import { api, type Schemas } from '#lib/api/client.ts';
 import { Asked } from '#lib/asked.svelte.ts';
 
 export const OWN = 'own';
+export const LESSONS = 'lessons';
 
 export class Sheets {
   readonly list = new Asked<Schemas['SheetList']>();

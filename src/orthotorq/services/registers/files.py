@@ -108,7 +108,7 @@ def _machines(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
 
 
 def _joints(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
-    machines = dict(ctx.session.execute(select(Equipment.tag, Equipment.id)).tuples().all())
+    machines: dict[str, uuid.UUID] = {row.tag: row.id for row in ctx.session.execute(select(Equipment.tag, Equipment.id))}
     known = {(one.equipment_id, one.tag): one for one in ctx.session.scalars(select(Joint))}
 
     def take(row: dict[str, str]) -> tuple[str, str]:
@@ -287,8 +287,19 @@ def run_register(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Calla
                 raise _Undone
     except _Undone:
         pass
+    except Exception:
+        _fail(sessions, job_id)
+        raise
     if not stopped:
         _end(sessions, job_id, said, counts, told)
+
+
+def _fail(sessions: sessionmaker[Session], job_id: uuid.UUID) -> None:
+    """A job that broke off says so, and does not stay under way for ever."""
+    with sessions.begin() as session:
+        job = session.scalar(select(Job).where(Job.id == job_id).with_for_update())
+        if job is not None and job.status == "working":
+            job.status, job.payload = "failed", None
 
 
 def _end(sessions: sessionmaker[Session], job_id: uuid.UUID, said: dict[str, Any], counts: dict[str, int],

@@ -2,8 +2,9 @@
 from __future__ import annotations
 
 import json
+import re
 import uuid
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from pydantic import ValidationError
@@ -30,6 +31,7 @@ from .standing import keep_touch, note_standing
 from .start import bound_anew, result_of
 
 MAX_BATCH = 100
+_UUID = re.compile("[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,13 +48,17 @@ class EventAnswer:
 
 @dataclass(slots=True)
 class _Batch:
-    """A batch under way: the locked run, its result, its folded log, and when the device sent it."""
+    """A batch under way: the locked run, its result, its folded log, and when the device sent it; ids of its events that were
+    kept or refused before, and the next number of each device, as long as nothing of it was refused."""
 
     ctx: Ctx
     run: Run
     result: Result
     log: Log
     sent_at: str
+    kept: set[str]
+    refused: set[str]
+    next: dict[str, int] = field(default_factory=dict)
 
 
 def locked_run(ctx: Ctx, run_id: uuid.UUID) -> Run:
@@ -93,16 +99,26 @@ def _keep_refused(ctx: Ctx, run: Run, raw: Any, code: Refusal | None, reason: st
     return EventAnswer(event_id if isinstance(event_id, str) else None, "refused", reason, code.value if code else None)
 
 
-def _look_up(ctx: Ctx, run: Run, event: EventIn) -> tuple[int, bool, bool]:
-    """(The next number of the device, whether this id is kept already, whether it was refused before), in one question."""
-    def highest(table: type[Event] | type[RefusedEvent]) -> Any:
-        of_device = (table.run_id == run.id, table.device == event.device)
-        return select(func.max(table.device_sequence)).where(*of_device).scalar_subquery()
+def _before(ctx: Ctx, run: Run, events: list[Any]) -> tuple[set[str], set[str]]:
+    """(Ids of a batch that are kept already, in whatever run; those that this run refused before)."""
+    ids = [one["id"] for one in events if isinstance(one, dict) and isinstance(one.get("id"), str)]
+    whole = [one for one in ids if _UUID.fullmatch(one)]
+    kept = ctx.session.scalars(select(Event.id).where(Event.id.in_([uuid.UUID(one) for one in whole])))
+    refused = ctx.session.scalars(select(RefusedEvent.event_id).where(RefusedEvent.run_id == run.id,
+                                                                      RefusedEvent.event_id.in_(whole)))
+    return {str(one) for one in kept}, {one for one in refused if one is not None}
 
-    kept = select(Event.id).where(Event.id == uuid.UUID(event.id)).exists()
-    refused = select(RefusedEvent.id).where(RefusedEvent.run_id == run.id, RefusedEvent.event_id == event.id).exists()
-    found = ctx.session.execute(select(highest(Event), highest(RefusedEvent), kept, refused)).one()
-    return max(found[0] or 0, found[1] or 0) + 1, found[2], found[3]
+
+def _next(batch: _Batch, device: str) -> int:
+    """The next number of a device, by what of it was kept or refused so far."""
+    if device not in batch.next:
+        def highest(table: type[Event] | type[RefusedEvent]) -> Any:
+            return select(func.max(table.device_sequence)).where(table.run_id == batch.run.id,
+                                                                 table.device == device).scalar_subquery()
+
+        found = batch.ctx.session.execute(select(highest(Event), highest(RefusedEvent))).one()
+        batch.next[device] = max(found[0] or 0, found[1] or 0) + 1
+    return batch.next[device]
 
 
 def _kept_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> EventAnswer:
@@ -118,6 +134,20 @@ def _refused_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> Eve
     refused = ctx.session.scalars(select(RefusedEvent).where(RefusedEvent.run_id == run.id,
                                                              RefusedEvent.event_id == client["id"]).limit(1)).one()
     return EventAnswer(client["id"], "refused", refused.reason) if refused.body == canonical(raw)[:20_000] else None
+
+
+def _counted(batch: _Batch, raw: Any) -> EventAnswer:
+    """One event, and what it changes for those behind it in the batch."""
+    answer = _one_event(batch, raw)
+    if answer.verdict in ("accepted", "conflict") and answer.id is not None:
+        batch.kept.add(answer.id)
+        batch.next[raw["device"]] = raw["device_sequence"] + 1
+    elif answer.verdict == "refused":
+        # whatever number was refused is used up: ask again
+        batch.next.clear()
+        if answer.id is not None:
+            batch.refused.add(answer.id)
+    return answer
 
 
 def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
@@ -139,10 +169,10 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
         return EventAnswer(event.id, "other", render(Refusal.OTHER_PERSON), Refusal.OTHER_PERSON.value)
     if event.kind == "sign_off":
         return _keep_refused(ctx, run, raw, Refusal.SIGN_WITH_PASSWORD)
-    expected, kept, refused = _look_up(ctx, run, event)
-    if kept:
+    expected = _next(batch, event.device)
+    if event.id in batch.kept:
         return _kept_before(ctx, run, client, raw)
-    if refused and (seen := _refused_before(ctx, run, client, raw)) is not None:
+    if event.id in batch.refused and (seen := _refused_before(ctx, run, client, raw)) is not None:
         return seen
     if event.device_sequence > expected:
         return EventAnswer(event.id, "gap", render(Refusal.NUMBER_MISSING, number=expected), Refusal.NUMBER_MISSING.value,
@@ -222,8 +252,8 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
         raise BadField(Refusal.BATCH_SIZE, "events", most=MAX_BATCH)
     run = locked_run(ctx, run_id)
     result = result_of(ctx.session, run)
-    batch = _Batch(ctx, run, result, fold(facts_of(ctx.session, run)), sent_at)
-    answers = [_one_event(batch, raw) for raw in events]
+    batch = _Batch(ctx, run, result, fold(facts_of(ctx.session, run)), sent_at, *_before(ctx, run, events))
+    answers = [_counted(batch, raw) for raw in events]
     state = state_from(result, batch.log, ctx.now.timestamp(), ctx.person.roles)
     if state.instruction is not None and state.instruction.index == 1:
         # once a round: the device keeps them

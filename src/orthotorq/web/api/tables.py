@@ -6,6 +6,7 @@ from typing import Annotated, Any
 from flask import Response
 from pydantic import BaseModel, Field
 
+from ...services.reference.lessons import LessonView, list_lessons, look_anew
 from ...services.reference.sheets import SheetList, read_sheets
 from ...services.reference.tables import TablesOut, read_tables
 from ...services.registers.tables import (
@@ -89,3 +90,24 @@ def post_stock(body: StoreIn) -> Response:
         set_in_store(ctx, body.lubricant, body.in_store)
         items, in_store = list_own_entries(ctx)
     return answer(OwnList(items=items, in_store=in_store))
+
+
+class LessonList(BaseModel):
+    """What own records teach."""
+
+    items: list[LessonView]
+
+
+@api.get("/lessons", responses={"200": LessonList})
+def get_lessons() -> Response:
+    """What own records teach."""
+    with operation() as ctx:
+        return answer(LessonList(items=list_lessons(ctx)))
+
+
+@api.post("/lessons", responses={"200": LessonList})
+def post_lessons() -> Response:
+    """Look at the records anew."""
+    with operation() as ctx:
+        look_anew(ctx)
+        return answer(LessonList(items=list_lessons(ctx)))

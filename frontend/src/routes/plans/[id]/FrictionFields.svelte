@@ -4,6 +4,7 @@
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import { day, digits } from '#lib/figures.ts';
   import { fieldsOf, write, written, type Group } from '#lib/plan.ts';
 
   /** The friction condition: of the plan itself, an own entry, or of the tables; or an own band. */
@@ -18,6 +19,10 @@
       .map((o): [string, string] => [o.key, `${(o.body as Schemas['OwnLubricant']).name} (own)`]),
     ...(catalogue.value?.lubricants ?? []).map((l): [string, string] => [l.id, l.name]),
   ]);
+  const lessons = new Asked<Schemas['LessonList']>();
+  void lessons.ask(() => api.GET('/api/v1/lessons'));
+  /** What own records say of the compound that is chosen. */
+  const learned = $derived((lessons.value?.items ?? []).filter((one) => one.kind === 'friction' && one.key === group.friction.lubricant));
   const band = $derived(written(fieldsOf(group.friction).mu_thread, 'band'));
   /** One band as typed holds for thread and bearing face. */
   function ownBand(text: string) {
@@ -40,3 +45,9 @@
   error={bench.errorIn(`${at}/friction/mu_thread`)}
   onchange={ownBand}
 />
+{#each learned as one (one.title)}
+  <p class="soft col-span-full text-sm">
+    Own records, {one.title}: K {[one.low, one.typical, one.high].map((v) => digits(v, 3)).join(' – ')} from {one.count} pulls, the last on
+    {day(one.until)}. <a href="/tables?table=lessons">Keep it as an own compound</a> to plan with it.
+  </p>
+{/each}

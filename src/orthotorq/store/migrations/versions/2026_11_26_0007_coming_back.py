@@ -15,7 +15,8 @@ UTC = sa.DateTime(timezone=True)
 UUID = sa.Uuid()
 GRANTS = {"meter": "SELECT, INSERT, UPDATE", "meter_reading": "SELECT, INSERT, UPDATE (struck_by, total)",
           "due_date": "SELECT, INSERT, UPDATE, DELETE", "joint_entry": "SELECT, INSERT", "tool_pull": "SELECT, INSERT",
-          "revision_load": "SELECT, INSERT", "calendar_link": "SELECT, INSERT, UPDATE, DELETE"}
+          "revision_load": "SELECT, INSERT", "calendar_link": "SELECT, INSERT, UPDATE, DELETE",
+          "lesson": "SELECT, INSERT, DELETE"}
 FROZEN = ("joint_entry", "tool_pull", "revision_load")
 #: lists that are asked for at every sign-in
 INDEXES = (
@@ -143,6 +144,17 @@ def _tools() -> None:
     op.create_check_constraint("ck_calibration_verdict", "calibration", "verdict in ('', 'pass', 'fail', 'undecided')")
 
 
+def _lessons() -> None:
+    op.create_table(
+        "lesson", sa.Column("id", UUID, nullable=False), sa.Column("kind", sa.String(12), nullable=False),
+        sa.Column("key", sa.String(200), nullable=False), sa.Column("title", sa.String(200), nullable=False),
+        *(sa.Column(name, sa.Float, nullable=False) for name in ("low", "typical", "high")),
+        sa.Column("unit", sa.String(20), nullable=False), sa.Column("count", sa.Integer, nullable=False),
+        sa.Column("since", UTC, nullable=False), sa.Column("until", UTC, nullable=False),
+        sa.Column("words", sa.String(300), nullable=False), sa.Column("lubricant", sa.String(40), nullable=False),
+        sa.PrimaryKeyConstraint("id", name="pk_lesson"))
+
+
 def upgrade() -> None:
     """Add them; what is known of runs and plans already is filled in."""
     for table, columns in _columns().items():
@@ -153,6 +165,7 @@ def upgrade() -> None:
     _meters()
     _joints()
     _tools()
+    _lessons()
     op.execute(LOADS)
     op.execute("CREATE EXTENSION IF NOT EXISTS pg_trgm")
     for name, table, what in INDEXES:
@@ -172,7 +185,7 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     """Take them out."""
-    for table in ("calendar_link", "revision_load", "tool_pull", "joint_entry", "due_date", "meter_reading", "meter"):
+    for table in ("lesson", "calendar_link", "revision_load", "tool_pull", "joint_entry", "due_date", "meter_reading", "meter"):
         op.drop_table(table)
     for table, names in FOUND_BY.items():
         for name in names:
