@@ -1,7 +1,8 @@
 /** One question to the server on a screen: its answer, or the sentence that says why there is none. */
 import { sentence } from './api/client';
 
-type Answer<T> = Promise<{ data?: T; error?: unknown }>;
+/** An answer without content has no data, but its response is good all the same. */
+type Answer<T> = Promise<{ data?: T; error?: unknown; response?: Pick<Response, 'ok'> }>;
 
 export class Asked<T> {
   value = $state.raw<T | null>(null);
@@ -14,10 +15,10 @@ export class Asked<T> {
   async ask(call: () => Answer<T>): Promise<T | null> {
     const own = ++this.turn;
     this.busy = true;
-    const { data, error } = await call().catch(() => ({ data: undefined, error: undefined }));
+    const { data, error, response } = await call().catch(() => ({ data: undefined, error: undefined, response: undefined }));
     if (own !== this.turn) return null;
     this.busy = false;
-    this.failed = data === undefined ? sentence(error) : '';
+    this.failed = data === undefined && !response?.ok ? sentence(error) : '';
     if (data !== undefined) this.value = data;
     return data ?? null;
   }

@@ -35,7 +35,7 @@
     session.person &&
     press(event, [
       { key: 's', words: 'quick sums', run: () => goto('/sums') },
-      { key: 'f', words: 'find anything', run: () => (finding = !running) },
+      { key: 'f', words: 'search everywhere', run: () => (finding = !running) },
     ])}
 />
 

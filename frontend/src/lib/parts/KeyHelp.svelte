@@ -21,7 +21,7 @@
     <dt><kbd class="keycap">s</kbd></dt>
     <dd>quick sums</dd>
     <dt><kbd class="keycap">f</kbd></dt>
-    <dd>find anything</dd>
+    <dd>search everywhere</dd>
     <dt><kbd class="keycap">?</kbd></dt>
     <dd>this list</dd>
   </dl>

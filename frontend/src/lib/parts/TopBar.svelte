@@ -49,28 +49,28 @@
 </script>
 
 <header class="no-print">
-  <Navbar fluid breakpoint="sm" navContainerClass="h-12 flex-nowrap p-0 sm:p-0 max-w-none">
+  <Navbar fluid breakpoint="md" navContainerClass="h-12 flex-nowrap p-0 md:p-0 max-w-none">
     <NavBrand href="/shift" class="mr-6 text-[1.1rem] font-extrabold !text-ink !no-underline">Orthotorq</NavBrand>
     <NavUl
-      class="z-30 mr-auto bg-sheet max-sm:absolute max-sm:top-12 max-sm:left-0 sm:order-none"
+      class="z-30 mr-auto bg-sheet max-md:absolute max-md:top-12 max-md:left-0 md:order-none"
       classes={{
-        ul: 'm-0 gap-4 border-0 lg:gap-5 bg-transparent p-0 max-sm:rounded-none max-sm:border-b max-sm:p-3 sm:h-12 sm:space-x-0',
+        ul: 'm-0 gap-4 border-0 lg:gap-5 bg-transparent p-0 max-md:rounded-none max-md:border-b max-md:p-3 md:h-12 md:space-x-0',
       }}
     >
       {#each LINKS as [href, words] (href)}
         <NavLi
           {href}
           aria-current={on(href) ? 'page' : undefined}
-          class="flex h-full items-center rounded-none border-b-[3px] p-0 !no-underline max-sm:min-h-11 {on(href)
+          class="flex h-full items-center rounded-none border-b-[3px] p-0 !no-underline max-md:min-h-11 {on(href)
             ? 'border-brine font-semibold !text-ink'
             : 'border-transparent !text-soft'}">{words}</NavLi
         >
       {/each}
     </NavUl>
     <div class="flex items-center gap-4 text-sm whitespace-nowrap">
-      <Word label="Find anything" title="f" onclick={onfind}>find</Word>
+      <Word label="Search everywhere" title="f" onclick={onfind}>search</Word>
       <Word onclick={toggleTheme}>night / day</Word>
-      <span class="soft hidden md:inline">{person.name}, {person.roles.join(', ')}</span>
+      <span class="soft hidden lg:inline">{person.name}, {person.roles.join(', ')}</span>
       <Word onclick={leave}>Sign out</Word>
       <NavHamburger class="m-0" />
     </div>

@@ -32,7 +32,7 @@
               {#each of(day) as due (due.joint_id + due.rule)}
                 <a
                   href="/joints/{due.joint_id}"
-                  class="block truncate text-sm leading-tight {due.state === 'overdue' ? 'text-stop' : ''}"
+                  class="block min-h-[25px] truncate pt-0.5 text-sm leading-tight {due.state === 'overdue' ? 'text-stop' : ''}"
                   title="{due.equipment_name} › {due.joint_name}: {due.why}">{due.equipment_tag} {due.joint_name}</a
                 >
               {/each}

@@ -41,7 +41,12 @@
     </div>
     <Button color="alternative" href="/api/v1/registers/{name}?kind=csv">Out as CSV</Button>
     <Button color="alternative" href="/api/v1/registers/{name}?kind=xlsx">Out as XLSX</Button>
-    {#if session.may('registers.look_at_register')}<FilePick words="Look at a file …" accept=".csv,.txt,.tsv,.xlsx" onpick={(file) => void work.look(name, file)} class={PICK} />{/if}
+    {#if session.may('registers.look_at_register')}<FilePick
+        words="Look at a file …"
+        accept=".csv,.txt,.tsv,.xlsx"
+        onpick={(file) => void work.look(name, file)}
+        class={PICK}
+      />{/if}
   </div>
   <p class="soft mt-2 text-sm">
     Headings: {LISTS.find(([id]) => id === name)![2]}. What stands under the same tag or serial is changed, what is new is added,

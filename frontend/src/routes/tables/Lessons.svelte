@@ -33,11 +33,13 @@
 
 <div class="mb-3 flex flex-wrap items-center justify-between gap-3">
   <h1>What our records teach</h1>
-  {#if session.may('reference.look_anew')}<Button color="alternative" disabled={asked.busy} onclick={anew}>Look at them anew</Button>{/if}
+  {#if session.may('reference.look_anew')}<Button color="alternative" disabled={asked.busy} onclick={anew}
+      >Look at them anew</Button
+    >{/if}
 </div>
 <p class="soft mb-3">
-  Gathered every night from runs and tests of this place. Nothing here changes a plan: a planner keeps a band as an own compound, and
-  chooses it where it fits.
+  Gathered every night from runs and tests of this place. Nothing here changes a plan: a planner keeps a band as an own compound,
+  and chooses it where it fits.
 </p>
 <Failure text={asked.failed || kept.failed} />
 {#if taken}<p role="status" class="mb-3">{taken}: kept under Own entries, to be chosen on the Bench.</p>{/if}
@@ -56,7 +58,9 @@
         <TableBodyCell>{day(one.since)}, {day(one.until)}</TableBodyCell>
         <TableBodyCell>{one.words}</TableBodyCell>
         <TableBodyCell>
-          {#if one.proposal && session.may('registers.save_own_entry')}<Word onclick={() => keep(one)}>keep as an own compound</Word>{/if}
+          {#if one.proposal && session.may('registers.save_own_entry')}<Word onclick={() => keep(one)}
+              >keep as an own compound</Word
+            >{/if}
         </TableBodyCell>
       </TableBodyRow>
     {:else}

@@ -26,7 +26,8 @@
   >
   <div class="min-w-0">
     <p>
-      {#if !here}<a href="/joints/{due.joint_id}" class="font-bold">{due.equipment_name} › {due.joint_name}</a>,{' '}{/if}<b class="font-semibold">{due.occasion_text}</b>
+      {#if !here}<a href="/joints/{due.joint_id}" class="font-bold">{due.equipment_name} › {due.joint_name}</a>{/if}
+      <b class="font-semibold {here ? '' : 'ml-1'}">{due.occasion_text}</b>
       {#if due.day}<span class={late ? 'font-semibold text-stop' : now ? 'font-semibold text-caution' : ''}
           >{WORDS[due.state]} {whole(due.day)}</span
         >{:else}<span class="soft">no day yet</span>{/if}

@@ -47,7 +47,7 @@
   }
 </script>
 
-<Modal bind:open title="Find anything" size="md" placement="top-center">
+<Modal bind:open title="Search everywhere" size="md" placement="top-center">
   <div bind:this={field}>
     <Label for="{uid}-f" class="sr-only">Words of what is sought</Label>
     <Input

@@ -22,7 +22,9 @@
   const lessons = new Asked<Schemas['LessonList']>();
   void lessons.ask(() => api.GET('/api/v1/lessons'));
   /** What own records say of the compound that is chosen. */
-  const learned = $derived((lessons.value?.items ?? []).filter((one) => one.kind === 'friction' && one.key === group.friction.lubricant));
+  const learned = $derived(
+    (lessons.value?.items ?? []).filter((one) => one.kind === 'friction' && one.key === group.friction.lubricant),
+  );
   const band = $derived(written(fieldsOf(group.friction).mu_thread, 'band'));
   /** One band as typed holds for thread and bearing face. */
   function ownBand(text: string) {
@@ -47,7 +49,8 @@
 />
 {#each learned as one (one.title)}
   <p class="soft col-span-full text-sm">
-    Own records, {one.title}: K {[one.low, one.typical, one.high].map((v) => digits(v, 3)).join(' – ')} from {one.count} pulls, the last on
+    Own records, {one.title}: K {[one.low, one.typical, one.high].map((v) => digits(v, 3)).join(' – ')} from {one.count} pulls, the
+    last on
     {day(one.until)}. <a href="/tables?table=lessons">Keep it as an own compound</a> to plan with it.
   </p>
 {/each}
