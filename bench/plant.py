@@ -19,9 +19,10 @@ PULLS = 50_000
 FILL = (
     """INSERT INTO equipment SELECT gen_random_uuid(), 'P-' || n, 'Pump ' || n, 'Hall ' || n % 40
        FROM generate_series(CAST(:low AS int) / 10 + 1, CAST(:high AS int) / 10) n""",
-    """INSERT INTO joint (id, equipment_id, tag, name, kind, summary, standing, standing_why, glyph, movement, standing_at)
+    """INSERT INTO joint (id, equipment_id, tag, name, kind, summary, standing, standing_why, glyph, movement, standing_at, found)
        SELECT gen_random_uuid(), e.id, 'j-' || n, 'Cover ' || n || ' of ' || e.tag, 'gasketed_cover',
-              (8 + n) || ' × M' || (12 + 4 * n) || ', ' || (100 + n) || ' N·m', 'known', '', '', '', now()
+              (8 + n) || ' × M' || (12 + 4 * n) || ', ' || (100 + n) || ' N·m', 'known', '', '', '', now(),
+              lower(concat_ws(' ', e.tag, e.name, e.area, 'Cover', n, (8 + n) || ' × M' || (12 + 4 * n)))
        FROM equipment e, generate_series(1, 10) n
        WHERE e.tag LIKE 'P-%' AND NOT EXISTS (SELECT 1 FROM joint j WHERE j.equipment_id = e.id)""",
     """INSERT INTO plan (id, joint_id, title, created_at, version, draft, draft_by, draft_at, put_away, unreleased)
@@ -52,19 +53,23 @@ FILL = (
        FROM joint j JOIN plan q ON q.joint_id = j.id JOIN revision r ON r.plan_id = q.id
        WHERE j.tag LIKE 'j-%' AND NOT EXISTS (SELECT 1 FROM due_date d WHERE d.joint_id = j.id)""",
 )
-TOUCH = """INSERT INTO tool_pull SELECT r.id, 1000 + n, t.id, now() - interval '1 day', 'studs', 'studs.' || n, '', 250, 100
-           FROM (SELECT id FROM run WHERE status = 'closed' ORDER BY number DESC LIMIT :runs) r, generate_series(1, 16) n,
+TOUCH = """INSERT INTO tool_pull (run_id, sequence, tool_id, at, run_number, revision_id, joint_id, "group", place, position,
+                                  "torque_Nm", percent)
+           SELECT r.id, 1000 + n, t.id, now() - interval '1 day', r.number, r.revision_id, q.joint_id, 'studs', 'studs.' || n, '',
+                  250, 100
+           FROM (SELECT * FROM run WHERE status = 'closed' ORDER BY number DESC LIMIT :runs) r JOIN revision v
+                ON v.id = r.revision_id JOIN plan q ON q.id = v.plan_id, generate_series(1, 16) n,
                 (SELECT id FROM tool WHERE serial = 'TW-09') t"""
 #: questions whose plan must not walk through a table that grows
 INDEXED = {
     "a joint's history": """SELECT run.id FROM run JOIN revision ON run.revision_id = revision.id JOIN plan
-        ON revision.plan_id = plan.id WHERE plan.joint_id = (SELECT id FROM joint WHERE tag = 'j-3' LIMIT 1)""",
+        ON revision.plan_id = plan.id WHERE plan.joint_id = '{joint}'""",
     "what a wrench has touched": """SELECT run_id FROM tool_pull WHERE tool_id = (SELECT id FROM tool WHERE serial = 'TW-01')
         AND at > now() - interval '30 days'""",
     "due by day": "SELECT joint_id FROM due_date WHERE day <= current_date - 9 ORDER BY day LIMIT 30",
     "open runs": "SELECT id FROM run WHERE status IN ('running', 'finished', 'signed') ORDER BY started_at DESC LIMIT 30",
     "drafts that wait": "SELECT id FROM plan WHERE unreleased AND NOT put_away ORDER BY draft_at DESC LIMIT 30",
-    "found by words": "SELECT id FROM joint WHERE summary ILIKE '%21 × M64%' LIMIT 8",
+    "found by words": "SELECT id FROM joint WHERE found LIKE '%14 × m36%' LIMIT 8",
 }
 
 
@@ -121,7 +126,8 @@ def measure() -> Iterator[Figure]:
                 wanted[name] = goal
         with engine.connect() as connection:
             counts = [connection.scalar(text(f"SELECT count(*) FROM {table}")) for table in ("joint", "run", "meter_reading")]
-            walks = {name: _walks(connection, statement) for name, statement in INDEXED.items()}
+            joint = connection.scalar(text("SELECT id FROM joint WHERE tag = 'j-3' LIMIT 1"))
+            walks = {name: _walks(connection, statement.format(joint=joint)) for name, statement in INDEXED.items()}
         engine.dispose()
     yield "filled: joints, runs, readings", " / ".join(f"{n}" for n in counts), "20 000, 200 000, 1 000 000"
     yield "filling takes", f"{filled:.0f} s", "under 180 s"

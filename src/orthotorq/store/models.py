@@ -78,6 +78,8 @@ class Joint(Base):
     standing_why: Mapped[str] = mapped_column(String(400), default="")
     standing_run: Mapped[int | None]
     standing_at: Mapped[datetime | None] = mapped_column(UTC)
+    #: every word that it is found by, in small letters: of its machine, its own, of its kind and plans
+    found: Mapped[str] = mapped_column(Text, default="")
     #: the joint face in small, of what was released last, as JSON
     glyph: Mapped[str] = mapped_column(Text, default="")
     #: what its rechecks say where it keeps moving (core/rechecking/movement.py)
@@ -235,6 +237,8 @@ class Tool(Base):
     held_to: Mapped[str] = mapped_column(String(30), default="")
     interval_months: Mapped[int] = mapped_column(default=12)
     interval_pulls: Mapped[int] = mapped_column(default=5000)
+    #: pulls of runs since the last good check, written when a run ends
+    pulls: Mapped[int] = mapped_column(default=0)
     #: the mean error found at the last check, where it is used with that error
     corrected: Mapped[float | None]
     #: until when a supervisor lets it be used although it is blocked, and why
@@ -276,6 +280,10 @@ class ToolPull(Base):
     sequence: Mapped[int] = mapped_column(primary_key=True)
     tool_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("tool.id"))
     at: Mapped[datetime] = mapped_column(UTC)
+    #: of its run, which never change: many pulls are read without looking them up
+    run_number: Mapped[int]
+    revision_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("revision.id"))
+    joint_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("joint.id"))
     group: Mapped[str] = mapped_column(String(60))
     place: Mapped[str] = mapped_column(String(60))
     position: Mapped[str] = mapped_column(String(60))

@@ -22,7 +22,7 @@ from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
 from ..rechecking.dues import refresh_joint
-from ..registers.summaries import keep_summary, renew_summary
+from ..registers.summaries import keep_summary, renew_summary, write_found
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,6 +68,8 @@ def _begin(ctx: Ctx, joint: Joint, title: str, document: dict[str, Any]) -> uuid
                 draft=json.dumps(document, ensure_ascii=False), draft_by=ctx.person.id, draft_at=ctx.now)
     ctx.session.add(plan)
     ctx.session.flush()
+    ctx.session.refresh(joint, ["plans"])
+    write_found(joint)
     return plan.id
 
 
@@ -131,8 +133,9 @@ def save_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any) -
     plan.version += 1
     plan.draft, plan.draft_by, plan.draft_at = text, ctx.person.id, ctx.now
     title = document.get("title")
-    if isinstance(title, str) and 1 <= len(title.strip()) <= 120:
+    if isinstance(title, str) and 1 <= len(title.strip()) <= 120 and plan.title != title.strip():
         plan.title = title.strip()
+        write_found(plan.joint)
     ctx.session.flush()
     return Saved(plan.version, plan.draft_at)
 

@@ -18,6 +18,7 @@ from ..accounts.commands import actor_of
 from ..context import Actor, Ctx
 from ..errors import NotFound, Refused
 from ..permissions import use_case
+from .summaries import write_found
 
 #: a plan names its joint as machine/joint, so a tag has no stroke and no blank
 _TAG = re.compile(r"[^\W_][\w.\-]*")
@@ -108,6 +109,8 @@ def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, are
         raise Refused(Refusal.TAG_STAYS, "tag", tag=machine.tag)
     machine.tag, machine.name, machine.area = tag, name, area
     _kept(ctx, tag, "another machine")
+    for joint in machine.joints:
+        write_found(joint)
     for joint in machine.joints if moved else []:
         _follow(ctx, joint)
 
@@ -117,9 +120,10 @@ def register_joint(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, kind:
     """Register a joint of a machine; returns its id. Raises NotFound, DocumentErrors."""
     machine = _equipment(ctx, equipment_id)
     tag, name = _checked(tag, name=name)
-    joint = Joint(id=ctx.new_id(), equipment_id=machine.id, tag=tag, name=name, kind=_kind(kind))
+    joint = Joint(id=ctx.new_id(), equipment_id=machine.id, equipment=machine, tag=tag, name=name, kind=_kind(kind), summary="")
     ctx.session.add(joint)
     _kept(ctx, tag, f"another joint of {machine.name}")
+    write_found(joint)
     return joint.id
 
 
@@ -138,5 +142,6 @@ def change_joint(ctx: Ctx, joint_id: uuid.UUID, tag: str, name: str, kind: str) 
     whose = f"another joint of {joint.equipment.name}"
     joint.tag, joint.name, joint.kind = tag, name, kind
     _kept(ctx, tag, whose)
+    write_found(joint)
     if moved:
         _follow(ctx, joint)

@@ -27,7 +27,7 @@ def labels(ctx: Ctx, what: str, ids: Sequence[uuid.UUID] = (), paper: str = "A4"
     if what == "tools":
         tools = select(Tool).order_by(Tool.serial).limit(MOST)
         for tool in ctx.session.scalars(tools.where(Tool.id.in_(ids)) if ids else tools):
-            seen = view_of(tool, ctx.now, 0)
+            seen = view_of(tool, ctx.now)
             reach = f"{seen.low_Nm:g} to {seen.high_Nm:g} N·m" if seen.high_Nm and seen.low_Nm != seen.high_Nm else ""
             out.append(Label(tool.serial, seen.name, reach or (f"{seen.high_Nm:g} N·m" if seen.high_Nm else ""),
                              f"{home}/tools/{tool.id}"))

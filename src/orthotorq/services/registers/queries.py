@@ -20,7 +20,7 @@ from ..rechecking.dues import DueView, due_view, dues_wanted
 from .summaries import Glyph, kept_glyph
 
 #: runs of a joint in a list; a page of machines ends before it has more joints
-SHOWN, MOST_JOINTS = 5, 100
+SHOWN, MOST_JOINTS = 5, 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,12 +167,13 @@ def _next_step(ctx: Ctx, plans: list[PlanLine]) -> NextStep:
     return NextStep("Begin a plan", False) if not plans and "planning.create_plan" in may else NextStep("Open", False)
 
 
-def _has(word: str) -> ColumnElement[bool]:
-    """Whether a machine, or one of its joints, has a word in tag, name, area, kind, or in what its plans have released."""
-    own, theirs, plans = (or_(*(column.icontains(word, autoescape=True) for column in columns)) for columns in (
-        (Equipment.tag, Equipment.name, Equipment.area), (Joint.tag, Joint.name, Joint.summary), (Plan.title,)))
-    kinds = [kind for kind, words in JOINT_KINDS.items() if word.lower() in words.lower()]
-    return or_(own, Equipment.joints.any(or_(theirs, Joint.kind.in_(kinds), Joint.plans.any(plans))))
+def _with_words(words: list[str]) -> ColumnElement[bool]:
+    """Whether a machine, or one of its joints, has all the words: in tags, names, area, kind, titles of plans, or in what was
+    released for the joint."""
+    own = [or_(*(column.icontains(word, autoescape=True) for column in (Equipment.tag, Equipment.name, Equipment.area)))
+           for word in words]
+    theirs = [Joint.found.contains(word.lower(), autoescape=True) for word in words]
+    return Equipment.id.in_(select(Equipment.id).where(*own).union(select(Joint.equipment_id).where(*theirs)))
 
 
 @use_case
@@ -181,8 +182,8 @@ def list_equipment(ctx: Ctx, find: str = "", after: str = "", limit: int = 50) -
     count = select(func.count()).where(Joint.equipment_id == Equipment.id).scalar_subquery()
     wanted = select(Equipment, count).where(Equipment.tag > after).order_by(Equipment.tag).limit(limit)
     # every word has to be found, in whatever order they are typed
-    for word in find.split()[:8]:
-        wanted = wanted.where(_has(word))
+    if words := find.split()[:8]:
+        wanted = wanted.where(_with_words(words))
     machines, joints = list[Equipment](), 0
     for machine, many in ctx.session.execute(wanted):
         joints += many

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from sqlalchemy import ColumnElement, and_, or_, select
 from sqlalchemy.orm import InstrumentedAttribute
 
-from ...core.documents.plan import JOINT_KINDS
 from ...core.running.actions import STATUS
 from ...store.models import Equipment, Joint, Plan, Revision, Run, Tool
 from ..context import Ctx
@@ -34,13 +33,10 @@ def _all(words: list[str], *columns: InstrumentedAttribute[str]) -> ColumnElemen
 
 
 def _joints(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
-    kinds = {word: [k for k, text in JOINT_KINDS.items() if word.lower() in text.lower()] for word in words}
-    where = and_(*(or_(Joint.name.icontains(w, autoescape=True), Joint.tag.icontains(w, autoescape=True),
-                       Joint.summary.icontains(w, autoescape=True), Equipment.name.icontains(w, autoescape=True),
-                       Equipment.tag.icontains(w, autoescape=True), Equipment.area.icontains(w, autoescape=True),
-                       Joint.kind.in_(kinds[w])) for w in words))
-    wanted = (select(Joint.id, Joint.name, Joint.summary, Equipment.name.label("machine"), Equipment.tag)
-              .join(Equipment, Joint.equipment_id == Equipment.id).where(where).order_by(Equipment.tag, Joint.tag).limit(SHOWN))
+    wanted = (select(Joint.id, Joint.name, Joint.summary, Equipment.name.label("machine"))
+              .join(Equipment, Joint.equipment_id == Equipment.id)
+              .where(*(Joint.found.contains(word.lower(), autoescape=True) for word in words))
+              .order_by(Joint.found).limit(SHOWN))
     return [Hit("Joint", row.name, f"{row.machine} · {row.summary}" if row.summary else row.machine, f"/joints/{row.id}")
             for row in ctx.session.execute(wanted)]
 

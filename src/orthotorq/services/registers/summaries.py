@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from pydantic import TypeAdapter
 from sqlalchemy import select
 
+from ...core.documents.plan import JOINT_KINDS
 from ...core.forms.group import GroupOut, PlacePoint
 from ...core.forms.result import Result
 from ...core.running import first_variants, groups_of
@@ -51,9 +52,17 @@ def summary_of(result: Result) -> str:
     return "; ".join(parts) + where
 
 
+def write_found(joint: Joint) -> None:
+    """Write every word that a joint is found by: when it, its machine or what is released for it changes."""
+    machine = joint.equipment
+    joint.found = " ".join((machine.tag, machine.name, machine.area, joint.tag, joint.name, JOINT_KINDS[joint.kind],
+                            joint.summary, *(plan.title for plan in joint.plans))).lower()
+
+
 def _write(joint: Joint, result: Result | None) -> None:
     joint.summary = summary_of(result) if result is not None else ""
     joint.glyph = _GLYPH.dump_json(glyph_of(result)).decode() if result is not None else ""
+    write_found(joint)
 
 
 def renew_summary(ctx: Ctx, joint: Joint) -> None:

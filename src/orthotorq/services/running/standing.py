@@ -11,11 +11,12 @@ from ...core.forms.run import RunState
 from ...core.messages import Refusal
 from ...core.running import Fact, Touch, counted, record_of
 from ...core.running.standing import standing_after
-from ...store.models import DueDate, Joint, JointEntry, Revision, Run, Tool, ToolPull
+from ...store.models import DueDate, Joint, JointEntry, Plan, Revision, Run, Tool, ToolPull
 from ..context import Ctx
 from ..errors import BadField, NotFound
 from ..permissions import use_case
 from ..rechecking.dues import refresh_joint
+from ..toolroom.tools import count_pulls
 from .chain import facts_of
 from .histories import MOST_WORDS
 
@@ -26,7 +27,10 @@ def keep_touch(ctx: Ctx, run: Run, touch: Touch | None, fact: Fact) -> None:
         return
     tool_id = ctx.session.scalar(select(Tool.id).where(Tool.serial == touch.serial))
     if tool_id is not None:
-        ctx.session.add(ToolPull(run_id=run.id, sequence=fact.sequence, tool_id=tool_id, group=touch.group,
+        joint_id = ctx.session.scalars(select(Plan.joint_id).join(Revision, Revision.plan_id == Plan.id)
+                                       .where(Revision.id == run.revision_id)).one()
+        ctx.session.add(ToolPull(run_id=run.id, run_number=run.number, revision_id=run.revision_id, joint_id=joint_id,
+                                 sequence=fact.sequence, tool_id=tool_id, group=touch.group,
                                  at=datetime.fromtimestamp(fact.happened, UTC) if fact.happened else ctx.now,
                                  place=touch.place, position=touch.position, torque_Nm=touch.torque_Nm, percent=touch.percent))
 
@@ -39,6 +43,8 @@ def _note_end(ctx: Ctx, run: Run, result: Result, state: RunState) -> None:
     if run.ended_at is None:
         run.ended_at = ctx.now
         run.checked, run.moved = counted(record_of(result, facts_of(ctx.session, run)))
+        ctx.session.flush()
+        count_pulls(ctx, ctx.session.scalars(select(ToolPull.tool_id).distinct().where(ToolPull.run_id == run.id)).all())
 
 
 def note_standing(ctx: Ctx, run: Run, result: Result, state: RunState) -> None:

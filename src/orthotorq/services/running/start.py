@@ -20,7 +20,7 @@ from ...store.models import Revision, Run, Tool
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
-from ..toolroom.tools import allowed, correction_of, pulls_of, spec_of, state_of, until_of
+from ..toolroom.tools import allowed, correction_of, spec_of, state_of, until_of
 from .append import append
 from .chain import GENESIS, time_text
 from .histories import HISTORIES, MOST_WORDS
@@ -73,7 +73,7 @@ def _bind(ctx: Ctx, plan: Plan, result: Result, wanted: dict[str, str]) -> dict[
             raise BadField(Refusal.NO_SUCH_SERIAL, "tools", serial=serial)
         if tool.sort != "wrench":
             raise BadField(Refusal.NO_SUCH_SERIAL, "tools", serial=serial)
-        good, words = state_of(tool, ctx.now, pulls_of(ctx, tool.id).get(tool.id, 0))
+        good, words = state_of(tool, ctx.now)
         if not good and not allowed(tool, ctx.now):
             raise Refused(Refusal.TOOL_BLOCKED, serial=serial, note=words.removeprefix("blocked: "))
         until = until_of(tool)

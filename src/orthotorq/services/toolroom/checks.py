@@ -24,7 +24,7 @@ from ...store.models import Calibration, Person, Tool
 from ..context import Ctx
 from ..errors import BadField
 from ..permissions import use_case
-from .tools import ToolView, correction_words, pulls_of, spec_of, tester_of, tool_of, view_of
+from .tools import ToolView, correction_words, count_pulls, spec_of, tester_of, tool_of, view_of
 
 #: points of a check, and checks shown
 MOST_POINTS, SHOWN = 12, 60
@@ -191,6 +191,7 @@ def _keep(ctx: Ctx, tool: Tool, spec: ToolSpec, points: list[PointView], typed: 
         if tool.blocked and tool.note.startswith("failed"):
             tool.blocked, tool.note = False, ""
     ctx.session.flush()
+    count_pulls(ctx, [tool.id])
     return check
 
 
@@ -266,7 +267,7 @@ def tool_detail(ctx: Ctx, tool_id: uuid.UUID) -> ToolDetail:
     checks = [_view(one, names.get(one.person_id, "")) for one in reversed(tool.calibrations[-SHOWN:])]
     held_words = "" if wrench is None else f"type and class {held} of ISO 6789-1" if held[:1] == "I" else f"its own limit, {held}"
     return ToolDetail(
-        view_of(tool, ctx.now, pulls_of(ctx, tool.id).get(tool.id, 0)), raw, tool.held_to, held_words, tool.interval_months,
+        view_of(tool, ctx.now), raw, tool.held_to, held_words, tool.interval_months,
         checks,
         _trend(tool.calibrations), _check_at(wrench) if wrench is not None else [],
         "" if top is None else f"every reading within ±{top * 100:g} %",

@@ -3,12 +3,13 @@ from __future__ import annotations
 
 import json
 import uuid
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Any, get_args
 
 from pydantic import ValidationError
-from sqlalchemy import func, select
+from sqlalchemy import func, select, update
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import selectinload
 
@@ -94,14 +95,13 @@ def until_of(tool: Tool) -> datetime | None:
     return last.until if last is not None and (last.passed or tool.corrected is not None) else None
 
 
-def pulls_of(ctx: Ctx, tool_id: uuid.UUID | None = None) -> dict[uuid.UUID, int]:
-    """Pulls in runs since the last good check, by tool; of one tool where it is named."""
-    begin = select(Tool.id, func.coalesce(select(func.max(Calibration.at)).where(
-        Calibration.tool_id == Tool.id, Calibration.passed).correlate(Tool).scalar_subquery(), EVER).label("since"))
-    since = (begin if tool_id is None else begin.where(Tool.id == tool_id)).subquery()
-    wanted = (select(ToolPull.tool_id, func.count()).join(since, since.c.id == ToolPull.tool_id)
-              .where(ToolPull.at > since.c.since).group_by(ToolPull.tool_id))
-    return {row[0]: row[1] for row in ctx.session.execute(wanted)}
+def count_pulls(ctx: Ctx, tools: Iterable[uuid.UUID]) -> None:
+    """Write the pulls in runs since the last good check of some tools: when a run has ended, never for a list."""
+    for tool_id in sorted(set(tools)):
+        since = ctx.session.scalar(select(func.max(Calibration.at)).where(Calibration.tool_id == tool_id, Calibration.passed))
+        count = select(func.count()).select_from(ToolPull).where(ToolPull.tool_id == tool_id, ToolPull.at > (since or EVER))
+        ctx.session.execute(update(Tool).where(Tool.id == tool_id).values(pulls=count.scalar_subquery())
+                            .execution_options(synchronize_session="fetch"))
 
 
 def correction_of(tool: Tool) -> float:
@@ -118,8 +118,8 @@ def correction_words(tool: Tool) -> str:
     return f"used with its error of {tool.corrected * 100:+.1f} %: settings are corrected by it"
 
 
-def state_of(tool: Tool, now: datetime, pulls: int) -> tuple[bool, str]:
-    """(whether a tool may be used, its state in words with why); `pulls` since its last good check."""
+def state_of(tool: Tool, now: datetime) -> tuple[bool, str]:
+    """(whether a tool may be used, its state in words with why)."""
     last, until = last_verdict(tool), until_of(tool)
     if tool.blocked:
         return False, f"blocked{f': {tool.note}' if tool.note else ''}"
@@ -129,8 +129,8 @@ def state_of(tool: Tool, now: datetime, pulls: int) -> tuple[bool, str]:
         return tool.sort in ("gauge", "adapter"), "no calibration on record"
     if until <= now:
         return False, f"overdue since {until:%d %b %Y}"
-    if tool.interval_pulls and pulls >= tool.interval_pulls:
-        return False, f"{pulls} pulls since its last check: due after {tool.interval_pulls}"
+    if tool.interval_pulls and tool.pulls >= tool.interval_pulls:
+        return False, f"{tool.pulls} pulls since its last check: due after {tool.interval_pulls}"
     return True, f"calibrated until {until:%d %b %Y}"
 
 
@@ -139,16 +139,16 @@ def allowed(tool: Tool, now: datetime) -> bool:
     return tool.allowed_until is not None and tool.allowed_until > now
 
 
-def view_of(tool: Tool, now: datetime, pulls: int) -> ToolView:
+def view_of(tool: Tool, now: datetime) -> ToolView:
     """A tool as lists show it."""
     raw = json.loads(tool.spec)
     spec = read_spec(tool.sort, raw)
     range_ = getattr(spec, "range", None)
     low, high = (range_[0].base / 1e3, range_[1].base / 1e3) if range_ else (0.0, 0.0)
-    good, words = state_of(tool, now, pulls)
+    good, words = state_of(tool, now)
     return ToolView(tool.id, tool.serial, tool.sort, spec.kind, raw.get("name") or spec.kind, low, high,
                     range_[1].quantity.unit if range_ else "", tool.blocked, until_of(tool), good, tool.note, words, tool.place,
-                    tool.owner, tool.borrowed, pulls, tool.interval_pulls, tool.corrected, correction_words(tool),
+                    tool.owner, tool.borrowed, tool.pulls, tool.interval_pulls, tool.corrected, correction_words(tool),
                     allowed(tool, now), f"{tool.allowed_why}, until {tool.allowed_until:%d %b %Y %H:%M} UTC"
                     if allowed(tool, now) else "")
 
@@ -206,7 +206,7 @@ def register_tool(ctx: Ctx, typed: ToolAsTyped) -> uuid.UUID:
     """Register a tool; returns its id. Raises DocumentErrors with every field that is wrong."""
     if errors := _checked(typed):
         raise DocumentErrors(errors)
-    tool = Tool(id=ctx.new_id(), blocked=False)
+    tool = Tool(id=ctx.new_id(), blocked=False, pulls=0)
     _write(tool, typed)
     ctx.session.add(tool)
     return _kept(ctx, tool)
@@ -259,8 +259,7 @@ def allow_tool(ctx: Ctx, tool_id: uuid.UUID, hours: int, reason: str) -> None:
 def list_tools(ctx: Ctx) -> list[ToolView]:
     """Every registered tool, by serial."""
     found = ctx.session.scalars(select(Tool).options(selectinload(Tool.calibrations)).order_by(Tool.serial))
-    pulls = pulls_of(ctx)
-    return [view_of(tool, ctx.now, pulls.get(tool.id, 0)) for tool in found]
+    return [view_of(tool, ctx.now) for tool in found]
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,15 +2,16 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
 from sqlalchemy import func, select
 
-from ...core.mechanics.wrench_history import effect_of
+from ...core.mechanics.wrench_history import Effect, effect_of
 from ...core.messages import Refusal
-from ...store.models import Calibration, DueDate, Equipment, Joint, Plan, Revision, RevisionLoad, Run, ToolPull
+from ...store.models import Calibration, DueDate, Equipment, Joint, Plan, Revision, RevisionLoad, ToolPull
 from ..context import Ctx
 from ..errors import BadField
 from ..permissions import use_case
@@ -68,26 +69,34 @@ def _since(ctx: Ctx, tool_id: uuid.UUID) -> datetime | None:
 
 
 def _rows(ctx: Ctx, tool_id: uuid.UUID, since: datetime | None) -> list[Any]:
-    """Bolts by run and group, with the highest share that the tool gave them; one question, by the index of tool and time."""
-    per_bolt = (select(ToolPull.run_id, ToolPull.group, ToolPull.position, ToolPull.place,
-                       func.max(ToolPull.percent).label("percent"), func.max(ToolPull.torque_Nm).label("torque"),
-                       func.max(ToolPull.at).label("at"), func.count().label("pulls"))
-                .where(ToolPull.tool_id == tool_id, ToolPull.at > (since or EVER))
-                .group_by(ToolPull.run_id, ToolPull.group, ToolPull.position, ToolPull.place).subquery())
-    bolt = func.concat_ws(" ", func.nullif(per_bolt.c.position, ""), per_bolt.c.place)
-    lines = (select(per_bolt.c.run_id, per_bolt.c.group, func.max(per_bolt.c.percent).label("percent"),
-                    func.max(per_bolt.c.torque).label("torque"), func.max(per_bolt.c.at).label("at"),
-                    func.sum(per_bolt.c.pulls).label("pulls"), func.array_agg(bolt).label("bolts"))
-             .group_by(per_bolt.c.run_id, per_bolt.c.group).subquery())
-    return list(ctx.session.execute(
-        select(lines, Run.number, Run.revision_id, Plan.joint_id, Joint.name.label("joint_name"), Joint.standing_run,
-               Equipment.name.label("equipment_name"))
-        .join(Run, Run.id == lines.c.run_id).join(Revision, Revision.id == Run.revision_id)
-        .join(Plan, Plan.id == Revision.plan_id).join(Joint, Joint.id == Plan.joint_id)
-        .join(Equipment, Equipment.id == Joint.equipment_id).order_by(lines.c.at.desc())))
+    """Runs and groups that a tool has pulled, with the highest share that it gave: one question, by index."""
+    alike = (ToolPull.run_id, ToolPull.group, ToolPull.run_number, ToolPull.revision_id, ToolPull.joint_id)
+    lines = (select(*alike, func.max(ToolPull.percent).label("percent"), func.max(ToolPull.torque_Nm).label("torque"),
+                    func.max(ToolPull.at).label("at"), func.count().label("pulls"))
+             .where(ToolPull.tool_id == tool_id, ToolPull.at > (since or EVER)).group_by(*alike).subquery())
+    return list(ctx.session.execute(select(lines, lines.c.run_number.label("number"), Joint.standing_run)
+                                    .join(Joint, Joint.id == lines.c.joint_id)))
+
+
+def _names(ctx: Ctx, joints: set[uuid.UUID]) -> dict[uuid.UUID, tuple[str, str]]:
+    """Names of joints and their machines."""
+    rows = ctx.session.execute(select(Joint.id, Joint.name, Equipment.name).join(
+        Equipment, Equipment.id == Joint.equipment_id).where(Joint.id.in_(joints)))
+    return {key: (joint, machine) for key, joint, machine in rows}
+
+
+def _bolts(ctx: Ctx, tool_id: uuid.UUID, runs: set[uuid.UUID]) -> dict[tuple[uuid.UUID, str], list[str]]:
+    """The bolts of some runs by run and group."""
+    wanted = (select(ToolPull.run_id, ToolPull.group, ToolPull.position, ToolPull.place).distinct()
+              .where(ToolPull.run_id.in_(runs), ToolPull.tool_id == tool_id))
+    out: dict[tuple[uuid.UUID, str], list[str]] = {}
+    for run_id, group, position, place in ctx.session.execute(wanted):
+        out.setdefault((run_id, group), []).append(f"{position} {place}" if position else place)
+    return {key: sorted(bolts, key=_bolt) for key, bolts in out.items()}
 
 
 _ORDER = {"outside": 0, "edge": 1, "unknown": 2, "inside": 3}
+_WORSE = ("outside", "edge")
 
 
 @use_case
@@ -98,28 +107,49 @@ def touched(ctx: Ctx, tool_id: uuid.UUID) -> TouchedView:
     error = last.error if last is not None and not last.passed else None
     since = _since(ctx, tool.id)
     rows = _rows(ctx, tool.id, since)
-    loads = _loads(ctx, {row.revision_id for row in rows})
+    loads = _loads(ctx, tool.id, since)
     asked = set(ctx.session.scalars(select(DueDate.joint_id).where(DueDate.rule == f"tool:{tool.serial}")))
-    lines = []
-    for row in rows:
-        load = loads.get((row.revision_id, row.group))
-        planned = None if load is None or load.low_N is None else (load.low_N, load.typical_N, load.high_N)
-        window = (None, None) if load is None else (load.lower_N, load.upper_N)
-        found = effect_of(error, row.percent, planned, window)
-        newer = row.standing_run is not None and row.standing_run > row.number
-        lines.append(TouchedLine(
-            row.run_id, row.number, row.at, row.joint_id, row.joint_name, row.equipment_name, row.group,
-            sorted(row.bolts, key=_bolt), row.percent, row.torque, list(planned) if planned else None,
-            list(found.was) if found.was else None, list(window), found.lies, found.words,
-            f"run {row.standing_run} since" if newer else "", row.joint_id in asked))
-    lines.sort(key=lambda one: (bool(one.since), _ORDER[one.verdict]))
+    judged = sorted(((row, _effect(row, loads, error)) for row in rows),
+                    key=lambda one: (_again(one[0]), _ORDER[one[1].lies], -one[0].number))
+    needed = [row for row, found in judged if found.lies in _WORSE and not _again(row) and row.joint_id not in asked]
+    bolts = _bolts(ctx, tool.id, {row.run_id for row, _ in judged[:SHOWN]})
+    names = _names(ctx, {row.joint_id for row, _ in judged[:SHOWN]})
+    lines = [_line(row, names[row.joint_id], found, loads.get((row.revision_id, row.group)),
+                   bolts.get((row.run_id, row.group), []), row.joint_id in asked) for row, found in judged[:SHOWN]]
     return TouchedView(since, sum(row.pulls for row in rows), len({row.joint_id for row in rows}), error, _error_words(error),
-                       lines[:SHOWN], max(0, len(lines) - SHOWN), len({one.joint_id for one in lines if _needs(one)}))
+                       lines, max(0, len(rows) - SHOWN), len({row.joint_id for row in needed}))
+
+
+def _again(row: Any) -> bool:
+    """Whether the joint was tightened again since."""
+    return row.standing_run is not None and row.standing_run > row.number
+
+
+def _planned(load: RevisionLoad | None) -> tuple[float, float, float] | None:
+    if load is None or load.low_N is None or load.typical_N is None or load.high_N is None:
+        return None
+    return load.low_N, load.typical_N, load.high_N
+
+
+def _effect(row: Any, loads: Mapping[tuple[uuid.UUID, str], RevisionLoad], error: float | None) -> Effect:
+    load = loads.get((row.revision_id, row.group))
+    window = (None, None) if load is None else (load.lower_N, load.upper_N)
+    return effect_of(error, row.percent, _planned(load), window)
+
+
+def _line(row: Any, names: tuple[str, str], found: Effect, load: RevisionLoad | None, bolts: list[str],
+          asked: bool) -> TouchedLine:
+    planned = _planned(load)
+    return TouchedLine(
+        row.run_id, row.number, row.at, row.joint_id, *names, row.group, bolts, row.percent, row.torque,
+        list(planned) if planned else None, list(found.was) if found.was else None,
+        [None, None] if load is None else [load.lower_N, load.upper_N], found.lies, found.words,
+        f"run {row.standing_run} since" if _again(row) else "", asked)
 
 
 def _needs(line: TouchedLine) -> bool:
     """Whether bolts need a recheck that is not asked for already; what was tightened again since does not."""
-    return line.verdict in ("outside", "edge") and not line.since and not line.asked
+    return line.verdict in _WORSE and not line.since and not line.asked
 
 
 def _bolt(name: str) -> tuple[str, int]:
@@ -135,7 +165,9 @@ def _error_words(error: float | None) -> str:
     return f"It read {abs(error):.1%} {reads}: every bolt got {abs(1 - 1 / (1 + error)):.1%} {more} than set."
 
 
-def _loads(ctx: Ctx, revisions: set[uuid.UUID]) -> dict[tuple[uuid.UUID, str], Any]:
+def _loads(ctx: Ctx, tool_id: uuid.UUID, since: datetime | None) -> dict[tuple[uuid.UUID, str], RevisionLoad]:
+    """Loads and windows of what a tool has pulled since, by revision and group."""
+    revisions = select(ToolPull.revision_id).where(ToolPull.tool_id == tool_id, ToolPull.at > (since or EVER)).distinct()
     return {(one.revision_id, one.group): one for one in ctx.session.scalars(
         select(RevisionLoad).where(RevisionLoad.revision_id.in_(revisions)))}
 

@@ -32,7 +32,8 @@ INDEXES = (
 def _columns() -> dict[str, list[sa.Column]]:  # type: ignore[type-arg]
     """New columns of tables that are there."""
     return {
-        "joint": [sa.Column("glyph", sa.Text, nullable=False, server_default=""),
+        "joint": [sa.Column("found", sa.Text, nullable=False, server_default=""),
+                  sa.Column("glyph", sa.Text, nullable=False, server_default=""),
                   sa.Column("movement", sa.String(400), nullable=False, server_default="")],
         "plan": [sa.Column("unreleased", sa.Boolean, nullable=False, server_default=sa.true())],
         "run": [sa.Column("occasion", sa.String(20), nullable=False, server_default="install"),
@@ -44,7 +45,7 @@ def _columns() -> dict[str, list[sa.Column]]:  # type: ignore[type-arg]
                  sa.Column("held_to", sa.String(30), nullable=False, server_default=""),
                  sa.Column("interval_months", sa.Integer, nullable=False, server_default="12"),
                  sa.Column("interval_pulls", sa.Integer, nullable=False, server_default="5000"),
-                 sa.Column("corrected", sa.Float),
+                 sa.Column("pulls", sa.Integer, nullable=False, server_default="0"), sa.Column("corrected", sa.Float),
                  sa.Column("allowed_until", UTC),
                  sa.Column("allowed_why", sa.String(300), nullable=False, server_default="")],
         "calibration": [sa.Column("verdict", sa.String(10), nullable=False, server_default=""),
@@ -57,7 +58,7 @@ def _columns() -> dict[str, list[sa.Column]]:  # type: ignore[type-arg]
 
 
 #: found by a part of a word
-FOUND_BY = {"equipment": ("tag", "name", "area"), "joint": ("tag", "name", "summary"), "plan": ("title",),
+FOUND_BY = {"equipment": ("tag", "name", "area"), "joint": ("found",), "plan": ("title",),
             "tool": ("serial", "note")}
 LOADS = """
 INSERT INTO revision_load
@@ -71,6 +72,11 @@ FROM event e WHERE e.run_id = run.id AND e.kind = 'start'
 """
 ENDED = """
 UPDATE run SET ended_at = (SELECT max(e.received_at) FROM event e WHERE e.run_id = run.id) WHERE status <> 'running'
+"""
+FOUND = """
+UPDATE joint SET found = lower(concat_ws(' ', e.tag, e.name, e.area, joint.tag, joint.name, replace(joint.kind, '_', ' '),
+    joint.summary, (SELECT string_agg(p.title, ' ') FROM plan p WHERE p.joint_id = joint.id)))
+FROM equipment e WHERE e.id = joint.equipment_id
 """
 UNRELEASED = """
 UPDATE plan SET unreleased = NOT EXISTS (SELECT 1 FROM revision r WHERE r.plan_id = plan.id AND r.released_at >= plan.draft_at)
@@ -126,10 +132,13 @@ def _tools() -> None:
     op.create_table(
         "tool_pull", sa.Column("run_id", UUID, nullable=False), sa.Column("sequence", sa.Integer, nullable=False),
         sa.Column("tool_id", UUID, nullable=False), sa.Column("at", UTC, nullable=False),
+        sa.Column("run_number", sa.Integer, nullable=False), sa.Column("revision_id", UUID, nullable=False),
+        sa.Column("joint_id", UUID, nullable=False),
         sa.Column("group", sa.String(60), nullable=False), sa.Column("place", sa.String(60), nullable=False),
         sa.Column("position", sa.String(60), nullable=False), sa.Column("torque_Nm", sa.Float, nullable=False),
         sa.Column("percent", sa.Float, nullable=False), sa.PrimaryKeyConstraint("run_id", "sequence", name="pk_tool_pull"),
-        _fk("tool_pull", "run_id", "run"), _fk("tool_pull", "tool_id", "tool"))
+        _fk("tool_pull", "run_id", "run"), _fk("tool_pull", "tool_id", "tool"), _fk("tool_pull", "revision_id", "revision"),
+        _fk("tool_pull", "joint_id", "joint"))
     op.create_index("ix_tool_pull_tool_id_at", "tool_pull", ["tool_id", "at"])
     op.create_table(
         "revision_load", sa.Column("revision_id", UUID, nullable=False), sa.Column("group", sa.String(60), nullable=False),
@@ -160,7 +169,7 @@ def upgrade() -> None:
     for table, columns in _columns().items():
         for column in columns:
             op.add_column(table, column)
-    for statement in (OCCASIONS, ENDED, UNRELEASED):
+    for statement in (OCCASIONS, ENDED, UNRELEASED, FOUND):
         op.execute(statement)
     _meters()
     _joints()
