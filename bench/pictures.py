@@ -66,7 +66,7 @@ def _manual(page: Page) -> Iterator[Figure]:
 
 
 def _wrench(page: Page) -> Iterator[Figure]:
-    """A run with the measuring wrench, and readings of a tool's memory."""
+    """A run with the measuring wrench."""
     page.goto(re.sub(r"/runs.*", "/equipment", page.url))
     page.get_by_role("link", name="Agitator coupling").click()
     page.get_by_role("button", name="Start a run").click()
@@ -77,16 +77,12 @@ def _wrench(page: Page) -> Iterator[Figure]:
     pull(page)
     page.locator(".side .answer").first.wait_for()
     yield _take(page, "wrench")
-    page.goto(re.sub(r"/runs/.*", "/runs/files", page.url))
-    page.get_by_role("heading").first.wait_for()
-    yield _take(page, "files")
 
 
 def _fitter(page: Page) -> Iterator[Figure]:
     page.get_by_role("link", name="Channel cover").click()
     page.get_by_role("button", name="Start a run").click()
     page.get_by_role("button", name="Begin").wait_for()
-    yield _take(page, "start")
     page.get_by_role("button", name="Begin").click()
     page.locator(".side .answer").first.wait_for()
     work_until(page, "First, 35 %")
@@ -109,9 +105,28 @@ def _fitter(page: Page) -> Iterator[Figure]:
     page.get_by_role("button", name="Leave it").wait_for()
     yield _take(page, "decision")
     page.goto(re.sub(r"/runs/.*", "/runs", page.url))
-    page.get_by_role("link", name="402").click()
+    page.get_by_role("row").filter(has_text="Close the channel cover").filter(has_text="signed and closed").last.get_by_role(
+        "link").click()
     page.get_by_text("it holds").wait_for()
     yield _take(page, "record")
+
+
+def _chief(page: Page) -> Iterator[Figure]:
+    """Shift, calendar, a wrench that failed and what it has touched, meters, the line of a joint."""
+    home = page.url.rpartition("/equipment")[0]
+    for address, name in (("/shift", "shift"), ("/due", "calendar")):
+        page.goto(home + address)
+        page.get_by_role("heading", level=1).wait_for()
+        yield _take(page, name)
+    page.goto(f"{home}/tools")
+    page.get_by_role("link", name="TW-05").click()
+    page.get_by_role("heading", name="What it has touched").wait_for()
+    page.locator("figure canvas").wait_for()
+    yield _take(page, "tool")
+    page.goto(f"{home}/equipment")
+    page.get_by_role("link", name="Salt trolley 3").click()
+    page.get_by_text("km a day").wait_for()
+    yield _take(page, "meter")
 
 
 def measure() -> Iterator[Figure]:
@@ -119,9 +134,8 @@ def measure() -> Iterator[Figure]:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with signed_in("mira") as page:
         yield from _planner(page)
+    with signed_in("runa") as page:
+        yield from _chief(page)
     with signed_in("tam") as page:
         yield from _fitter(page)
         yield from _wrench(page)
-        page.goto(re.sub(r"/runs/.*", "/sign-in", page.url))
-        page.get_by_text("Demo: Vellmark Saltworks").wait_for()
-        yield _take(page, "sign-in")

@@ -8,6 +8,9 @@ interface ToolField {
   note?: string;
 }
 
+/** Fields by their name. */
+const named = (fields: Record<string, Omit<ToolField, 'name'>>): ToolField[] =>
+  Object.entries(fields).map(([name, field]) => ({ name, ...field }));
 const DRIVE: ToolField = { name: 'drive', label: 'Drive' };
 const HEAD: ToolField[] = [
   { name: 'serial', label: 'Serial', example: 'TW-31' },
@@ -29,7 +32,7 @@ export const FIELDS: Record<string, ToolField[]> = {
     ...HEAD,
     ...RANGE,
     { name: 'increment', label: 'Finest line of its scale', example: '1 N·m' },
-    { name: 'mark', label: 'Main marks', note: 'where it has a collar', example: '10 N·m' },
+    ...named({ mark: { label: 'Main marks', note: 'where it has a collar', example: '10 N·m' } }),
     { name: 'length', label: 'Length to the grip', example: '600 mm' },
     DRIVE,
     { name: 'held_to', label: 'Held to', note: 'type and class of ISO 6789-1, or a limit such as 3 %' },

@@ -158,7 +158,7 @@ class Refusal(StrEnum):
     METER_LATER = "meter_later"
     TIME_FORM = "time_form"
     ENTRY_KIND = "entry_kind"
-    STRUCK = "struck"
+    READING_STRUCK = "reading_struck"
     SAY_WHAT = "say_what"
     CALENDAR_OFF = "calendar_off"
     REGISTER_COLUMNS = "register_columns"
@@ -322,7 +322,7 @@ TEXTS: dict[Refusal, str] = {
     Refusal.METER_LATER: "The reading of {at} comes after this one: {text}",
     Refusal.TIME_FORM: "Write a time such as 2026-11-26 14:05.",
     Refusal.ENTRY_KIND: "What happened is one of {kinds}.",
-    Refusal.STRUCK: "This reading was struck out already.",
+    Refusal.READING_STRUCK: "This reading was struck out already.",
     Refusal.SAY_WHAT: "Say what, in a line.",
     Refusal.CALENDAR_OFF: "There is no such calendar.",
     Refusal.REGISTER_COLUMNS: "This file has no column {missing}. It has: {found}.",

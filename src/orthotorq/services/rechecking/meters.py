@@ -239,7 +239,7 @@ def strike_reading(ctx: Ctx, reading_id: uuid.UUID) -> None:
         raise NotFound("reading")
     meter = locked_meter(ctx, row.meter_id)
     if row.struck_by is not None:
-        raise Refused(Refusal.STRUCK)
+        raise Refused(Refusal.READING_STRUCK)
     row.struck_by = ctx.person.id
     ctx.session.flush()
     try:

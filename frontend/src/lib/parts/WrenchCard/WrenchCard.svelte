@@ -25,6 +25,7 @@
         {setting.figure} <span class="-ml-2 text-[1.15rem] font-bold">{setting.unit}</span>
       </p>
       <p class="soft mt-1 text-sm">{setting.second}</p>
+      {#if setting.corrected}<p class="text-sm font-semibold text-caution">{setting.corrected}</p>{/if}
       {#if setting.hand_force_N}<p class="soft text-sm">hand force {setting.hand_force_N.toFixed(0)} N at the grip</p>{/if}
       {#if setting.links?.find((l) => l.rests_on)}<p class="soft text-sm">
           rests on {setting.links.find((l) => l.rests_on)?.rests_on}

@@ -26,4 +26,5 @@
       {#if !taken.good}<Mark severity="caution" />{/if}{taken.state}
     </p>
   {/if}
+  {#each tool.blocked as words (words)}<p class="soft text-sm">Not {words}</p>{/each}
 </div>

@@ -25,6 +25,7 @@
       >{setting.preset ? `take ${setting.tool}` : `set ${setting.tool} to this${setting.scale ? ': unlock, set, lock' : ''}`}</b
     >{:else}{setting.tool}{setting.preset ? '' : ', do not change'}{/if}
 </p>
+{#if setting.corrected}<p class="text-[1.1rem] font-semibold text-caution">{setting.corrected}.</p>{/if}
 {#if between}<p class="text-[1.1rem]">With {between}: the bolt gets {setting.bolt_torque_Nm.toFixed(0)} N·m.</p>{/if}
 {#if setting.reaction_Nm}<p class="text-[1.1rem]">
     Reaction {setting.reaction_Nm.toFixed(0)} N·m{rests ? `, rests on ${rests}` : ''}: hands clear.

@@ -1,33 +1,13 @@
-"""Tables. What a person typed is kept as typed; documents are text, so that their bytes stay what was hashed."""
+"""People, machines, plans, runs, tools and files."""
 from __future__ import annotations
 
 import uuid
-from datetime import date, datetime
+from datetime import datetime
 
-from sqlalchemy import (
-    ARRAY,
-    CheckConstraint,
-    DateTime,
-    ForeignKey,
-    Index,
-    LargeBinary,
-    MetaData,
-    String,
-    Text,
-    UniqueConstraint,
-)
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy import ARRAY, CheckConstraint, ForeignKey, Index, LargeBinary, String, Text, UniqueConstraint
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
-NAMING = {"ix": "ix_%(column_0_label)s", "uq": "uq_%(table_name)s_%(column_0_name)s",
-          "ck": "ck_%(table_name)s_%(constraint_name)s", "fk": "fk_%(table_name)s_%(column_0_name)s",
-          "pk": "pk_%(table_name)s"}
-UTC = DateTime(timezone=True)
-
-
-class Base(DeclarativeBase):
-    """Base with the naming convention of every constraint."""
-
-    metadata = MetaData(naming_convention=NAMING)
+from .base import UTC, Base
 
 
 class Person(Base):
@@ -304,102 +284,6 @@ class RevisionLoad(Base):
     high_N: Mapped[float | None]
     lower_N: Mapped[float | None]
     upper_N: Mapped[float | None]
-
-
-class Meter(Base):
-    """A meter of a machine, with where it stands and how fast it runs: written at each reading, never computed for a list."""
-
-    __tablename__ = "meter"
-    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
-    equipment_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("equipment.id"))
-    unit: Mapped[str] = mapped_column(String(12))
-    name: Mapped[str] = mapped_column(String(60))
-    shown: Mapped[float | None]
-    total: Mapped[float | None]
-    at: Mapped[datetime | None] = mapped_column(UTC)
-    rate_low: Mapped[float | None]
-    rate: Mapped[float | None]
-    rate_high: Mapped[float | None]
-    rate_words: Mapped[str] = mapped_column(String(200), default="")
-    __table_args__ = (UniqueConstraint("equipment_id", "unit"),)
-
-
-class MeterReading(Base):
-    """What a meter showed; a wrong one is struck out, with who did it, and stays."""
-
-    __tablename__ = "meter_reading"
-    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
-    meter_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("meter.id"))
-    at: Mapped[datetime] = mapped_column(UTC)
-    value: Mapped[float]
-    how: Mapped[str] = mapped_column(String(12))
-    before: Mapped[float | None]
-    total: Mapped[float]
-    source: Mapped[str] = mapped_column(String(20))
-    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
-    struck_by: Mapped[uuid.UUID | None] = mapped_column(ForeignKey("person.id"))
-    __table_args__ = (Index("ix_meter_reading_meter_id_at", "meter_id", "at"),
-                      CheckConstraint("how in ('reading', 'reset', 'replaced', 'rolled_over')", name="how"))
-
-
-class DueDate(Base):
-    """When a joint is looked at next, and why: by a rule of its plan, or by how it stands. Stored, not computed for a list."""
-
-    __tablename__ = "due_date"
-    joint_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("joint.id"), primary_key=True)
-    rule: Mapped[str] = mapped_column(String(80), primary_key=True)
-    revision_id: Mapped[uuid.UUID | None] = mapped_column(ForeignKey("revision.id"))
-    occasion: Mapped[str] = mapped_column(String(20))
-    reading: Mapped[float | None]
-    unit: Mapped[str] = mapped_column(String(12))
-    day: Mapped[date | None] = mapped_column(index=True)
-    low: Mapped[date | None]
-    high: Mapped[date | None]
-    grace: Mapped[int]
-    at_once: Mapped[bool] = mapped_column(default=False)
-    why: Mapped[str] = mapped_column(String(500))
-
-
-class JointEntry(Base):
-    """Something that happened to a joint beside its runs; never changed."""
-
-    __tablename__ = "joint_entry"
-    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
-    joint_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("joint.id"))
-    at: Mapped[datetime] = mapped_column(UTC)
-    kind: Mapped[str] = mapped_column(String(12))
-    words: Mapped[str] = mapped_column(String(400))
-    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
-    __table_args__ = (Index("ix_joint_entry_joint_id_at", "joint_id", "at"),
-                      CheckConstraint("kind in ('opened', 'replaced', 'happened', 'note', 'tool')", name="kind"))
-
-
-class Lesson(Base):
-    """What own records say of friction, scatter or time: gathered anew now and then, taken by nobody but a planner."""
-
-    __tablename__ = "lesson"
-    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
-    kind: Mapped[str] = mapped_column(String(12))
-    key: Mapped[str] = mapped_column(String(200))
-    title: Mapped[str] = mapped_column(String(200))
-    low: Mapped[float]
-    typical: Mapped[float]
-    high: Mapped[float]
-    unit: Mapped[str] = mapped_column(String(20))
-    count: Mapped[int]
-    since: Mapped[datetime] = mapped_column(UTC)
-    until: Mapped[datetime] = mapped_column(UTC)
-    words: Mapped[str] = mapped_column(String(300))
-    lubricant: Mapped[str] = mapped_column(String(40))
-
-
-class CalendarLink(Base):
-    """The secret address of a person's calendar; only its hash is kept."""
-
-    __tablename__ = "calendar_link"
-    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"), primary_key=True)
-    secret_hash: Mapped[str] = mapped_column(String(64), unique=True)
-    at: Mapped[datetime] = mapped_column(UTC)
 
 
 class OwnEntry(Base):
