@@ -43,6 +43,8 @@ def test_a_wrench_fails_its_bolts_are_traced_and_a_recheck_is_asked_for(someone:
     page.get_by_role("button", name="Check it").click()
     form = page.get_by_role("form", name="Check TW-07")
     shown = ("96; 97", "280; 282; 281", "468; 470; 469")
+    form.get_by_role("button", name="Read the simulated tester at 360 N·m").click()
+    expect(form.get_by_label("The reference showed").nth(1)).to_have_value(re.compile(r"N·m; .+ N·m; .+ N·m"))
     for field, readings in zip(form.get_by_label("The reference showed").all(), shown, strict=True):
         field.fill(readings)
     form.get_by_role("button", name="Judge and keep it").click()

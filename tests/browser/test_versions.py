@@ -127,7 +127,7 @@ def test_two_orders_are_held_side_by_side_and_one_is_taken(someone: Person) -> N
     dialog.wait_for(state="detached")
     expect(page.get_by_role("combobox", name="Order of pass 2").first).to_have_value("circle")
     # focus stands where work goes on
-    assert page.evaluate("document.activeElement !== document.body")
+    page.wait_for_function("() => document.activeElement && document.activeElement !== document.body")
 
 
 def test_a_plan_is_copied_on_the_screen_and_a_finding_leads_to_its_field(someone: Person) -> None:

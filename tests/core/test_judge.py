@@ -168,3 +168,25 @@ def test_nobody_signs_before_the_work_is_done_or_in_a_role_not_had() -> None:
 def test_all_steps_answered_takes_no_more_answers() -> None:
     said = verdict(finished(), "answer", {"answer": "turned"}, step="-/t/check/r9/b.1")
     assert said == "refused: All steps of this run are answered."
+
+
+@pytest.mark.parametrize("payload", [
+    {"answer": "turned", "reading": 5}, {"answer": "turned", "reading": {"torque": 5}}, {"answer": "turned", "value": 5},
+    {"answer": "turned", "reading": {"torque": "9e9 N·m"}}, {"answer": "turned", "note": ["x"]}, {"answer": "turned", "batch": 7},
+    {"answer": "turned", "colour": "red"}, {"answer": "turned", "reading": {"torque": "soon"}}])
+def test_what_no_record_could_show_is_refused_and_never_kept_aside(payload: dict[str, Any]) -> None:
+    play = pulling()
+    step = play.step.step
+    play.answer("turned")
+    # answered already: another answer of good form is kept aside, one of bad form is refused
+    assert verdict(play, "answer", {"answer": "turned"}, step=step).startswith("conflict")
+    assert verdict(play, "answer", payload, step=step).startswith("refused")
+    for over in (signed(), closed()):
+        assert verdict(over, "answer", payload, step=step).startswith("refused")
+
+
+def test_an_answer_that_the_step_did_not_take_is_refused_even_when_it_was_answered_already() -> None:
+    play = pulling()
+    step = play.step.step
+    play.answer("turned")
+    assert verdict(play, "answer", {"answer": "free"}, step=step).startswith("refused")

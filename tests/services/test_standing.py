@@ -15,7 +15,9 @@ from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.accounts.queries import DEMO_PASSWORD
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import BadField, NotFound
-from orthotorq.services.planning.queries import read_revision
+from orthotorq.services.planning.commands import save_draft
+from orthotorq.services.planning.queries import read_draft, read_revision
+from orthotorq.services.registers.commands import change_equipment, change_joint
 from orthotorq.services.registers.queries import joint_detail, list_equipment
 from orthotorq.services.running.chain import time_text
 from orthotorq.services.running.commands import append_events
@@ -217,3 +219,17 @@ def test_finished_runs_of_the_demo_made_their_joints_known(yard: Yard) -> None:
     assert set(known) == {"Channel cover", "Trolley wheel", "Bellows clamp"}
     run = finish_run(yard.session, yard.revision(NUT).id, yard.person("tam"), yard.person("runa"), NOW, "dismantle")
     assert read_record(yard.ctx("runa"), run).record.status == "closed" and yard.joint(NUT).standing == "apart"
+
+
+def test_a_record_says_the_names_of_its_own_day(yard: Yard) -> None:
+    run = yard.run(NUT)
+    yard.sign(run)
+    before = read_record(yard.ctx("runa"), run).head
+    joint = yard.joint(NUT)
+    change_equipment(yard.ctx("mira"), joint.equipment_id, joint.equipment.tag, "Another name", "Elsewhere")
+    change_joint(yard.ctx("mira"), joint.id, joint.tag, "Another joint", joint.kind)
+    plan = yard.revision(NUT).plan
+    draft = read_draft(yard.ctx("mira"), plan.id)
+    save_draft(yard.ctx("mira"), plan.id, draft.version, {**draft.document, "title": "Another title"})
+    assert read_record(yard.ctx("runa"), run).head == before
+    assert read_record(yard.ctx("runa"), run).chain_holds

@@ -15,7 +15,14 @@ from orthotorq.services.context import Ctx
 from orthotorq.services.errors import BadField, Forbidden, NotFound, Refused
 from orthotorq.services.running.prepare import prepare_run
 from orthotorq.services.running.start import Choices, start_run
-from orthotorq.services.toolroom.checks import CheckAsTyped, PointAsTyped, check_tool, tool_detail, use_with_error
+from orthotorq.services.toolroom.checks import (
+    CheckAsTyped,
+    PointAsTyped,
+    check_tool,
+    read_tester,
+    tool_detail,
+    use_with_error,
+)
 from orthotorq.services.toolroom.tools import (
     ToolAsTyped,
     allow_tool,
@@ -193,6 +200,14 @@ def test_a_dropped_wrench_is_blocked_with_the_reason_and_let_go_again(session: S
     assert not seen.good and "fell off the ladder (Tam Hollis" in seen.state
     block_tool(ctx(session), tool.id, False, "checked by the maker")
     assert next(one for one in list_tools(ctx(session)) if one.serial == "TW-03").good
+
+
+def test_the_simulated_tester_is_read_and_a_good_wrench_passes_on_it(session: Session) -> None:
+    tool = tool_of(session, "TW-05")
+    points = [(setting, read_tester(ctx(session), tool.id, setting)) for setting in ("40 N·m", "120 N·m", "200 N·m")]
+    assert check_tool(ctx(session), tool.id, check(*points, against="another", uncertainty="0")).verdict == "pass"
+    with pytest.raises(DocumentErrors):
+        read_tester(ctx(session), tool.id, "soon")
 
 
 def test_only_a_wrench_is_checked_by_readings(session: Session) -> None:

@@ -31,6 +31,7 @@ TABLE: dict[str, frozenset[str] | None] = {
     "toolroom.change_tool": frozenset({"planner", "supervisor", "administrator"}),
     "toolroom.block_tool": frozenset({"fitter", "planner", "supervisor"}),
     "toolroom.check_tool": frozenset({"planner", "supervisor"}),
+    "toolroom.read_tester": frozenset({"planner", "supervisor"}),
     "toolroom.use_with_error": frozenset({"supervisor"}),
     "toolroom.allow_tool": frozenset({"supervisor"}),
     "toolroom.touched": ALL,

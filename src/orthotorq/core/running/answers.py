@@ -21,15 +21,14 @@ _TURN = 2 * math.pi
 _MOST = {"length": (10_000.0, "0.4 mm"), "angle": (MOST_TURNS.value * _TURN, "30 deg"), "torque": (1e9, "120 N·m"),
          "force": (1e8, "12 kN"), "stress": (1e4, "3 bar"), "time": (3.2e7, "10 min"),
          "temperature": (900.0, "48 °C")}
+#: no torque [N·mm] and no angle [rad] that anybody could read is above this
+_FANCY = 1e10
 
 
-def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
-    """What is wrong with an answer to a step at a time, or None."""
+def form_problem(payload: dict[str, Any]) -> Problem | None:
+    """What is wrong with the form of an answer, whatever step it is to: a record can show only what has it."""
     if unknown := set(payload) - {"answer", "value", "note", "reading", "reason", "sure", "whole", "pull", *TYPED}:
         return Refusal.NO_SUCH_FIELD, {"field": sorted(unknown)[0]}
-    answer, takes = payload.get("answer"), pending.takes()
-    if answer not in takes:
-        return Refusal.NO_SUCH_ANSWER, {"answer": str(answer)[:40], "answers": ", ".join(takes)}
     for field in ("note", "reason"):
         if not isinstance(payload.get(field, ""), str) or len(payload.get(field, "")) > MAX_TEXT:
             return Refusal.TEXT_TOO_LONG, {"field": field, "most": MAX_TEXT}
@@ -38,6 +37,38 @@ def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Pro
     for field in ("sure", "whole"):
         if not isinstance(payload.get(field, False), bool):
             return Refusal.NO_SUCH_FIELD, {"field": field}
+    for name in TYPED:
+        given = payload.get(name)
+        if given is not None and (not isinstance(given, str) or len(given) > MOST_RECORDED):
+            return Refusal.TEXT_TOO_LONG, {"field": name, "most": MOST_RECORDED}
+    value, reading = payload.get("value"), payload.get("reading")
+    if value is not None and (not isinstance(value, str) or len(value) > MOST_RECORDED):
+        return Refusal.READING_UNIT, {"example": "0.4 mm"}
+    if reading is None:
+        return None
+    if not isinstance(reading, dict) or set(reading) - {"torque", "angle"}:
+        return Refusal.READING_FORM, {}
+    return next((wrong for name, one in reading.items() if (wrong := _read(name, one)) is not None), None)
+
+
+def _read(name: str, value: object) -> Problem | None:
+    """Whether a reading can be read, and is no figure of fancy; against its step it is held elsewhere."""
+    if not isinstance(value, str):
+        return Refusal.READING_TEXT, {"name": name}
+    try:
+        base = parse(value, name).base
+    except OrthotorqError as error:
+        return Refusal.READING_UNREAD, {"reason": str(error)}
+    return None if abs(base) <= _FANCY else (Refusal.READING_CANNOT_BE, {"value": value, "example": _MOST[name][1]})
+
+
+def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
+    """What is wrong with an answer to a step at a time, or None."""
+    if (wrong := form_problem(payload)) is not None and wrong[0] not in (Refusal.READING_CANNOT_BE, Refusal.READING_UNREAD):
+        return wrong  # figures are judged below, against the step
+    answer, takes = payload.get("answer"), pending.takes()
+    if answer not in takes:
+        return Refusal.NO_SUCH_ANSWER, {"answer": str(answer)[:40], "answers": ", ".join(takes)}
     wants = next((c.reason for c in pending.ask.choices if c.word == answer), answer == "skip")
     if wants and not str(payload.get("reason", "")).strip():
         return Refusal.SAY_WHY, {}
@@ -59,10 +90,7 @@ def _missing(pending: Pending, payload: dict[str, Any], answer: object) -> Probl
     item = pending.segment.item
     asked = item.asks if item is not None and pending.decision is None and answer in WITH else []
     for name in TYPED:
-        given = payload.get(name)
-        if given is not None and (not isinstance(given, str) or len(given) > MOST_RECORDED):
-            return Refusal.TEXT_TOO_LONG, {"field": name, "most": MOST_RECORDED}
-        if name in asked and not str(given or "").strip():
+        if name in asked and not str(payload.get(name) or "").strip():
             return Refusal.TO_BE_RECORDED, {"what": WORDS[name]}
     return None
 

@@ -9,7 +9,7 @@ from ..forms.result import Result
 from ..kinds.asks_for import WITH, WORDS
 from ..messages import Refusal, render
 from .actions import ACTIONS
-from .answers import MAX_TEXT, answer_problem
+from .answers import MAX_TEXT, answer_problem, form_problem
 from .fold import STOPPING, Fact, Log, fold, recorded_before
 from .instruct import can_redo, still_asked
 from .program import units_of
@@ -86,6 +86,8 @@ def judge_in(result: Result, log: Log, kind: str, step: str, payload: dict[str, 
         # pulled before the stop was seen, as without network: what happened is kept, and deviates
         walk, pending, _ = walk_run(result, log)
     case = _Case(result, log, walk, step, payload, roles, status_of(log, pending), pending, now)
+    if (misshapen := _misshapen(kind, payload)) is not None:
+        return misshapen
     if case.status in ("closed", "abandoned") and case.status not in ACTIONS.get(kind, ACTIONS["answer"]).when:
         return _conflict(Refusal.RUN_OVER, status=case.status)
     # who may, and when, stands in the table; what is left to a rule is whether the event fits
@@ -97,8 +99,20 @@ def judge_in(result: Result, log: Log, kind: str, step: str, payload: dict[str, 
     return refused or _RULES[kind](case)
 
 
+def _misshapen(kind: str, payload: dict[str, Any]) -> Judgement | None:
+    """An answer, or what a correction puts in its place, that no record could show: refused whatever else would become of it, so
+    that nothing of the kind is kept aside and taken later."""
+    answer = payload if kind == "answer" else payload.get("answer") if kind == "correct" else None
+    problem = form_problem(answer) if isinstance(answer, dict) else None
+    return None if problem is None else _refuse(problem[0], **problem[1])
+
+
 def _answer(case: _Case) -> Judgement:
     if (given := case.log.answers.get(case.step)) is not None:
+        asked = case.walk.step_of(given.fact.id)
+        fits = _fits(asked, case.payload, case.now) if asked is not None else ACCEPTED
+        if fits.verdict == "refused" and fits.code is not Refusal.READING_UNLIKELY:
+            return fits
         return _conflict(Refusal.ANSWERED_ALREADY, person=given.fact.person)
     if case.pending is None:
         return _refuse(Refusal.ALL_ANSWERED)
@@ -158,6 +172,9 @@ def _settle(case: _Case) -> Judgement:
         return _refuse(Refusal.NO_SUCH_CONFLICT)
     if event in case.log.settled:
         return _conflict(Refusal.SETTLED_ALREADY)
+    kept = next(c for c in case.log.conflicts if c.id == event)
+    if case.payload["take"] and kept.kind == "answer" and (problem := form_problem(kept.payload)) is not None:
+        return _refuse(problem[0], **problem[1])
     return ACCEPTED if case.reason() else _refuse(Refusal.SAY_WHY)
 
 

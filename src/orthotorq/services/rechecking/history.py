@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import select, text
 
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.messages import Refusal
@@ -56,13 +56,23 @@ def _run_line(run: Run, person: str) -> HistoryLine:
                        marked=run.provisional or bool(run.moved and run.occasion == "recheck"))
 
 
-def _uses(runs: Sequence[Run], entries: Sequence[JointEntry]) -> tuple[int, str]:
-    """How often the fasteners were tightened since they were replaced."""
+#: how often the fasteners may be used, by the plan that holds: those that may be used least count
+_MOST_USES = """
+SELECT min(CASE WHEN (g -> 'fastener' ->> 'single_use')::boolean THEN 1 ELSE (g -> 'fastener' ->> 'max_uses')::int END)
+FROM revision r JOIN plan p ON p.id = r.plan_id, jsonb_array_elements(r.document::jsonb -> 'groups') g
+WHERE p.joint_id = :joint AND r.status = 'released' AND NOT p.put_away
+"""
+
+
+def _uses(runs: Sequence[Run], entries: Sequence[JointEntry], most: int | None) -> tuple[int, str]:
+    """How often the fasteners were tightened since they were replaced, against what the plan says of their maker's limit."""
     new = max((one.at for one in entries if one.kind == "replaced"), default=None)
     uses = sum(1 for run in runs if run.occasion == "install" and run.status in ("finished", "signed", "closed")
                and (new is None or run.started_at > new))
     since = f"since they were replaced on {new:%d %b %Y}" if new else "as far as the record goes"
-    return uses, f"tightened {uses} {'time' if uses == 1 else 'times'} {since}"
+    limit = "" if most is None else f"; they may be used {'once' if most == 1 else f'{most} times'}" + (
+        ": new ones at the next opening" if uses >= most else "")
+    return uses, f"tightened {uses} {'time' if uses == 1 else 'times'} {since}{limit}"
 
 
 @use_case
@@ -87,7 +97,7 @@ def joint_history(ctx: Ctx, joint_id: uuid.UUID) -> HistoryView:
     runs = sorted((run for run, _ in rows), key=lambda run: run.number)
     begin = max((run.number for run in runs if run.occasion == "install"), default=0)
     checks = [Checked(run.number, run.checked, run.moved) for run in runs if run.occasion == "recheck" and run.number > begin]
-    uses, words = _uses(runs, [one for one, _ in entries])
+    uses, words = _uses(runs, [one for one, _ in entries], ctx.session.scalar(text(_MOST_USES), {"joint": joint_id}))
     return HistoryView(lines[:SHOWN], movement_of(checks), uses, words)
 
 

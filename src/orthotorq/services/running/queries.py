@@ -3,7 +3,7 @@ from __future__ import annotations
 
 import json
 import uuid
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from sqlalchemy import select
@@ -175,11 +175,21 @@ def open_record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[F
                                .join(Person, RefusedEvent.person_id == Person.id)
                                .where(RefusedEvent.run_id == run.id).order_by(RefusedEvent.received_at).limit(200)).all()
     record = record_of(result, facts, ctx.now.timestamp())
-    view = RecordView(_head(ctx, run), record, result.groups, result.positions, result.calculated, result.plan_hash,
+    head = _as_begun(_head(ctx, run), result, facts)
+    view = RecordView(head, record, result.groups, result.positions, result.calculated, result.plan_hash,
                       run.head_hash, run.head_sequence, verify_run(ctx.session, run) is None,
                       [Refusal(at, name, reason) for at, name, reason in rows], _compared(ctx, run, record),
                       OCCASIONS.get(record.occasion, record.occasion), _NEXT.get(record.status, ""))
     return view, result, facts
+
+
+def _as_begun(head: RunHead, result: Result, facts: list[Fact]) -> RunHead:
+    """The head of a record with the names that plan, machine and joint had when the run was begun."""
+    start = next((fact for fact in facts if fact.kind == "start"), None)
+    names = (start.payload.get("names") if start is not None else None) or {}
+    return replace(head, title=result.title, joint_name=names.get("joint", head.joint_name),
+                   equipment_name=names.get("machine", head.equipment_name),
+                   equipment_tag=names.get("machine_tag", head.equipment_tag))
 
 
 def _compared(ctx: Ctx, run: Run, record: Record) -> Compared | None:

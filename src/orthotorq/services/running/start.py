@@ -145,11 +145,14 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
               checked=0, moved=0, provisional=False)
     ctx.session.add(run)
     ctx.session.flush()
+    joint = revision.plan.joint
     client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "start", "device": "server",
               "device_sequence": 1, "device_time": time_text(ctx.now), "lease": 1, "last_seen": 0,
               "payload": {"revision": revision.number, "plan_hash": revision.plan_hash, "tables": result.tables,
                           "core": result.core, "occasion": choices.occasion, "variants": list(choices.variants),
-                          "history": history_of(revision.plan.joint.standing, choices.history, choices.occasion),
+                          "history": history_of(joint.standing, choices.history, choices.occasion),
+                          # as they are called now: a record says what was said when it was made
+                          "names": {"machine": joint.equipment.name, "machine_tag": joint.equipment.tag, "joint": joint.name},
                           **({"makeshift": choices.makeshift.strip()} if choices.makeshift.strip() else {}), **bound}}
     append(ctx, run, client, "accepted", {})
     return run.id

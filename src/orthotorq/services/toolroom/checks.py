@@ -20,6 +20,8 @@ from ...core.messages import Refusal, render
 from ...core.rechecking.due import add_months
 from ...core.units import convert, parse, show
 from ...core.written import UNCERTAIN, read_readings, read_share
+from ...devices.protocol import Asked
+from ...devices.simulated import DEVICES
 from ...store.models import Calibration, Person, Tool
 from ..context import Ctx
 from ..errors import BadField
@@ -29,6 +31,7 @@ from .tools import ToolView, correction_words, count_pulls, spec_of, tester_of, 
 #: points of a check, and checks shown
 MOST_POINTS, SHOWN = 12, 60
 YEAR = 365.25 * 86400
+TESTER = "simulated-tester"
 
 
 @dataclass(frozen=True, slots=True)
@@ -193,6 +196,17 @@ def _keep(ctx: Ctx, tool: Tool, spec: ToolSpec, points: list[PointView], typed: 
     ctx.session.flush()
     count_pulls(ctx, [tool.id])
     return check
+
+
+@use_case
+def read_tester(ctx: Ctx, tool_id: uuid.UUID, setting: str) -> str:
+    """What the (simulated) tester shows of a wrench at a setting, as one would type it. Raises NotFound, DocumentErrors."""
+    tool_of(ctx, tool_id)
+    try:
+        figure = parse(setting, "torque").base / 1e3
+    except OrthotorqError as error:
+        raise DocumentErrors([_field(error, "setting")]) from None
+    return "; ".join(DEVICES[TESTER].outcome(Asked(figure=figure, seed=ctx.new_id().int & 0x7FFFFFFF)).readings)
 
 
 @use_case

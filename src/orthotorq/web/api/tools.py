@@ -6,7 +6,16 @@ from typing import Annotated, Any
 from flask import Response
 from pydantic import BaseModel, Field, RootModel
 
-from ...services.toolroom.checks import CheckAsTyped, CheckView, PointAsTyped, ToolDetail, check_tool, tool_detail, use_with_error
+from ...services.toolroom.checks import (
+    CheckAsTyped,
+    CheckView,
+    PointAsTyped,
+    ToolDetail,
+    check_tool,
+    read_tester,
+    tool_detail,
+    use_with_error,
+)
 from ...services.toolroom.tools import (
     SortView,
     ToolAsTyped,
@@ -167,6 +176,25 @@ def post_check(path: IdPath, body: CheckIn) -> Response:
         made = check_tool(ctx, path.id, CheckAsTyped([PointAsTyped(p.setting, p.readings) for p in body.points], body.reference,
                                                      body.uncertainty, body.certificate, body.note))
         return answer(CheckOut(made), 201)
+
+
+class Setting(BaseModel):
+    """What a wrench is set to."""
+
+    setting: Line
+
+
+class Shown(BaseModel):
+    """What a tester shows."""
+
+    readings: str
+
+
+@api.post("/tools/<uuid:id>/tester-readings", responses={"200": Shown})
+def post_tester(path: IdPath, body: Setting) -> Response:
+    """Read the (simulated) tester with a wrench on it."""
+    with operation() as ctx:
+        return answer(Shown(readings=read_tester(ctx, path.id, body.setting)))
 
 
 @api.post("/tools/<uuid:id>/used-with-error", responses={"204": None})

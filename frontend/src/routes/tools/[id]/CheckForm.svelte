@@ -38,6 +38,17 @@
     kept = data;
     await onkept();
   }
+  /** What the simulated tester shows at a setting; a real one is typed. */
+  async function read(i: number) {
+    const { data, error } = await api
+      .POST('/api/v1/tools/{id}/tester-readings', {
+        params: { path: { id: detail.tool.id } },
+        body: { setting: points[i]!.setting },
+      })
+      .catch(() => ({ data: undefined, error: {} as Problem }));
+    failed = error ? sentence(error) : '';
+    if (data) points[i]!.readings = data.readings;
+  }
   /** Where a point that is sent stands in the form: those without readings are not sent. */
   const at = (i: number) => points.slice(0, i).filter((p) => p.readings.trim() || points.length === 1).length;
 </script>
@@ -70,7 +81,10 @@
           error={errors[`points/${at(i)}/readings`]}
           onchange={(text) => (point.readings = text)}
         />
-        <Word label="Leave out {point.setting}" class="self-center" onclick={() => points.splice(i, 1)}>out</Word>
+        <span class="flex gap-3 self-center">
+          <Word label="Read the simulated tester at {point.setting}" onclick={() => void read(i)}>read tester</Word>
+          <Word label="Leave out {point.setting}" onclick={() => points.splice(i, 1)}>out</Word>
+        </span>
       </div>
     {/each}
     <p><Word onclick={() => points.push({ setting: '', readings: '' })}>one more setting</Word></p>
