@@ -10,6 +10,7 @@ from playwright.sync_api import expect
 
 from orthotorq.services.jobs import run_worker
 from tests.browser.conftest import Person
+from tests.browser.fitter import sign, work_to_the_end
 from tests.conftest import Database
 
 
@@ -33,6 +34,22 @@ def test_a_shift_begins_with_what_is_due_and_leads_there(someone: Person) -> Non
     someone.go("/shift")
     half = page.locator("section", has=page.get_by_role("heading", name="Half done"))
     expect(half.get_by_role("link", name=re.compile("Run 4"))).to_be_visible()
+
+
+def test_a_recheck_that_is_due_is_run_to_its_signature_and_is_due_no_longer(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    someone.go("/shift")
+    line = page.get_by_role("listitem").filter(has_text="Bellows clamp")
+    expect(line).to_contain_text("overdue since")
+    line.get_by_role("link", name="Recheck").click()
+    expect(page.get_by_role("dialog").get_by_role("radio", name="Recheck", exact=True)).to_be_checked()
+    page.get_by_role("dialog").get_by_role("button", name="Begin").click()
+    page.locator(".side .answer").first.wait_for()
+    work_to_the_end(page)
+    sign(page, "fitter")
+    someone.go("/shift")
+    page.get_by_role("heading", name="To look at now").wait_for()
+    expect(page.get_by_role("listitem").filter(has_text="Bellows clamp").filter(has_text="overdue")).to_have_count(0)
 
 
 def test_a_wrench_fails_its_bolts_are_traced_and_a_recheck_is_asked_for(someone: Person) -> None:

@@ -160,7 +160,6 @@ class Refusal(StrEnum):
     ENTRY_KIND = "entry_kind"
     READING_STRUCK = "reading_struck"
     SAY_WHAT = "say_what"
-    CALENDAR_OFF = "calendar_off"
     REGISTER_COLUMNS = "register_columns"
     REGISTER_EMPTY = "register_empty"
     REGISTER_ROWS = "register_rows"
@@ -324,7 +323,6 @@ TEXTS: dict[Refusal, str] = {
     Refusal.ENTRY_KIND: "What happened is one of {kinds}.",
     Refusal.READING_STRUCK: "This reading was struck out already.",
     Refusal.SAY_WHAT: "Say what, in a line.",
-    Refusal.CALENDAR_OFF: "There is no such calendar.",
     Refusal.REGISTER_COLUMNS: "This file has no column {missing}. It has: {found}.",
     Refusal.REGISTER_EMPTY: "This file has no rows below its headings.",
     Refusal.REGISTER_ROWS: "A register holds at most {most} rows; this file has more.",

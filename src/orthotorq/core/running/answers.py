@@ -55,11 +55,7 @@ def _read(name: str, value: object) -> Problem | None:
     """Whether a reading can be read, and is no figure of fancy; against its step it is held elsewhere."""
     if not isinstance(value, str):
         return Refusal.READING_TEXT, {"name": name}
-    try:
-        base = parse(value, name).base
-    except OrthotorqError as error:
-        return Refusal.READING_UNREAD, {"reason": str(error)}
-    return None if abs(base) <= _FANCY else (Refusal.READING_CANNOT_BE, {"value": value, "example": _MOST[name][1]})
+    return _held(value, name, (-_FANCY, _FANCY))
 
 
 def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
@@ -99,13 +95,17 @@ def _value(value: object, quantity: str, below: bool) -> Problem | None:
     most, example = _MOST[quantity]
     if not isinstance(value, str):
         return Refusal.READING_UNIT, {"example": example}
+    return _held(value, quantity, (-most if below else 0.0, most))
+
+
+def _held(value: str, quantity: str, within: tuple[float, float]) -> Problem | None:
+    """Whether a reading is of its quantity and lies within what can be, in base units."""
     try:
         base = parse(value, quantity).base
     except OrthotorqError as error:
         return Refusal.READING_UNREAD, {"reason": str(error)}
-    if not (-most if below else 0) <= base <= most:
-        return Refusal.READING_CANNOT_BE, {"value": value, "example": example}
-    return None
+    return None if within[0] <= base <= within[1] else (
+        Refusal.READING_CANNOT_BE, {"value": value, "example": _MOST[quantity][1]})
 
 
 def _unlikely(pending: Pending, value: str) -> Problem | None:
