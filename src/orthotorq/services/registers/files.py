@@ -285,13 +285,18 @@ def run_register(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Calla
                         raise _Undone
             if not said["takes"] or counts["wrong"]:
                 raise _Undone
+            # in the transaction that keeps the rows: who stops the job in this moment stops all of it, or none
+            if not _end(session, job_id, said, counts, told):
+                raise _Undone
+            return
     except _Undone:
         pass
     except Exception:
         _fail(sessions, job_id)
         raise
     if not stopped:
-        _end(sessions, job_id, said, counts, told)
+        with sessions.begin() as session:
+            _end(session, job_id, said, counts, told)
 
 
 def _fail(sessions: sessionmaker[Session], job_id: uuid.UUID) -> None:
@@ -302,18 +307,17 @@ def _fail(sessions: sessionmaker[Session], job_id: uuid.UUID) -> None:
             job.status, job.payload = "failed", None
 
 
-def _end(sessions: sessionmaker[Session], job_id: uuid.UUID, said: dict[str, Any], counts: dict[str, int],
-         told: Sequence[RowSaid]) -> None:
-    """Write what came of a job: rows that are wrong first, then those that change something."""
+def _end(session: Session, job_id: uuid.UUID, said: dict[str, Any], counts: dict[str, int], told: Sequence[RowSaid]) -> bool:
+    """Write what came of a job: rows that are wrong first, then those that change something. False where it was stopped."""
     shown = sorted(told, key=lambda one: (one.does != "wrong", one.does == "same", one.row))[:TOLD]
-    with sessions.begin() as session:
-        job = session.scalar(select(Job).where(Job.id == job_id).with_for_update())
-        if job is None or job.status != "working":
-            return
-        job.status = "failed" if said["takes"] and counts["wrong"] else "done"
-        if said["takes"]:
-            job.payload = None
-        job.answer = json.dumps({**said, "counts": counts, "rows": [asdict(one) for one in shown]}, ensure_ascii=False)
+    job = session.scalar(select(Job).where(Job.id == job_id).with_for_update().execution_options(populate_existing=True))
+    if job is None or job.status != "working":
+        return False
+    job.status = "failed" if said["takes"] and counts["wrong"] else "done"
+    if said["takes"]:
+        job.payload = None
+    job.answer = json.dumps({**said, "counts": counts, "rows": [asdict(one) for one in shown]}, ensure_ascii=False)
+    return True
 
 
 def _of_tool(tool: Tool) -> dict[str, str]:
