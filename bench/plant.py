@@ -17,12 +17,13 @@ SIZES = (5_000, 10_000, 20_000)
 PULLS = 50_000
 #: from where on everything of a size is added to what is there
 FILL = (
-    """INSERT INTO equipment SELECT gen_random_uuid(), 'P-' || n, 'Pump ' || n, 'Hall ' || n % 40
+    """INSERT INTO equipment (id, tag, name, area, site_id)
+       SELECT gen_random_uuid(), 'P-' || n, 'Pump ' || n, 'Hall ' || n % 40, (SELECT id FROM site ORDER BY name LIMIT 1)
        FROM generate_series(CAST(:low AS int) / 10 + 1, CAST(:high AS int) / 10) n""",
     """INSERT INTO joint (id, equipment_id, tag, name, kind, summary, standing, standing_why, glyph, movement, standing_at, found)
        SELECT gen_random_uuid(), e.id, 'j-' || n, 'Cover ' || n || ' of ' || e.tag, 'gasketed_cover',
               (8 + n) || ' × M' || (12 + 4 * n) || ', ' || (100 + n) || ' N·m', 'known', '', '', '', now(),
-              lower(concat_ws(' ', e.tag, e.name, e.area, 'Cover', n, (8 + n) || ' × M' || (12 + 4 * n)))
+              lower(concat_ws(' ', 'brine field', e.tag, e.name, e.area, 'Cover', n, (8 + n) || ' × M' || (12 + 4 * n)))
        FROM equipment e, generate_series(1, 10) n
        WHERE e.tag LIKE 'P-%' AND NOT EXISTS (SELECT 1 FROM joint j WHERE j.equipment_id = e.id)""",
     """INSERT INTO plan (id, joint_id, title, created_at, version, draft, draft_by, draft_at, put_away, unreleased)

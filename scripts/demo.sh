@@ -38,8 +38,8 @@ demo_start() {
   port_busy "$APP_PORT" && { say "Port $APP_PORT is busy; set ORTHOTORQ_PORT to a free one."; exit 1; }
   export ORTHOTORQ_DEMO=1 ORTHOTORQ_FRONTEND="$ROOT/frontend/build"
   .venv/bin/orthotorq prepare-demo
-  .venv/bin/gunicorn --no-control-socket --bind "127.0.0.1:$APP_PORT" --workers "${ORTHOTORQ_WORKERS:-2}" --threads 24 --preload \
-    --pid var/demo.pid --daemon --log-file var/server.log --capture-output 'orthotorq.web:create_app()'
+  ORTHOTORQ_PORT=$APP_PORT .venv/bin/gunicorn -c python:orthotorq.web.serving \
+    --pid var/demo.pid --daemon --log-file var/server.log --capture-output
   for _ in $(seq 100); do
     if .venv/bin/orthotorq health "http://127.0.0.1:$APP_PORT" 2>/dev/null; then
       worker_start
@@ -84,7 +84,8 @@ run_tests() {
   with_test_cluster
   if [ $# -gt 0 ]; then .venv/bin/python -m pytest "$@"; return; fi
   # two at a time, a file at a time; then those that pull PostgreSQL down under everybody
-  .venv/bin/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder -m "not alone" --durations=12
+  .venv/bin/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder -m "not alone" --durations=12 \
+    --screenshot only-on-failure --output var/test-results
   .venv/bin/python -m pytest -m alone tests
 }
 

@@ -7,11 +7,22 @@ import { self } from '$app/service-worker';
 const CACHE = `orthotorq-${version}`;
 const SHELL = ['/', ...[...immutable, ...assets].map(({ path }) => `/${path.replace(/^\//, '')}`)];
 
+/** Keep one file; one answer that is lost on a poor network must not cost the whole shell. */
+async function keep(cache: Cache, path: string, tries = 4): Promise<void> {
+  try {
+    await cache.add(path);
+  } catch (problem) {
+    if (tries <= 1) throw problem;
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+    await keep(cache, path, tries - 1);
+  }
+}
+
 self.addEventListener('install', (event) => {
   event.waitUntil(
     caches
       .open(CACHE)
-      .then((cache) => cache.addAll(SHELL))
+      .then((cache) => Promise.all(SHELL.map((path) => keep(cache, path))))
       .then(() => self.skipWaiting()),
   );
 });

@@ -106,8 +106,8 @@ def test_a_register_goes_out_and_comes_in_again_as_it_was(client: Any, database:
 
 def test_a_file_is_looked_at_first_and_changes_only_when_it_is_taken(client: Any, database: Database) -> None:
     planner = client("mira")
-    data = table("Tag,Name,Area", "BP-3,Brine pump three,Brine field", "BP-9,Brine pump 9,Brine field",
-                 "AG-2,Agitator 2,Boiling house")
+    data = table("Tag,Name,Area,Site", "BP-3,Brine pump three,Brine field,", "BP-9,Brine pump 9,Brine field,Quay",
+                 "AG-2,Agitator 2,Boiling house,")
     seen = look(planner, database, "machines", data)
     assert seen["words"] == "1 new, 1 changed, 1 same"
     assert [one["does"] for one in seen["rows"]] == ["changed", "new", "same"]
@@ -115,7 +115,7 @@ def test_a_file_is_looked_at_first_and_changes_only_when_it_is_taken(client: Any
     assert "BP-9" not in planner.get("/api/v1/registers/machines").text
     done = take(planner, database, seen["id"])
     assert (done["status"], done["takes"], done["words"]) == ("done", True, "1 new, 1 changed, 1 same")
-    assert ["BP-9", "Brine pump 9", "Brine field"] in rows(planner.get("/api/v1/registers/machines").data)
+    assert ["BP-9", "Brine pump 9", "Brine field", "Quay"] in rows(planner.get("/api/v1/registers/machines").data)
     # what was taken is not taken again
     assert take(planner, database, done["id"])["status"] == 404
 

@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-PUMP = {"tag": "BP-9", "name": "Brine pump 9", "area": "Brine field"}
+PUMP = {"tag": "BP-9", "name": "Brine pump 9", "area": "Brine field", "site": "Brine field"}
 FLANGE = {"tag": "suction", "name": "Suction flange", "kind": "gasketed_cover"}
 NONE = "00000000-0000-0000-0000-000000000000"
 MACHINES, JOINTS = "/api/v1/equipment", "/api/v1/joints"
@@ -62,11 +62,11 @@ def test_a_tag_that_cannot_be_is_said_at_its_field(client, tag: str) -> None:
 
 def test_every_wrong_field_is_said_at_once(client) -> None:
     mira = client("mira")
-    assert set(errors_of(mira.post(MACHINES, {"tag": "", "name": " ", "area": "x" * 121}))) == {"tag", "name", "area"}
+    assert set(errors_of(mira.post(MACHINES, {"tag": "", "name": " ", "area": "x" * 121}))) == {"tag", "name", "area", "site"}
     made = machine(mira, "BP-10")
     assert "kind of joint" in errors_of(mira.post(JOINTS, {"equipment": made, **FLANGE, "kind": "door"}))["kind"]
     assert errors_of(mira.post(JOINTS, {"equipment": made, **FLANGE, "kind": 7}))
-    assert errors_of(mira.post(MACHINES, {"tag": "BP-11"})).keys() == {"name", "area"}
+    assert errors_of(mira.post(MACHINES, {"tag": "BP-11", "site": "Quay"})).keys() == {"name", "area"}
 
 
 def test_a_tag_is_given_once(client) -> None:
@@ -166,3 +166,23 @@ def test_a_file_has_its_name_in_any_letters_and_is_kept_not_shown(client) -> Non
     found = mira.get(f"/api/v1/plans/{plan}/file")
     assert found.status_code == 200
     assert found.headers["Content-Disposition"].startswith("attachment; filename*=UTF-8''Zaw%C3%B3r")
+
+
+def test_a_machine_stands_at_a_site_that_can_be_looked_at_alone_and_renamed(client) -> None:
+    mira = client("mira")
+    sites = {one["name"]: one for one in mira.get("/api/v1/sites").json["items"]}
+    assert set(sites) == {"Brine field", "Quay", "Saltworks"}
+    assert "Brine field, Quay, Saltworks" in errors_of(mira.post(MACHINES, {**PUMP, "tag": "BP-20", "site": ""}))["site"]
+    made = machine(mira, "BP-20", site=" Pumping station ")
+    moved = {**PUMP, "tag": "BP-20", "site": "brine FIELD"}
+    station = next(one for one in mira.get("/api/v1/sites").json["items"] if one["name"] == "Pumping station")
+    assert [m["tag"] for m in mira.get(f"{MACHINES}?site={station['id']}").json["items"]] == ["BP-20"]
+    assert mira.put(f"/api/v1/sites/{station['id']}", {"site": "Quay"}).status_code == 422
+    assert errors_of(mira.put(f"/api/v1/sites/{station['id']}", {"site": "two\nlines"})).keys() == {"site"}
+    assert mira.put(f"/api/v1/sites/{station['id']}", {"site": "Pump house"}).status_code == 204
+    joint(mira, made)
+    assert [m["tag"] for m in mira.get(f"{MACHINES}?find=pump+house").json["items"]] == ["BP-20"]
+    # a site goes with its last machine, so that one that was mistyped does not stay
+    assert mira.put(f"{MACHINES}/{made}", moved).status_code == 204
+    assert {one["name"] for one in mira.get("/api/v1/sites").json["items"]} == set(sites)
+    assert client("tam").put(f"/api/v1/sites/{sites['Quay']['id']}", {"site": "Harbour"}).status_code == 403

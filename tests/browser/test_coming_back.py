@@ -146,7 +146,7 @@ def test_anything_is_found_by_one_key(someone: Person) -> None:
 def test_a_list_is_looked_at_before_it_is_taken(someone: Person, database: Database) -> None:
     page = someone.sign_in("mira").page
     someone.go("/registers")
-    data = b"tag,name,area\r\nBP-9,Brine pump 9,Brine field\r\nAG-2,Agitator two,Boiling house\r\n"
+    data = b"tag,name,area,site\r\nBP-9,Brine pump 9,Well 4,Brine field\r\nAG-2,Agitator two,Boiling house,\r\n"
     page.locator("input[type=file]").set_input_files({"name": "machines.csv", "mimeType": "text/csv", "buffer": data})
     page.get_by_text(re.compile("Looking at row")).wait_for()
     work(database)

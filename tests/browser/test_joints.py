@@ -7,9 +7,9 @@ from playwright.sync_api import expect
 from orthotorq.demo.load import EQUIPMENT
 from tests.browser.conftest import Person
 from tests.browser.fitter import (
-    GUARD_MS,
     decide,
     instruction,
+    let_pass,
     press_on,
     start_run,
     step_on,
@@ -42,13 +42,13 @@ def test_cover_with_a_bolt_that_turns_on(someone: Person) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Channel cover")
     work_until(page, "Second, 70 %")
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="It turns on and on").click()
     leave = page.get_by_role("button", name="Leave it")
     expect(leave).to_be_disabled()
     assert "bolt" in instruction(page)
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.get_by_role("button", name="Replaced").click()
     expect(page.locator(".side")).to_contain_text("again")
     press_on(page)
@@ -124,7 +124,7 @@ def test_hub_is_pressed_off_in_equal_turns_until_it_is_free(someone: Person) -> 
     expect(side).to_contain_text("run them in by hand")
     press_on(page)
     expect(side).to_contain_text("round 2")
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("f")
     expect(side).to_contain_text("hub, rings and screws")
     press_on(page)
@@ -168,7 +168,7 @@ def test_a_stage_is_done_again_and_the_screen_stays_alive(someone: Person) -> No
     press_on(page)
     before = instruction(page)
     page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')")
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("t")
     page.get_by_role("button", name="Do a stage again …").click()
     page.get_by_label("Why").fill("a stud was changed")

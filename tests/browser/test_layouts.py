@@ -56,7 +56,7 @@ def view_of(real: dict[str, Any], play: Play) -> dict[str, Any]:
 
 def test_every_instruction_of_every_plan_fits_every_screen(new_context: Any, server: Any) -> None:
     # what the server tells is put in its place here, past the service worker
-    person = Person(new_context(service_workers="block").new_page(), server)
+    person = Person(new_context().new_page(), server)
     page = person.sign_in("tam").page
     start_run(person, "Channel cover")
     api = page.url.replace("/runs/", "/api/v1/runs/")

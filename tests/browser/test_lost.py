@@ -5,11 +5,15 @@ import io
 import re
 from typing import Any
 
+import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import GUARD_MS, instruction, press_on, start_run, work_until
+from tests.browser.fitter import instruction, let_pass, press_on, start_run, work_until
+
+# here it matters that the shell is kept
+pytestmark = pytest.mark.browser_context_args(service_workers="allow")
 
 
 def test_a_killed_server_loses_no_confirmed_step(someone: Person, server: Any) -> None:
@@ -19,7 +23,7 @@ def test_a_killed_server_loses_no_confirmed_step(someone: Person, server: Any) -
     press_on(page)
     expect(page.locator(".top")).to_contain_text("all saved")
     server.kill()
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("Space")
     expect(page.locator(".top")).to_contain_text("no connection, 1 kept here")
     expect(page.locator(".side")).to_contain_text("bolt 3 of 6")
@@ -47,9 +51,9 @@ def test_answers_that_come_late_swallow_no_tap(someone: Person) -> None:
     for late in (230, 330, 430, 700):
         page.evaluate("ms => window.slow = ms", late)
         before = instruction(page)
-        page.wait_for_timeout(GUARD_MS)
+        let_pass(page)
         page.keyboard.press("Space")
-        page.wait_for_timeout(GUARD_MS)
+        let_pass(page)
         page.keyboard.press("Space")
         stood = int(re.search(r"bolt (\d+) of", before)[1])  # type: ignore[index]
         expect(page.locator(".side")).to_contain_text(f"bolt {stood + 2} of", timeout=1000)
@@ -96,7 +100,7 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     start_run(someone, "Channel cover")
     work_until(page, "First, 35 %")
     press_on(page, "d")
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("c")
     page.get_by_role("button", name="Do it again").click()
     expect(page.locator(".side")).to_contain_text("again")
@@ -110,7 +114,7 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     second.page.get_by_role("button", name="Take over here").click()
     second.page.locator(".huge").wait_for()
     press_on(second.page)
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("Space")
     expect(page.get_by_role("alert").first).to_contain_text(re.compile("already answered|another device|taken"))
 
@@ -140,7 +144,7 @@ def test_a_decision_waits_for_the_server(someone: Person) -> None:
     start_run(someone, "Channel cover")
     work_until(page, "First, 35 %")
     page.context.set_offline(True)
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="It turns on and on").click()
     expect(page.locator(".side")).to_contain_text("No connection")
@@ -193,7 +197,7 @@ def test_without_a_network_the_whole_stage_goes_on_and_nothing_is_lost_doubled_o
 
 def camera(page: Page, name: str, data: bytes, kind: str = "image/jpeg") -> None:
     """Take a photo from the menu of seldom used things."""
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("t")
     page.get_by_label("Take a photo").set_input_files({"name": name, "mimeType": kind, "buffer": data})
 

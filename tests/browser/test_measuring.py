@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import GUARD_MS, decide, fits, instruction, start_run, step_on
+from tests.browser.fitter import decide, fits, instruction, let_pass, start_run, step_on
 
 WRENCH = "Torque-and-angle wrench (simulated)"
 
@@ -24,7 +24,7 @@ def work_to_a_pull(page: Page) -> None:
 
 def connect(page: Page, device: str) -> None:
     """Take a device."""
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.get_by_role("button", name="More: note, change").click()
     page.get_by_role("button", name="Connect a wrench or gauge").click()
     page.get_by_role("button", name=device).click()
@@ -34,7 +34,7 @@ def connect(page: Page, device: str) -> None:
 def pull(page: Page) -> None:
     """Pull and wait until the wrench has answered."""
     before = instruction(page)
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.get_by_role("button", name="Pull with the wrench").click()
     page.wait_for_function("b => !document.querySelector('.side').innerText.includes('Measuring')", arg=before, timeout=30_000)
 
@@ -50,7 +50,7 @@ def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Perso
     expect(side).to_contain_text("40°")
     assert page.locator(".u-over").count() == 1
     # a remote's key pulls
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.get_by_label("The joint is").select_option("bottomed")
     page.get_by_role("heading").first.click() if page.get_by_role("heading").count() else page.locator(".number").first.click()
     page.keyboard.press("Space")
@@ -113,7 +113,7 @@ def test_a_gauge_fills_in_the_reading_and_a_click_wrench_leaves_the_answer(someo
         step_on(page)
     page.get_by_role("button", name="Read the gauge").click()
     expect(page.locator("#reading")).to_have_value(re.compile(r"^\d+\.\d\d mm$"))
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.locator("#reading").press("Enter")
     start_again(someone)
     connect(page, "Click wrench with switch (simulated)")
@@ -129,7 +129,7 @@ def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, 
     work_to_a_pull(page)
     connect(page, WRENCH)
     stood = instruction(page).splitlines()[0]
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.get_by_role("button", name="Pull with the wrench").click()
     page.locator(".u-over").wait_for()
     server.kill()
@@ -161,7 +161,7 @@ def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, wi
     assert fits(page) == []
     sizes = pad.get_by_role("button").evaluate_all("all => all.map(e => Math.min(e.offsetWidth, e.offsetHeight))")
     assert len(sizes) == 16 and min(sizes) >= 56
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.get_by_role("button", name="Enter", exact=True).tap()
     expect(page.locator("#reading")).to_have_count(0)
 

@@ -5,7 +5,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import GUARD_MS, decide, fits, instruction, open_section, step_on, work_until
+from tests.browser.fitter import decide, fits, instruction, let_pass, open_section, step_on, work_until
 
 SCREENS = ["/sign-in", "/shift", "/due", "/tools", "TOOL", "MACHINE", "/registers", "/equipment", "/runs", "/sums/tool",
            "/tables", "PLAN", "JOINT", "RUN", "RECORD"]
@@ -38,6 +38,15 @@ def fresh_run(person: Person, revision: str) -> str:
     made = request.post(f"{api}/runs", data={"revision": revision, "device": "desk", "variants": ["wrench"]},
                         headers={"X-CSRFToken": signed.json()["csrf"]})
     return str(made.json()["id"])
+
+
+def test_one_signs_in_on_the_page_and_begins_with_the_shift(someone: Person) -> None:
+    someone.go("/equipment")
+    someone.page.wait_for_url("**/sign-in**")
+    someone.page.get_by_role("button", name="tam").click()
+    someone.page.wait_for_url("**/equipment")
+    someone.go("/")
+    someone.page.get_by_role("heading", name="Shift").wait_for()
 
 
 @pytest.mark.parametrize("screen", SCREENS)
@@ -74,7 +83,7 @@ def test_axe_finds_nothing_in_the_dialogs_of_a_run(someone: Person) -> None:
         page.keyboard.press("Escape")
         page.locator("dialog[open]").wait_for(state="detached")
     work_until(page, "Second, 70 %")
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="It turns on and on").click()
     page.get_by_role("button", name="Leave it").wait_for()
@@ -95,7 +104,7 @@ def test_the_number_of_a_bolt_is_read_at_two_metres_and_a_decision_leads_on(some
     # digits of this face are 0.68 of the font size; 40 mm are 208 px on a tablet of 132 px to the inch
     assert size * 0.68 >= 207
     # a decision is a screen of its own, and leads on
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.get_by_role("button", name="Something is wrong").click()
     page.get_by_role("button", name="It turns on and on").click()
     page.get_by_role("button", name="Leave it").wait_for()

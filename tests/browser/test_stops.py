@@ -7,7 +7,7 @@ from typing import Any
 from playwright.sync_api import Page, Route, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import GUARD_MS, decide, press_on, start_run, whole_round, work_until
+from tests.browser.fitter import decide, let_pass, press_on, start_run, whole_round, work_until
 
 
 def people_of(page: Page, address: str) -> list[str]:
@@ -39,7 +39,7 @@ def test_what_is_not_safe_stops_the_run_until_it_is_settled(someone: Person) -> 
     page = someone.sign_in("tam").page
     start_run(someone, "Channel cover")
     work_until(page, "First, 35 %")
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="This is not safe").click()
     page.get_by_role("button", name="Stop the run").click()
@@ -60,7 +60,7 @@ def test_a_wrench_is_changed_during_a_run(someone: Person) -> None:
     start_run(someone, "Channel cover")
     work_until(page, "First, 35 %")
     press_on(page)
-    page.wait_for_timeout(GUARD_MS)
+    let_pass(page)
     page.keyboard.press("t")
     page.get_by_role("button", name="Take another wrench").click()
     choice = page.locator("dialog select").last

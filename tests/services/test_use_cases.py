@@ -189,7 +189,7 @@ def test_plans_that_may_be_copied_are_found_by_words_in_any_order(session: Sessi
 
 
 def test_kind_and_tag_are_put_right_until_something_was_released_and_drafts_follow(session: Session, ctx) -> None:
-    machine = register_equipment(ctx("mira"), "MX-1", "Mixer", "Yard")
+    machine = register_equipment(ctx("mira"), "MX-1", "Mixer", "Yard", "Quay")
     joint = register_joint(ctx("mira"), machine, "foot", "Foot", "machine_mount")
     plan_id = create_plan(ctx("mira"), joint, "Hold the foot")
     before = read_draft(ctx("mira"), plan_id)

@@ -25,6 +25,8 @@ from .year import CHECKS, live_a_year
 
 PEOPLE = (("mira", "Mira Oslund", ["planner"]), ("tam", "Tam Hollis", ["fitter"]),
           ("runa", "Runa Tesk", ["supervisor"]), ("jory", "Jory Vane", ["administrator"]))
+#: areas that lie at a site of their own; the others are the works
+SITES = {"Quay": "Quay", "Brine field": "Brine field"}
 #: tag, name, area, joints as (tag, name, kind, plan file)
 EQUIPMENT = (
     ("AG-2", "Agitator 2", "Boiling house", (("coupling", "Agitator coupling", "centre_bolt", "agitator-coupling"),)),
@@ -79,7 +81,7 @@ def load(session: Session, year: bool = False, today: datetime | None = None) ->
 def _equipment(planner: Ctx) -> Iterable[tuple[str, uuid.UUID]]:
     """Machines, joints and released plans; gives the revisions by the name of their plan's file."""
     for tag, name, area, joints in EQUIPMENT:
-        machine = register_equipment(planner, tag, name, area)
+        machine = register_equipment(planner, tag, name, area, SITES.get(area, "Saltworks"))
         for joint_tag, joint_name, kind, plan in joints:
             joint = register_joint(planner, machine, joint_tag, joint_name, kind)
             if plan is None:

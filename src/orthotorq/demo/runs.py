@@ -10,21 +10,24 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from ..core.forms.result import ToolOut
+from ..core.forms.result import Result, ToolOut
 from ..core.forms.run import Instruction
-from ..core.running import Fact, first_variants, fold, state_from
+from ..core.running import Fact, Log, first_variants, fold, pull_step, state_from, walk_run
 from ..services.accounts.queries import DEMO_PASSWORD
 from ..services.context import Actor, Ctx
 from ..services.errors import BadField
 from ..services.planning.queries import read_revision
 from ..services.running.chain import facts_of, time_text
 from ..services.running.commands import MAX_BATCH, append_events
+from ..services.running.pulls import pull_with, situation
 from ..services.running.queries import read_run
 from ..services.running.sign import sign_run
 from ..services.running.start import Choices, start_run
 from ..store.models import Run
 
 DEVICE = "tablet-2"
+#: the simulated wrench that measures torque and angle
+WRENCH = "simulated-angle-wrench"
 
 
 def _within(step: Instruction, chance: Random) -> str:
@@ -89,9 +92,24 @@ class _Answered:
     now: datetime
 
 
+def _read(ctx: Ctx, run: uuid.UUID, plan: Result, log: Log) -> dict[str, Any] | None:
+    """What the simulated wrench answers to the open step, where it can be pulled with it and comes out well."""
+    walk, pending, _ = walk_run(plan, log, ctx.now.timestamp())
+    at = situation(pull_step(walk, pending)) if pending is not None else None
+    if at is None or pending is None:
+        return None
+    view = pull_with(ctx, ctx.session.get_one(Run, run), pending.step, WRENCH, at)
+    found = view.result
+    if found.answer is None:
+        return None
+    reading = {name: text for name, text in (("torque", found.torque), ("angle", found.angle)) if text}
+    return {"answer": found.answer, "reading": reading, "pull": str(view.id)}
+
+
 def _answered(session: Session, revision: uuid.UUID, fitter: Actor, begin: datetime, most: int,
-              answer: Callable[[Instruction, Random], dict[str, Any]], **choices: Any) -> _Answered:
-    """A run that is begun, with what a tablet would send for it; answers are found by the core alone."""
+              answer: Callable[[Instruction, Random], dict[str, Any]], measured: bool = False, **choices: Any) -> _Answered:
+    """A run that is begun, with what a tablet would send for it; answers are found by the core alone, or read from the
+    simulated wrench."""
     chance, now = Random(str(begin)), begin
     plan = read_revision(Ctx(session, now, fitter), revision).result
     chosen = {"variants": first_variants(plan), "tools": tools_for(plan.tools), **choices}
@@ -101,9 +119,9 @@ def _answered(session: Session, revision: uuid.UUID, fitter: Actor, begin: datet
     while (step := state_from(plan, log, now.timestamp()).instruction) is not None and len(sent) < most:
         if step.ready_at is not None and step.ready_at > now.timestamp():
             now = datetime.fromtimestamp(step.ready_at, now.tzinfo) + timedelta(seconds=20)
-        for place in [step.step, *(one.step for one in step.ahead)]:
+        for place in [step.step] if measured else [step.step, *(one.step for one in step.ahead)]:
             now += timedelta(seconds=chance.uniform(14, 40))
-            given = answer(step, chance)
+            given = (measured and _read(Ctx(session, now, fitter), run, plan, log)) or answer(step, chance)
             event = _event(Ctx(session, now, fitter), run, DEVICE, len(sent) + 1, place, "answer", given)
             sent.append(event)
             log.add(Fact(len(sent) + 1, event["id"], place, "answer", given, fitter.name, time_text(now),

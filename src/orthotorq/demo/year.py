@@ -84,7 +84,7 @@ RUNS: tuple[tuple[int, str, str, Answer, bool, dict[str, Any]], ...] = (
     (236, "trolley-wheel", "recheck", _moving(0.4), True, {}),
     (312, "magnet-hanger", "install", sensible_answer, True, {}),
     (315, "magnet-hanger", "recheck", sensible_answer, True, {}),
-    (330, "evaporator-cover", "install", sensible_answer, True, {}),
+    (330, "evaporator-cover", "install", sensible_answer, True, {"measured": True}),
     (338, "magnet-hanger", "recheck", sensible_answer, True, {}),
     (339, "evaporator-cover", "recheck", sensible_answer, True, {}),
     (340, "rail-stop-anchors", "recheck", _moving(0.9), True, {}),

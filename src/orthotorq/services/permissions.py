@@ -19,6 +19,8 @@ TABLE: dict[str, frozenset[str] | None] = {
     "accounts.sign_in": ANYONE,
     "accounts.session_info": ANYONE,
     "registers.list_equipment": ALL,
+    "registers.list_sites": ALL,
+    "registers.rename_site": frozenset({"planner", "administrator"}),
     "registers.joint_detail": ALL,
     "registers.register_equipment": frozenset({"planner", "administrator"}),
     "registers.change_equipment": frozenset({"planner", "administrator"}),

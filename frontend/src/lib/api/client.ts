@@ -19,13 +19,27 @@ const token: Middleware = {
   },
 };
 
+/** A call that hangs is given up, so that what waits behind it goes on; a file may take longer on its way. */
+const ANSWER_MS = 30_000;
+const FILE_MS = 600_000;
+const SILENT = 'No answer from the server. See what was kept, then try again.';
+
+const patience: Middleware = {
+  onRequest({ request }) {
+    const file = request.body !== null && !request.headers.get('Content-Type')?.startsWith('application/json');
+    const signal = AbortSignal.any([request.signal, AbortSignal.timeout(file ? FILE_MS : ANSWER_MS)]);
+    return new Request(request, { signal });
+  },
+  onError: ({ error }) => new Error(SILENT, { cause: error }),
+};
+
 export const api = createClient<paths>({ baseUrl: '/' });
-api.use(token);
+api.use(token, patience);
 
 /** What a person should read about a failed call. */
 export function sentence(error: unknown): string {
   const problem = error as Partial<Problem> | undefined;
-  return problem?.detail ?? 'The server did not answer. Nothing was changed; try again.';
+  return problem?.detail ?? SILENT;
 }
 
 /** The data of an answer, or an Error with the sentence to show. */

@@ -2,9 +2,11 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
+  import Select from 'flowbite-svelte/Select.svelte';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import RegisterForm, { type Field } from '#lib/parts/RegisterForm/RegisterForm.svelte';
+  import Word from '#lib/parts/Word.svelte';
   import { session } from '#lib/session.svelte.ts';
   import { EquipmentList } from './equipment.svelte.ts';
   import Machine from './Machine.svelte';
@@ -15,8 +17,11 @@
   const MACHINE: Field[] = [
     { name: 'tag', label: 'Tag', example: 'BP-3' },
     { name: 'name', label: 'Name', example: 'Brine pump 3' },
-    { name: 'area', label: 'Where it stands', example: 'Brine field' },
+    { name: 'site', label: 'Site', example: 'Saltworks' },
+    { name: 'area', label: 'Where it stands there', example: 'Boiling house' },
   ];
+  const site = $derived(list.sites.find((one) => one.id === list.site));
+  const places = $derived([{ value: '', name: 'All sites' }, ...list.sites.map((one) => ({ value: one.id, name: one.name }))]);
   void list.load();
   catalogue.need();
 </script>
@@ -29,6 +34,19 @@
       <p class="soft">Machines and their bolted joints</p>
     </div>
     <div class="flex flex-wrap items-end gap-3">
+      {#if list.sites.length > 1}
+        <div class="flex items-center gap-2">
+          <Label for="{uid}-site" class="text-ink">Site</Label>
+          <Select
+            id="{uid}-site"
+            class="w-44"
+            items={places}
+            placeholder=""
+            value={list.site}
+            onchange={(e) => list.at((e.currentTarget as HTMLSelectElement).value)}
+          />
+        </div>
+      {/if}
       <div class="flex items-center gap-2">
         <Label for="{uid}-find" class="text-ink">Find</Label>
         <Input
@@ -47,11 +65,30 @@
     <RegisterForm
       title="A new machine"
       fields={MACHINE}
-      values={{}}
+      values={{ site: site?.name ?? list.sites[0]?.name ?? '' }}
       action="Keep it"
       send={list.keepMachine}
       onclose={() => (list.form = null)}
     />
+  {/if}
+  {#if site}
+    <p class="mb-4">
+      {site.name}: {site.machines}
+      {site.machines === 1 ? 'machine' : 'machines'}
+      {#if session.may('registers.rename_site')}<Word onclick={() => (list.form = { what: 'site', id: site.id })}
+          >call it otherwise</Word
+        >{/if}
+    </p>
+    {#if list.form?.what === 'site'}
+      <RegisterForm
+        title="What this site is called"
+        fields={[{ name: 'site', label: 'Name' }]}
+        values={{ site: site.name }}
+        action="Keep it"
+        send={list.keepSite}
+        onclose={() => (list.form = null)}
+      />
+    {/if}
   {/if}
   {#each list.items ?? [] as machine (machine.id)}<Machine {list} {machine} {may} fields={MACHINE} />{:else}
     {#if list.items}<p class="soft">

@@ -24,7 +24,7 @@
   <div class="flex flex-wrap items-baseline justify-between gap-x-4 border-b border-ink pb-1">
     <h2>
       <a href="/machines/{machine.id}" class="!text-ink">{machine.name}</a>
-      <span class="soft ml-2 font-normal">{machine.tag} · {machine.area}</span>
+      <span class="soft ml-2 font-normal">{machine.tag} · {machine.site}, {machine.area}</span>
     </h2>
     {#if may}
       <span class="flex gap-4 text-sm">
@@ -37,7 +37,7 @@
     <RegisterForm
       title="Change this machine"
       {fields}
-      values={{ tag: machine.tag, name: machine.name, area: machine.area }}
+      values={{ tag: machine.tag, name: machine.name, site: machine.site, area: machine.area }}
       action="Keep it"
       send={list.keepMachine}
       onclose={close}

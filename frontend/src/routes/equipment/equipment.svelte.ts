@@ -4,22 +4,35 @@ import { api, type Schemas } from '#lib/api/client.ts';
 import { Asked } from '#lib/asked.svelte.ts';
 
 /** Which form is open: a new machine, a change of one, or a new joint of one. */
-export type Form = { what: 'machine' | 'change' | 'joint'; id: string } | null;
+export type Form = { what: 'machine' | 'change' | 'joint' | 'site'; id: string } | null;
 
 export class EquipmentList {
   items = $state<Schemas['EquipmentView'][] | null>(null);
   next = $state<string | null>(null);
   sought = $state(new URLSearchParams(location.search).get('find') ?? '');
   form = $state<Form>(null);
+  sites = $state<Schemas['SiteView'][]>([]);
+  /** The site that is looked at; empty for all. */
+  site = $state(new URLSearchParams(location.search).get('site') ?? '');
   readonly page = new Asked<Schemas['EquipmentList']>();
   private waiting: ReturnType<typeof setTimeout> | undefined;
 
   async load(after = ''): Promise<void> {
-    const query = { find: this.sought, after };
+    const query = { find: this.sought, after, site: this.site || undefined };
     const page = await this.page.ask(() => api.GET('/api/v1/equipment', { params: { query } }));
     if (!page) return;
     this.items = after ? [...(this.items ?? []), ...page.items] : page.items;
     this.next = page.next ?? null;
+    if (after) return;
+    const sites = await api.GET('/api/v1/sites').catch(() => null);
+    this.sites = sites?.data?.items ?? this.sites;
+  }
+
+  /** Look at one site, or at all of them. */
+  at(site: string): void {
+    this.site = site;
+    this.form = null;
+    void this.load();
   }
 
   seek(text: string): void {
@@ -30,7 +43,7 @@ export class EquipmentList {
 
   /** Keep a machine as typed; gives the problem back when there is one. */
   keepMachine = async (texts: Record<string, string>): Promise<unknown> => {
-    const body = { tag: texts.tag ?? '', name: texts.name ?? '', area: texts.area ?? '' };
+    const body = { tag: texts.tag ?? '', name: texts.name ?? '', area: texts.area ?? '', site: texts.site ?? '' };
     const { what, id } = this.form!;
     const { error } =
       what === 'machine'
@@ -38,6 +51,15 @@ export class EquipmentList {
         : await api.PUT('/api/v1/equipment/{id}', { params: { path: { id } }, body });
     if (error) return error;
     if (what === 'machine') this.sought = body.tag.trim();
+    this.form = null;
+    await this.load();
+  };
+
+  /** Call the site that is looked at otherwise. */
+  keepSite = async (texts: Record<string, string>): Promise<unknown> => {
+    const put = { params: { path: { id: this.site } }, body: { site: texts.site ?? '' } };
+    const { error } = await api.PUT('/api/v1/sites/{id}', put);
+    if (error) return error;
     this.form = null;
     await this.load();
   };

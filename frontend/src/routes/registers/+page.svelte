@@ -13,7 +13,7 @@
   const work = new RegisterImport();
   let name = $state('machines');
   const LISTS: [string, string, string][] = [
-    ['machines', 'Machines', 'tag, name, area'],
+    ['machines', 'Machines', 'tag, name, area; as wanted: site'],
     ['joints', 'Joints', 'machine, tag, name, kind'],
     [
       'tools',

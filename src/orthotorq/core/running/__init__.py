@@ -7,13 +7,13 @@ from .fold import Fact, Log, fold
 from .hands import Touch, touch_of
 from .judge import Judgement, judge, judge_in
 from .later import later_of
-from .measured import length_step, pull_step
+from .measured import PullStep, length_step, pull_step
 from .program import expand, first_variants
 from .record import record_of
 from .setup import Setup, choices_errors, choices_of, groups_of, occasions_of, setup_of, tools_needed
 from .state import state_from, state_of, walk_run
 
 __all__ = [
-    "Fact", "Judgement", "Log", "Setup", "Touch", "checked_bolts", "choices_errors", "choices_of", "compare", "counted", "expand",
-    "first_variants", "fold", "groups_of", "judge", "judge_in", "later_of", "length_step", "occasions_of", "pull_step",
-    "record_of", "setup_of", "state_from", "state_of", "tools_needed", "touch_of", "walk_run"]
+    "Fact", "Judgement", "Log", "PullStep", "Setup", "Touch", "checked_bolts", "choices_errors", "choices_of", "compare",
+    "counted", "expand", "first_variants", "fold", "groups_of", "judge", "judge_in", "later_of", "length_step", "occasions_of",
+    "pull_step", "record_of", "setup_of", "state_from", "state_of", "tools_needed", "touch_of", "walk_run"]

@@ -68,6 +68,7 @@ class MachineView:
     tag: str
     name: str
     area: str
+    site: str
     meters: list[MeterView]
     units: list[str]
     hows: list[HowChoice]
@@ -137,7 +138,7 @@ def machine(ctx: Ctx, equipment_id: uuid.UUID) -> MachineView:
         raise NotFound("machine")
     meters = ctx.session.scalars(select(Meter).where(Meter.equipment_id == found.id).order_by(Meter.unit)).all()
     taken = {meter.unit for meter in meters}
-    return MachineView(found.id, found.tag, found.name, found.area, [_view(ctx, meter) for meter in meters],
+    return MachineView(found.id, found.tag, found.name, found.area, found.site.name, [_view(ctx, meter) for meter in meters],
                        [unit for unit in METERS if unit not in taken], [HowChoice(k, v) for k, v in HOWS.items()])
 
 

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import json
+import math
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -10,7 +11,9 @@ import numpy as np
 from sqlalchemy import delete, func, select
 
 from ...core.documents.plan import JOINT_KINDS, OwnLubricant
+from ...core.forms.group import GroupOut
 from ...core.forms.result import Result
+from ...core.forms.stage import PassOut
 from ...core.mechanics.lessons import Found, factor_of_slope, friction_found, scatter_found, time_found
 from ...core.planning.compute.rig import tested
 from ...core.thresholds import LESSON_PAUSE
@@ -118,22 +121,42 @@ def _rigs(ctx: Ctx) -> list[Lesson]:
     return out
 
 
+def _method(one: PassOut, group: GroupOut, quantity: str) -> tuple[str, float] | None:
+    """(the method of tightening by which a pass works, what a reading of it should be: N·m or degrees); None where its readings
+    say nothing of it."""
+    if quantity == "angle":
+        # where a check should move nothing, how far it moved is no scatter
+        return None if one.turn_deg is None or one.check else ("Torque and angle, the turn", math.radians(one.turn_deg))
+    if one.torque_Nm is None or (one.percent or 100) < 99:
+        return None
+    if one.check:
+        return "Torque, at a check", one.torque_Nm
+    turned = group.target is not None and group.target.angle_deg
+    return "Torque and angle, the torque before the turn" if turned else "Torque alone", one.torque_Nm
+
+
 def _scatter(ctx: Ctx) -> list[Lesson]:
-    """Readings over settings, by kind of wrench."""
+    """Readings over what was wanted, by method of tightening and kind of wrench."""
     rows = ctx.session.execute(
-        select(Tool.spec, Reading.value, ToolPull.torque_Nm, ToolPull.at)
+        select(Tool.spec, Reading.value, Reading.quantity, Reading.step, ToolPull.revision_id, ToolPull.at)
         .join(ToolPull, (ToolPull.run_id == Reading.run_id) & (ToolPull.sequence == Reading.sequence))
         .join(Tool, Tool.id == ToolPull.tool_id)
-        .where(Reading.quantity == "torque", ToolPull.percent >= 99).order_by(ToolPull.at.desc()).limit(10 * MOST))
+        .where(Reading.quantity.in_(("torque", "angle"))).order_by(ToolPull.at.desc()).limit(10 * MOST))
     found: dict[str, _Values] = {}
-    for spec, value, torque, at in rows:
+    for spec, value, quantity, step, revision_id, at in rows:
+        result = parsed_result(ctx.session.get_one(Revision, revision_id))
+        asked = pass_of(result, step)
+        group = next((g for g in result.groups if asked is not None and g.id == asked.group), None)
+        if asked is None or group is None or (wanted := _method(asked, group, quantity)) is None:
+            continue
         kind = json.loads(spec)["kind"]
-        _gather(found, kind, f"Torque read with a {kind}", value / 1e3 / torque, at)
+        read = value / 1e3 if quantity == "torque" else value
+        _gather(found, f"{wanted[0]}/{kind}", f"{wanted[0]}, with a {kind}", read / wanted[1], at)
     out = []
     for key, one in found.items():
         if (band := scatter_found(one.values)) is not None:
             out.append(_lesson(ctx, "scatter", key, one, band, "of the setting",
-                               "reading over setting at the full figure; the band is twice the standard deviation"))
+                               "reading over what was wanted, at the full figure; the band is twice the standard deviation"))
     return out
 
 

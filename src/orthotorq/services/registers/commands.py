@@ -6,14 +6,14 @@ import re
 import uuid
 from typing import get_args
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 
 from ...core.documents.plan import JointKind
 from ...core.forms.base import one_line
 from ...core.forms.errors import DocumentErrors, FieldError
 from ...core.messages import Refusal, render
-from ...store.models import Equipment, Joint, Person, Plan, Revision
+from ...store.models import Equipment, Joint, Person, Plan, Revision, Site
 from ..accounts.commands import actor_of
 from ..context import Actor, Ctx
 from ..errors import NotFound, Refused
@@ -23,7 +23,9 @@ from .summaries import write_found
 #: a plan names its joint as machine/joint, so a tag has no stroke and no blank
 _TAG = re.compile(r"[^\W_][\w.\-]*")
 MOST_TAG, MOST_NAME = 40, 120
-_SAID = {"name": "A name", "area": "The place where it stands"}
+#: what the site is called at which the first machine stands, until somebody calls it otherwise
+FIRST_SITE = "Works"
+_SAID = {"name": "A name", "area": "The place where it stands", "site": "The name of a site"}
 
 
 def add_person(ctx: Ctx, login: str, name: str, password_hash: str, roles: list[str]) -> Actor:
@@ -88,20 +90,75 @@ def _follow(ctx: Ctx, joint: Joint) -> None:
         plan.draft_by, plan.draft_at = ctx.person.id, ctx.now
 
 
+def _site(ctx: Ctx, name: str) -> Site:
+    """The site of a name, which is registered by its first machine; without a name the only one there is. Raises
+    DocumentErrors."""
+    sites = list(ctx.session.scalars(select(Site).order_by(Site.name)))
+    if not name.strip():
+        if len(sites) > 1:
+            raise DocumentErrors([_wrong("site", Refusal.WHICH_SITE, sites=", ".join(site.name for site in sites))])
+        name = sites[0].name if sites else FIRST_SITE
+    name = _named_site(name)
+    found = next((site for site in sites if site.name.lower() == name.lower()), None)
+    if found is None:
+        found = Site(id=ctx.new_id(), name=name)
+        ctx.session.add(found)
+        ctx.session.flush()
+    return found
+
+
+def _named_site(name: str) -> str:
+    name = name.strip()
+    if not 1 <= len(name) <= MOST_NAME or not one_line(name):
+        raise DocumentErrors([_wrong("site", Refusal.NAME_FORM, what=_SAID["site"], most=MOST_NAME)])
+    return name
+
+
+def _leave(ctx: Ctx, site: Site) -> None:
+    """A site is there as long as it has a machine: one that was only mistyped goes again."""
+    if ctx.session.scalar(select(Equipment.id).where(Equipment.site_id == site.id).limit(1)) is None:
+        ctx.session.delete(site)
+
+
 @use_case
-def register_equipment(ctx: Ctx, tag: str, name: str, area: str) -> uuid.UUID:
-    """Register a machine; returns its id. Raises DocumentErrors."""
-    tag, name, area = _checked(tag, name=name, area=area)
-    machine = Equipment(id=ctx.new_id(), tag=tag, name=name, area=area)
+def rename_site(ctx: Ctx, site_id: uuid.UUID, name: str) -> None:
+    """Call a site otherwise. Raises NotFound, DocumentErrors."""
+    site = ctx.session.get(Site, site_id)
+    if site is None:
+        raise NotFound("site")
+    name = _named_site(name)
+    taken = select(Site.id).where(func.lower(Site.name) == name.lower(), Site.id != site.id)
+    if ctx.session.scalar(taken) is not None:
+        raise DocumentErrors([_wrong("site", Refusal.SITE_TAKEN, name=name)])
+    site.name = name
+    for joint in ctx.session.scalars(select(Joint).join(Equipment).where(Equipment.site_id == site.id)):
+        write_found(joint)
+
+
+@use_case
+def register_equipment(ctx: Ctx, tag: str, name: str, area: str, site: str = "") -> uuid.UUID:
+    """Register a machine at a site (the only one, where none is named); returns its id. Raises DocumentErrors."""
+    wrong: list[FieldError] = []
+    try:
+        tag, name, area = _checked(tag, name=name, area=area)
+    except DocumentErrors as errors:
+        wrong += errors.errors
+    try:
+        place = _site(ctx, site)
+    except DocumentErrors as errors:
+        wrong += errors.errors
+    if wrong:
+        raise DocumentErrors(wrong)
+    machine = Equipment(id=ctx.new_id(), tag=tag, name=name, area=area, site=place)
     ctx.session.add(machine)
     _kept(ctx, tag, "another machine")
     return machine.id
 
 
 @use_case
-def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, area: str) -> None:
-    """Put a machine right. Its tag stays once a released plan names it; drafts follow. Raises NotFound, DocumentErrors,
-    Refused."""
+def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, area: str, site: str = "") -> None:
+    """Put a machine right; it stays at its site where none is named. Its tag stays once a released plan names it; drafts
+    follow. Raises NotFound, DocumentErrors, Refused."""
     machine = _equipment(ctx, equipment_id)
     tag, name, area = _checked(tag, name=name, area=area)
     moved = tag != machine.tag
@@ -109,6 +166,11 @@ def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, are
         raise Refused(Refusal.TAG_STAYS, "tag", tag=machine.tag)
     machine.tag, machine.name, machine.area = tag, name, area
     _kept(ctx, tag, "another machine")
+    left = machine.site
+    machine.site = _site(ctx, site or left.name)
+    ctx.session.flush()
+    if machine.site is not left:
+        _leave(ctx, left)
     for joint in machine.joints:
         write_found(joint)
     for joint in machine.joints if moved else []:

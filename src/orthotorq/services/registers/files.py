@@ -30,7 +30,7 @@ from .commands import change_equipment, change_joint, register_equipment, regist
 MOST_ROWS, TOLD, STEP = 50_000, 200, 200
 #: register -> its columns; those in the first list must be there
 COLUMNS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
-    "machines": (("tag", "name", "area"), ()),
+    "machines": (("tag", "name", "area"), ("site",)),
     "joints": (("machine", "tag", "name", "kind"), ()),
     "tools": (("serial", "kind", "low", "high"), ("name", "increment", "mark", "length", "drive", "held_to", "place", "owner",
                                                   "borrowed", "interval_months", "interval_pulls", "note")),
@@ -97,12 +97,13 @@ def _machines(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
     def take(row: dict[str, str]) -> tuple[str, str]:
         old = known.get(row["tag"])
         if old is None:
-            made = register_equipment(ctx, row["tag"], row["name"], row["area"])
+            made = register_equipment(ctx, row["tag"], row["name"], row["area"], row["site"])
             known[row["tag"]] = ctx.session.get_one(Equipment, made)
             return "new", ""
-        words = _changes({"name": (old.name, row["name"]), "area": (old.area, row["area"])})
+        site = row["site"] or old.site.name
+        words = _changes({"name": (old.name, row["name"]), "area": (old.area, row["area"]), "site": (old.site.name, site)})
         if words:
-            change_equipment(ctx, old.id, row["tag"], row["name"], row["area"])
+            change_equipment(ctx, old.id, row["tag"], row["name"], row["area"], site)
         return ("changed" if words else "same"), words
     return take
 
@@ -335,7 +336,7 @@ def _out(ctx: Ctx, register: str) -> Iterator[list[str]]:
     yield names
     if register == "machines":
         for machine in ctx.session.scalars(select(Equipment).order_by(Equipment.tag)):
-            yield [machine.tag, machine.name, machine.area]
+            yield [machine.tag, machine.name, machine.area, machine.site.name]
     elif register == "joints":
         rows = ctx.session.execute(select(Equipment.tag, Joint.tag, Joint.name, Joint.kind).join(
             Joint, Joint.equipment_id == Equipment.id).order_by(Equipment.tag, Joint.tag))

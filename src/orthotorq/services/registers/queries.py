@@ -5,14 +5,14 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import ColumnElement, func, or_, select
+from sqlalchemy import ColumnElement, and_, func, or_, select
 from sqlalchemy.orm import joinedload
 
 from ...core.documents.plan import JOINT_KINDS
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.running.actions import STATUS
 from ...core.running.standing import STANDING
-from ...store.models import DueDate, Equipment, Joint, Plan, Revision, Run
+from ...store.models import DueDate, Equipment, Joint, Plan, Revision, Run, Site
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import allowed, use_case
@@ -21,6 +21,8 @@ from .summaries import Glyph, kept_glyph
 
 #: runs of a joint in a list; a page of machines ends before it has more joints
 SHOWN, MOST_JOINTS = 5, 40
+#: words that so many joints have are common
+COMMON = 1000
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +101,17 @@ class EquipmentView:
     tag: str
     name: str
     area: str
+    site: str
     joints: list[JointView]
+
+
+@dataclass(frozen=True, slots=True)
+class SiteView:
+    """One site, and how many machines stand there."""
+
+    id: uuid.UUID
+    name: str
+    machines: int
 
 
 def _plans_of(ctx: Ctx, joints: list[uuid.UUID]) -> dict[uuid.UUID, list[PlanLine]]:
@@ -167,23 +179,40 @@ def _next_step(ctx: Ctx, plans: list[PlanLine]) -> NextStep:
     return NextStep("Begin a plan", False) if not plans and "planning.create_plan" in may else NextStep("Open", False)
 
 
-def _with_words(words: list[str]) -> ColumnElement[bool]:
+def _with_words(ctx: Ctx, words: list[str]) -> ColumnElement[bool]:
     """Whether a machine, or one of its joints, has all the words: in tags, names, area, kind, titles of plans, or in what was
     released for the joint."""
     own = [or_(*(column.icontains(word, autoescape=True) for column in (Equipment.tag, Equipment.name, Equipment.area)))
            for word in words]
     theirs = [Joint.found.contains(word.lower(), autoescape=True) for word in words]
+    some = select(Joint.id).where(*theirs).limit(COMMON).subquery()
+    if (ctx.session.scalar(select(func.count()).select_from(some)) or 0) == COMMON:
+        # nearly every machine has them: going through the machines in their order until the page is full looks at few
+        return or_(and_(*own), select(Joint.id).where(Joint.equipment_id == Equipment.id, *theirs).exists())
     return Equipment.id.in_(select(Equipment.id).where(*own).union(select(Joint.equipment_id).where(*theirs)))
 
 
 @use_case
-def list_equipment(ctx: Ctx, find: str = "", after: str = "", limit: int = 50) -> list[EquipmentView]:
-    """A page of machines with their joints, by tag, from behind the tag `after`; `find` looks in tags, names and areas."""
+def list_sites(ctx: Ctx) -> list[SiteView]:
+    """Every site by name."""
+    rows = ctx.session.execute(select(Site.id, Site.name, func.count(Equipment.id)).outerjoin(Equipment)
+                               .group_by(Site.id).order_by(Site.name))
+    return [SiteView(*row) for row in rows]
+
+
+@use_case
+def list_equipment(ctx: Ctx, find: str = "", after: str = "", limit: int = 50,
+                   site: uuid.UUID | None = None) -> list[EquipmentView]:
+    """A page of machines with their joints, by tag, from behind the tag `after`, of one site or of all; `find` looks in tags,
+    names, areas and sites."""
     count = select(func.count()).where(Joint.equipment_id == Equipment.id).scalar_subquery()
-    wanted = select(Equipment, count).where(Equipment.tag > after).order_by(Equipment.tag).limit(limit)
+    wanted = (select(Equipment, count).options(joinedload(Equipment.site)).where(Equipment.tag > after)
+              .order_by(Equipment.tag).limit(limit))
     # every word has to be found, in whatever order they are typed
+    if site is not None:
+        wanted = wanted.where(Equipment.site_id == site)
     if words := find.split()[:8]:
-        wanted = wanted.where(_with_words(words))
+        wanted = wanted.where(_with_words(ctx, words))
     machines, joints = list[Equipment](), 0
     for machine, many in ctx.session.execute(wanted):
         joints += many
@@ -193,7 +222,8 @@ def list_equipment(ctx: Ctx, find: str = "", after: str = "", limit: int = 50) -
     found = list(ctx.session.scalars(select(Joint).where(Joint.equipment_id.in_([m.id for m in machines])).order_by(Joint.tag)
                                      .options(joinedload(Joint.equipment))))
     views = _views(ctx, found)
-    return [EquipmentView(m.id, m.tag, m.name, m.area, [views[j.id] for j in found if j.equipment_id == m.id]) for m in machines]
+    return [EquipmentView(m.id, m.tag, m.name, m.area, m.site.name, [views[j.id] for j in found if j.equipment_id == m.id])
+            for m in machines]
 
 
 @use_case

@@ -8,7 +8,7 @@ from sqlalchemy import ColumnElement, and_, or_, select
 from sqlalchemy.orm import InstrumentedAttribute
 
 from ...core.running.actions import STATUS
-from ...store.models import Equipment, Joint, Plan, Revision, Run, Tool
+from ...store.models import Equipment, Joint, Plan, Revision, Run, Site, Tool
 from ..context import Ctx
 from ..permissions import use_case
 from ..reference.sheets import read_sheets
@@ -42,9 +42,10 @@ def _joints(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
 
 
 def _machines(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
-    wanted = (select(Equipment.id, Equipment.name, Equipment.tag, Equipment.area)
-              .where(_all(words, Equipment.tag, Equipment.name, Equipment.area)).order_by(Equipment.tag).limit(SHOWN))
-    return [Hit("Machine", row.name, f"{row.tag} · {row.area}", f"/machines/{row.id}") for row in ctx.session.execute(wanted)]
+    wanted = (select(Equipment.id, Equipment.name, Equipment.tag, Equipment.area, Site.name.label("site")).join(Site)
+              .where(_all(words, Equipment.tag, Equipment.name, Equipment.area, Site.name)).order_by(Equipment.tag).limit(SHOWN))
+    return [Hit("Machine", row.name, f"{row.tag} · {row.site}, {row.area}", f"/machines/{row.id}")
+            for row in ctx.session.execute(wanted)]
 
 
 def _plans(ctx: Ctx, words: list[str]) -> Iterable[Hit]:

@@ -55,8 +55,8 @@ def summary_of(result: Result) -> str:
 def write_found(joint: Joint) -> None:
     """Write every word that a joint is found by: when it, its machine or what is released for it changes."""
     machine = joint.equipment
-    joint.found = " ".join((machine.tag, machine.name, machine.area, joint.tag, joint.name, JOINT_KINDS[joint.kind],
-                            joint.summary, *(plan.title for plan in joint.plans))).lower()
+    joint.found = " ".join((machine.site.name, machine.tag, machine.name, machine.area, joint.tag, joint.name,
+                            JOINT_KINDS[joint.kind], joint.summary, *(plan.title for plan in joint.plans))).lower()
 
 
 def _write(joint: Joint, result: Result | None) -> None:

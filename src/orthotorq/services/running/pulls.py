@@ -11,7 +11,7 @@ from ...core.errors import OrthotorqError
 from ...core.forms.result import Result
 from ...core.forms.stage import PassOut
 from ...core.messages import Refusal
-from ...core.running import fold, length_step, pull_step, walk_run
+from ...core.running import PullStep, fold, length_step, pull_step, walk_run
 from ...core.running.step_id import parse as parse_step
 from ...core.simulation.judging import Expected
 from ...core.simulation.planned import PullRead, Situation, expected_of, read, simulated
@@ -114,17 +114,24 @@ def begin_pull(ctx: Ctx, run_id: uuid.UUID, step: str, device: str, joint: str =
         raise BadField(Refusal.NO_SUCH_DEVICE, "device")
     if joint not in JOINT_HAS:
         raise BadField(Refusal.NO_SUCH_FAULT, "joint")
-    made_id = ctx.new_id()
-    seed = made_id.int & 0x7FFFFFFF
     at, figure = _asked(ctx, run, step)
     if known.answers in ("pull", "click") and at is not None:
-        expected = expected_of(at)
-        inputs: dict[str, Any] = asdict(simulated(at, None if joint == "none" else cast(Fault, joint), seed))
-    elif known.answers == "length" and figure is not None:
-        expected, inputs = None, {"figure": figure, "seed": seed}
-    else:
-        raise Refused(Refusal.STEP_NOT_MEASURED)
-    return _keep(ctx, run, made_id, step, device, inputs, expected, None)
+        return pull_with(ctx, run, step, device, at, joint)
+    if known.answers == "length" and figure is not None:
+        made_id = ctx.new_id()
+        return _keep(ctx, run, made_id, step, device, {"figure": figure, "seed": _seed(made_id)}, None, None)
+    raise Refused(Refusal.STEP_NOT_MEASURED)
+
+
+def _seed(made_id: uuid.UUID) -> int:
+    return made_id.int & 0x7FFFFFFF
+
+
+def pull_with(ctx: Ctx, run: Run, step: str, device: str, at: Situation, joint: str = "none") -> PullView:
+    """Pull with a simulated device at a step that asks for it."""
+    made_id = ctx.new_id()
+    inputs = asdict(simulated(at, None if joint == "none" else cast(Fault, joint), _seed(made_id)))
+    return _keep(ctx, run, made_id, step, device, inputs, expected_of(at), None)
 
 
 @use_case
@@ -159,10 +166,12 @@ def _asked(ctx: Ctx, run: Run, step: str) -> tuple[Situation | None, float | Non
     walk, pending, _ = walk_run(result_of(ctx.session, run), log, ctx.now.timestamp())
     if pending is None or pending.step != step or log.stopped():
         raise Refused(Refusal.STEP_NOT_OPEN)
-    found = pull_step(walk, pending)
-    at = None if found is None else Situation(found.group, found.one, found.round, found.percent, found.slackened,
-                                               found.turned)
-    return at, length_step(walk, pending)
+    return situation(pull_step(walk, pending)), length_step(walk, pending)
+
+
+def situation(found: PullStep | None) -> Situation | None:
+    """What a device has to know of a pull."""
+    return None if found is None else Situation(found.group, found.one, found.round, found.percent, found.slackened, found.turned)
 
 
 def _keep(ctx: Ctx, run: Run, made_id: uuid.UUID, step: str, device: str, inputs: dict[str, Any], expected: Expected | None,

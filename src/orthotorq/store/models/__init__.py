@@ -20,6 +20,7 @@ from .works import (
     Run,
     SideDraft,
     SignInAttempt,
+    Site,
     Stock,
     Tool,
     ToolPull,
@@ -29,5 +30,5 @@ from .works import (
 __all__ = [
     "UTC", "Base", "CalendarLink", "Calibration", "DueDate", "Equipment", "Event", "ForeignRecord", "Job", "Joint",
     "JointEntry", "Lesson", "Meter", "MeterReading", "OwnEntry", "Person", "Photo", "Plan", "Pull", "Reading", "RefusedEvent",
-    "Revision", "RevisionLoad", "Run", "SideDraft", "SignInAttempt", "Stock", "Tool", "ToolPull", "ToolReading",
+    "Revision", "RevisionLoad", "Run", "SideDraft", "SignInAttempt", "Site", "Stock", "Tool", "ToolPull", "ToolReading",
 ]

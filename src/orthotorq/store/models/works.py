@@ -31,14 +31,24 @@ class SignInAttempt(Base):
     at: Mapped[datetime] = mapped_column(UTC)
 
 
+class Site(Base):
+    """A place with machines of its own: a works, a quay, a pumping station."""
+
+    __tablename__ = "site"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120), unique=True)
+
+
 class Equipment(Base):
-    """A machine of the works."""
+    """A machine of a site."""
 
     __tablename__ = "equipment"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    site_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("site.id"), index=True)
     tag: Mapped[str] = mapped_column(String(40), unique=True)
     name: Mapped[str] = mapped_column(String(120))
     area: Mapped[str] = mapped_column(String(120))
+    site: Mapped[Site] = relationship()
     joints: Mapped[list[Joint]] = relationship(back_populates="equipment", order_by="Joint.tag")
 
 

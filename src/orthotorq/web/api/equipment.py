@@ -7,8 +7,8 @@ from typing import Annotated
 from flask import Response
 from pydantic import BaseModel, Field, RootModel
 
-from ...services.registers.commands import change_equipment, change_joint, register_equipment, register_joint
-from ...services.registers.queries import EquipmentView, JointView, joint_detail, list_equipment
+from ...services.registers.commands import change_equipment, change_joint, register_equipment, register_joint, rename_site
+from ...services.registers.queries import EquipmentView, JointView, SiteView, joint_detail, list_equipment, list_sites
 from ...services.running.standing import note_opened
 from ..errors import Problem
 from ..operation import operation
@@ -24,6 +24,7 @@ class EquipmentQuery(BaseModel):
     """A page of machines by tag; `find` looks in tags, names and areas."""
 
     find: Line = ""
+    site: uuid.UUID | None = None
     after: Line = ""
     limit: Annotated[int, Field(ge=1, le=100)] = 50
 
@@ -41,6 +42,8 @@ class EquipmentIn(BaseModel):
     tag: Line
     name: Line
     area: Line
+    #: the only one there is where it is empty; a new name is a new site
+    site: Line = ""
 
 
 class JointIn(BaseModel):
@@ -65,7 +68,7 @@ class JointOut(RootModel[JointView]):
 def read_equipment(query: EquipmentQuery) -> Response:
     """Machines with their joints."""
     with operation() as ctx:
-        items = list_equipment(ctx, query.find, query.after, query.limit)
+        items = list_equipment(ctx, query.find, query.after, query.limit, query.site)
     return answer(EquipmentList(items=items, next=items[-1].tag if len(items) == query.limit else None))
 
 
@@ -73,7 +76,7 @@ def read_equipment(query: EquipmentQuery) -> Response:
 def post_equipment(body: EquipmentIn) -> Response:
     """Register a machine."""
     with operation() as ctx:
-        made = register_equipment(ctx, body.tag, body.name, body.area)
+        made = register_equipment(ctx, body.tag, body.name, body.area, body.site)
     return answer(Created(id=made), 201)
 
 
@@ -81,7 +84,34 @@ def post_equipment(body: EquipmentIn) -> Response:
 def put_equipment(path: IdPath, body: EquipmentIn) -> tuple[str, int]:
     """Put a machine right."""
     with operation() as ctx:
-        change_equipment(ctx, path.id, body.tag, body.name, body.area)
+        change_equipment(ctx, path.id, body.tag, body.name, body.area, body.site)
+    return "", 204
+
+
+class SiteList(BaseModel):
+    """Every site by name."""
+
+    items: list[SiteView]
+
+
+class SiteIn(BaseModel):
+    """What a site is called."""
+
+    site: Line
+
+
+@api.get("/sites", responses={"200": SiteList})
+def read_sites() -> Response:
+    """Every site, with how many machines stand there."""
+    with operation() as ctx:
+        return answer(SiteList(items=list_sites(ctx)))
+
+
+@api.put("/sites/<uuid:id>", responses={"204": None})
+def put_site(path: IdPath, body: SiteIn) -> tuple[str, int]:
+    """Call a site otherwise."""
+    with operation() as ctx:
+        rename_site(ctx, path.id, body.site)
     return "", 204
 
 

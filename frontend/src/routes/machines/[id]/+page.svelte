@@ -38,7 +38,7 @@
   <Failure text={asked.failed || failed} />
   {#if machine}
     <Crumb steps={[['Equipment', '/equipment'], [machine.tag]]} />
-    <h1>{machine.name} <span class="soft ml-1 text-base font-normal">{machine.tag} · {machine.area}</span></h1>
+    <h1>{machine.name} <span class="soft ml-1 text-base font-normal">{machine.tag} · {machine.site}, {machine.area}</span></h1>
     <p class="mt-1 flex flex-wrap gap-4 text-sm">
       <a href="/equipment?find={machine.tag}">its joints</a>
       <a href="/api/v1/labels.pdf?what=machines&ids={machine.id}" target="_blank" rel="noopener">labels of its joints (PDF)</a>
