@@ -17,6 +17,9 @@ from orthotorq.demo.load import load
 from orthotorq.services.database import open_sessions
 from orthotorq.services.schema import upgrade
 
+# what every process of the application is given
+os.environ.setdefault("ORTHOTORQ_SECRET_KEY", "for tests only, at least thirty-two characters")
+os.environ.setdefault("ORTHOTORQ_DEMO", "1")
 APP_ROLE = "orthotorq_app"
 #: the demo is loaded as of today, and looked at today: nothing in it grows old
 NOW = datetime.now(UTC).replace(microsecond=0)

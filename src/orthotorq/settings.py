@@ -18,6 +18,9 @@ TABLE: tuple[Setting, ...] = (
     Setting("ORTHOTORQ_DATABASE_URL", None, "SQLAlchemy URL of the application's role, which owns nothing."),
     Setting("ORTHOTORQ_OWNER_URL", "", "SQLAlchemy URL of the role that owns the schema; only migrations use it."),
     Setting("ORTHOTORQ_SECRET_KEY", None, "Signs the session cookie; at least 32 characters."),
+    Setting("ORTHOTORQ_KEYS", "", "File with the keys of the record, a line each: a name and 64 or more hexadecimal "
+            "digits; the last one is used. Without a file the key is made from the secret key."),
+    Setting("ORTHOTORQ_SEALS", "", "Folder in which the worker leaves the seal of each night; best on another machine."),
     Setting("ORTHOTORQ_APP_ROLE", "orthotorq_app", "Name of the application's database role, for the grants."),
     Setting("ORTHOTORQ_DEMO", "0", "1 shows the four demo people with their password on the sign-in page."),
     Setting("ORTHOTORQ_STATEMENT_TIMEOUT_MS", "10000", "PostgreSQL ends a statement of a request after so many ms."),

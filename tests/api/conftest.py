@@ -17,8 +17,6 @@ from tests.conftest import Database
 def app(database: Database) -> Iterator[Flask]:
     with pytest.MonkeyPatch.context() as patch:
         patch.setenv("ORTHOTORQ_DATABASE_URL", database.app_url)
-        patch.setenv("ORTHOTORQ_SECRET_KEY", "for tests only, at least thirty-two characters")
-        patch.setenv("ORTHOTORQ_DEMO", "1")
         made = create_app()
         yield made
         sessions(made).kw["bind"].dispose()

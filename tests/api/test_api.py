@@ -243,3 +243,21 @@ def test_pages_are_served_for_every_screen_and_nothing_above_them(client) -> Non
             assert answer.content_type.startswith("text/html")
     with someone.get("/..%2f..%2f..%2fetc/passwd") as answer:
         assert b"root:" not in answer.data
+
+
+def test_a_copied_cookie_is_worth_nothing_after_signing_out(client, app) -> None:
+    tam = client("tam")
+    cookie = tam.flask.get_cookie("orthotorq")
+    assert cookie is not None
+    copied = app.test_client()
+    copied.set_cookie("orthotorq", cookie.value)
+    assert copied.get("/api/v1/equipment").status_code == 200
+    assert tam.flask.delete("/api/v1/session", headers={"X-CSRFToken": tam.csrf}).status_code == 204
+    assert copied.get("/api/v1/equipment").status_code == 401
+
+
+def test_the_password_of_the_demo_opens_nothing_where_the_demo_is_off(client, monkeypatch) -> None:
+    nobody = client(None)
+    monkeypatch.setenv("ORTHOTORQ_DEMO", "0")
+    answer = nobody.post("/api/v1/session", {"login": "jory", "password": "saltworks"})
+    assert (answer.status_code, answer.json["code"]) == (401, "not_signed_in")

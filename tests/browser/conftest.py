@@ -40,8 +40,7 @@ class Server:
     def __init__(self, database: Database) -> None:
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
-        self.environment = {**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url, "ORTHOTORQ_DEMO": "1",
-                            "ORTHOTORQ_SECRET_KEY": "for tests only, at least thirty-two characters",
+        self.environment = {**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url,
                             "ORTHOTORQ_FRONTEND": str(ROOT / "frontend" / "build"), "ORTHOTORQ_PORT": str(self.port),
                             "ORTHOTORQ_WORKERS": "2"}
         self.process: subprocess.Popen[bytes] | None = None

@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import json
 import os
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -69,7 +70,24 @@ def test_the_schema_is_published_and_describes_every_field() -> None:
 
 def test_verify_walks_the_chains_of_a_database(database: Database) -> None:
     done = run("verify", ORTHOTORQ_DATABASE_URL=database.app_url)
-    assert (done.returncode, done.stdout.strip()) == (0, "3 chains walked, 0 do not hold.")
+    assert done.returncode == 0, done.stderr
+    assert re.fullmatch(r"3 runs with \d{3} entries walked, 0 things do not hold\.", done.stdout.strip())
+
+
+def test_a_seal_is_written_and_verified_against(database: Database, tmp_path: Path) -> None:
+    names = {"ORTHOTORQ_DATABASE_URL": database.app_url}
+    printed = run("seal", "--out", str(tmp_path), **names)
+    assert printed.returncode == 0, printed.stderr
+    made = next(tmp_path.glob("seal-*.txt"))
+    digest = printed.stdout.split()[0]
+    assert made.read_text(encoding="utf-8").splitlines()[-2] == f"digest {digest}"
+    done = run("verify", "--seal", str(made), **names)
+    assert done.returncode == 0 and f"Held against the seal {digest}." in done.stdout
+    made.write_text(made.read_text(encoding="utf-8").replace("Tam Hollis", "Tom Hollis"), encoding="utf-8")
+    changed = run("verify", "--seal", str(made), **names)
+    assert changed.returncode != 0 and "the file was changed" in changed.stderr
+    other = run("verify", **names, ORTHOTORQ_SECRET_KEY="another secret of at least thirty-two characters")
+    assert other.returncode == 1 and "its code is not the server's" in other.stdout
 
 
 def test_migrate_and_load_twice_change_nothing(database: Database) -> None:

@@ -13,10 +13,11 @@ from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import record_of
 from orthotorq.demo.load import EQUIPMENT, PEOPLE, plan_document
 from orthotorq.demo.runs import finish_run
-from orthotorq.services.accounts.queries import find_actor
+from orthotorq.services.accounts.queries import actor_by_login
 from orthotorq.services.context import Ctx
-from orthotorq.services.running.chain import facts_of, verify_run
+from orthotorq.services.running.chain import facts_of
 from orthotorq.services.running.queries import read_record
+from orthotorq.services.running.verify import verify_run
 from orthotorq.store.models import Person, Plan, Reading, Revision, Run
 
 PLANS = [joint[3] for machine in EQUIPMENT for joint in machine[3] if joint[3]]
@@ -70,7 +71,7 @@ def test_each_joint_has_one_finished_run_with_readings(session: Session) -> None
 
 
 def finished(session: Session, name: str, day: int, occasion: str = "install") -> Run:
-    people = {p.login: find_actor(session, p.id) for p in session.scalars(select(Person))}
+    people = {p.login: actor_by_login(session, p.login) for p in session.scalars(select(Person))}
     revision = session.scalars(select(Revision).join(Plan).where(Plan.title == plan_document(name)["title"])).one()
     begin = datetime(2026, 11, day, 6, tzinfo=UTC)
     return session.get_one(Run, finish_run(session, revision.id, people["tam"], people["runa"], begin, occasion))
@@ -93,7 +94,7 @@ def test_every_joint_runs_to_a_signed_record_whose_chain_holds(session: Session,
 
 def test_a_record_is_held_against_the_last_one_that_checked(session: Session) -> None:
     runa = session.scalars(select(Person).where(Person.login == "runa")).one()
-    ctx = Ctx(session, datetime(2026, 11, 20, tzinfo=UTC), find_actor(session, runa.id))
+    ctx = Ctx(session, datetime(2026, 11, 20, tzinfo=UTC), actor_by_login(session, runa.login))
     first, apart, again = (finished(session, "evaporator-cover", day, occasion)
                            for day, occasion in ((12, "recheck"), (13, "dismantle"), (14, "install")))
     assert read_record(ctx, apart.id).compared is None

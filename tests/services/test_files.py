@@ -13,9 +13,9 @@ from sqlalchemy.orm import Session
 
 from orthotorq.core.forms.record_file import RecordFile
 from orthotorq.services.errors import BadField
-from orthotorq.services.running.chain import verify_run
 from orthotorq.services.running.foreign import foreign_record, list_foreign_records, read_record_file, record_file
 from orthotorq.services.running.queries import read_record, record_book, record_table
+from orthotorq.services.running.verify import verify_run
 from orthotorq.store.models import ForeignRecord, Run
 from tests.services.test_standing import Yard
 

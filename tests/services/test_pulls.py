@@ -157,7 +157,7 @@ def test_an_answer_takes_no_measurement_of_another_step_or_run(yard: Yard) -> No
     ctx = yard.ctx("tam")
     for pull in (str(of_other.id), str(uuid4()), "none"):
         number = read_run(ctx, run).state.sequence
-        event = {"id": str(ctx.new_id()), "run": str(run), "step": step.step, "kind": "answer", "device": f"dev-{run}",
+        event = {"id": str(ctx.new_id()), "run": str(run), "step": step.step, "kind": "answer", "device": "tablet of tam",
                  "device_sequence": number + yard.sent, "device_time": "2026-11-24T08:00:00Z", "lease": 1, "last_seen": number,
                  "payload": {"answer": "turned", "pull": pull}}
         event["device_sequence"] = append_events(ctx, run, [event])[0][0].missing or event["device_sequence"]

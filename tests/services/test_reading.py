@@ -8,8 +8,8 @@ import pytest
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from orthotorq.services.accounts.commands import actor_of
-from orthotorq.services.accounts.queries import find_actor, session_info
+from orthotorq.services.accounts.commands import actor_of, open_session
+from orthotorq.services.accounts.queries import find_actor, session_info, sign_out
 from orthotorq.services.context import Ctx
 from orthotorq.services.errors import NotFound, Refused
 from orthotorq.services.planning.bench import answer_sum, explain_figure
@@ -115,5 +115,16 @@ def test_who_is_signed_in(ctx: Ctx) -> None:
     assert ctx.actor is not None
     assert session_info(ctx, False) == (ctx.actor, [])
     assert [p.login for p in session_info(ctx, True)[1]] == ["jory", "mira", "runa", "tam"]
-    assert find_actor(ctx.session, ctx.actor.id) == ctx.actor
-    assert find_actor(ctx.session, ctx.new_id()) is None
+    session = open_session(ctx, ctx.actor, "a browser")
+    ctx.session.flush()
+    assert find_actor(ctx.session, session, ctx.now) == ctx.actor
+    assert find_actor(ctx.session, ctx.new_id(), ctx.now) is None
+    # used every few hours it lasts a week, and not a day longer; a night without use ends it
+    for hours in range(10, 24 * 7, 10):
+        assert find_actor(ctx.session, session, ctx.now + timedelta(hours=hours)) == ctx.actor
+    assert find_actor(ctx.session, session, ctx.now + timedelta(days=7, hours=1)) is None
+    other = open_session(ctx, ctx.actor, "another")
+    ctx.session.flush()
+    assert find_actor(ctx.session, other, ctx.now + timedelta(hours=15)) is None
+    sign_out(ctx, other)
+    assert find_actor(ctx.session, other, ctx.now) is None

@@ -1,6 +1,7 @@
 """Signing with the password, taps that keep their owner, a wrench changed during a run."""
 from __future__ import annotations
 
+import uuid
 from typing import Any
 
 import pytest
@@ -9,13 +10,17 @@ from sqlalchemy.orm import Session
 
 from orthotorq.core.thresholds import FAILED_TRIES
 from orthotorq.services.accounts.queries import DEMO_PASSWORD
+from orthotorq.services.codes import time_text
 from orthotorq.services.errors import BadField, Refused, TooMany
-from orthotorq.services.running.chain import time_text, verify_run
 from orthotorq.services.running.commands import append_events
 from orthotorq.services.running.queries import list_runs, read_record, read_run
 from orthotorq.services.running.sign import sign_run
+from orthotorq.services.running.verify import verify_run
 from orthotorq.store.models import Event, RefusedEvent, Run, Tool
 from tests.services.test_standing import NUT, Yard
+
+#: the device that holds the runs of these tests
+HELD_BY = "tablet of tam"
 
 
 @pytest.fixture
@@ -81,16 +86,17 @@ def test_a_tap_of_somebody_else_is_neither_kept_nor_refused_but_sent_back(yard: 
     step = read_run(yard.ctx("tam"), run).state.instruction
     assert step is not None
     tam, runa = yard.person("tam"), yard.person("runa")
-    tapped = event(yard, run, 1, "answer", {"answer": step.buttons[0].answer}, step=step.step, person=str(tam.id))
+    tapped = event(yard, run, 1, "answer", {"answer": step.buttons[0].answer}, HELD_BY, step=step.step,
+                   person=str(tam.id))
     answers, _ = append_events(yard.ctx("runa"), run, [tapped])
     assert (answers[0].verdict, answers[0].code) == ("other", "other_person")
-    assert not yard.session.scalars(select(Event).where(Event.run_id == run, Event.device == "d")).all()
+    assert not yard.session.scalars(select(Event).where(Event.run_id == run, Event.device == HELD_BY)).all()
     assert not yard.session.scalars(select(RefusedEvent).where(RefusedEvent.run_id == run)).all()
     answers, _ = append_events(yard.ctx("tam"), run, [tapped])
     assert answers[0].verdict == "accepted"
     answers, _ = append_events(yard.ctx("tam"), run, [tapped])
     assert answers[0].verdict == "duplicate"
-    row = yard.session.scalars(select(Event).where(Event.run_id == run, Event.device == "d")).one()
+    row = yard.session.scalars(select(Event).where(Event.run_id == run, Event.device == HELD_BY)).one()
     assert row.person_id == tam.id != runa.id and str(tam.id) in row.canonical
 
 
@@ -104,7 +110,8 @@ def test_a_wrench_is_changed_with_its_settings_and_one_that_is_blocked_is_not(ya
         answers, _ = append_events(yard.ctx("tam"), run, [event(yard, run, 1, "tool", {**change, "serial": serial}, serial)])
         assert answers[0].verdict == "refused", serial
     taken = yard.same_kind(bound.serial)
-    answers, _ = append_events(yard.ctx("tam"), run, [event(yard, run, 1, "tool", {**change, "serial": taken}, "e")])
+    number = yard.numbers[run, HELD_BY] + 1
+    answers, _ = append_events(yard.ctx("tam"), run, [event(yard, run, number, "tool", {**change, "serial": taken}, HELD_BY)])
     assert answers[0].verdict == "accepted", answers[0].text
     record = read_record(yard.ctx("tam"), run).record
     assert [t.serial for t in record.tools] == [bound.serial, taken]
@@ -118,3 +125,36 @@ def test_the_list_of_runs_says_which_are_provisional(yard: Yard) -> None:
     yard.sign(proper)
     told = {head.id: head.provisional for head in list_runs(yard.ctx("mira"), None, 100)}
     assert told[run] and not told[proper]
+
+
+def test_a_lease_is_of_a_person_on_a_device_and_no_mere_number(yard: Yard) -> None:
+    run = yard.run(NUT, count=0)
+    step = read_run(yard.ctx("tam"), run).state.instruction
+    assert step is not None
+    answer = {"answer": step.buttons[0].answer}
+    for login, device in (("runa", "tablet of runa"), ("tam", "another of tam")):
+        said, _ = append_events(yard.ctx(login), run, [event(yard, run, 1, "answer", answer, device, step.step)])
+        assert (said[0].verdict, said[0].code) == ("conflict", "lease_lost"), device
+    said, _ = append_events(yard.ctx("tam"), run, [event(yard, run, 1, "answer", answer, HELD_BY, step.step)])
+    assert said[0].verdict == "accepted"
+
+
+def test_nobody_sends_under_the_name_of_a_device_of_somebody_else_or_of_the_server(yard: Yard) -> None:
+    run = yard.run(NUT, count=1)
+    for device in (HELD_BY, "server"):
+        said, _ = append_events(yard.ctx("runa"), run, [event(yard, run, 2, "note", {"text": "mine"}, device)])
+        assert (said[0].verdict, said[0].code) == ("refused", "other_device")
+    # its numbers are not used up by that
+    yard.send(run, "note", "-", {"text": "mine"})
+
+
+def test_nothing_happens_before_what_came_before_it(yard: Yard) -> None:
+    """A wait is not passed by dating back what it is counted from."""
+    run = yard.run(NUT, count=1)
+    facts = list(yard.session.scalars(select(Event).where(Event.run_id == run).order_by(Event.sequence)))
+    old = {**event(yard, run, 2, "note", {"text": "long ago"}, HELD_BY), "device_time": "2026-01-01T08:00:00Z"}
+    said, _ = append_events(yard.ctx("tam"), run, [old], "2026-01-29T08:00:00Z")
+    assert said[0].verdict == "accepted"
+    kept = yard.session.scalars(select(Event).where(Event.id == uuid.UUID(old["id"]))).one()
+    assert facts[-1].happened_at is not None and kept.happened_at == facts[-1].happened_at
+    assert kept.received_at == yard.now

@@ -10,17 +10,18 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from orthotorq.core.forms.run import Instruction, RunState
+from orthotorq.core.running.actions import HELD
 from orthotorq.demo.runs import finish_run, sensible_answer, tools_for
 from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.accounts.queries import DEMO_PASSWORD
+from orthotorq.services.codes import time_text
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import BadField, NotFound
 from orthotorq.services.planning.commands import save_draft
 from orthotorq.services.planning.queries import read_draft, read_revision
 from orthotorq.services.registers.commands import change_equipment, change_joint
 from orthotorq.services.registers.queries import joint_detail, list_equipment
-from orthotorq.services.running.chain import time_text
-from orthotorq.services.running.commands import append_events
+from orthotorq.services.running.commands import append_events, take_lease
 from orthotorq.services.running.prepare import prepare_run
 from orthotorq.services.running.queries import read_record, read_run
 from orthotorq.services.running.sign import sign_run
@@ -36,6 +37,7 @@ class Yard:
 
     def __init__(self, session: Session) -> None:
         self.session, self.now, self.sent = session, NOW, 0
+        self.numbers: dict[tuple[Any, str], int] = {}
 
     def person(self, login: str) -> Actor:
         return actor_of(self.session.scalars(select(Person).where(Person.login == login)).one())
@@ -54,7 +56,7 @@ class Yard:
         revision = self.revision(title)
         result = read_revision(self.ctx("tam"), revision.id).result
         bound = tools_for(result.tools) if tools else ()
-        run = start_run(self.ctx("tam"), revision.id, Choices("d", tools=bound, **choices))
+        run = start_run(self.ctx("tam"), revision.id, Choices("tablet of tam", tools=bound, **choices))
         chance = Random(7)
         for _ in range(count):
             step = read_run(self.ctx("tam"), run).state.instruction
@@ -66,13 +68,15 @@ class Yard:
         return run
 
     def send(self, run: Any, kind: str, step: str, payload: dict[str, Any], login: str = "tam") -> None:
-        ctx = self.ctx(login)
+        ctx, device = self.ctx(login), f"tablet of {login}"
         self.now += timedelta(seconds=20)
         self.sent += 1
-        number = read_run(ctx, run).state.sequence
-        event = {"id": str(ctx.new_id()), "run": str(run), "step": step, "kind": kind, "device": f"dev-{run}",
-                 "device_sequence": number, "device_time": time_text(self.now), "lease": 1, "last_seen": number,
-                 "payload": payload}
+        number = self.numbers[run, device] = self.numbers.get((run, device), 0) + 1
+        # what moves the run is done on the device that holds it
+        lease = take_lease(ctx, run, device) if kind in HELD else 1
+        event = {"id": str(ctx.new_id()), "run": str(run), "step": step, "kind": kind, "device": device,
+                 "device_sequence": number, "device_time": time_text(self.now), "lease": lease,
+                 "last_seen": read_run(ctx, run).state.sequence, "payload": payload}
         answers, _ = append_events(Ctx(self.session, self.now, self.person(login)), run, [event], time_text(self.now))
         assert answers[0].verdict == "accepted", answers[0].text
 

@@ -15,12 +15,14 @@ from sqlalchemy.orm import Session
 from orthotorq import services, settings
 from orthotorq.core.forms.result import ToolOut
 from orthotorq.core.running.actions import ACTIONS
+from orthotorq.services.codes import time_text
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import Forbidden, NotSignedIn
 from orthotorq.services.permissions import ANYONE, REGISTRY, ROLES, TABLE, allowed
 from orthotorq.services.running.append import happened
-from orthotorq.services.running.chain import GENESIS, canonical_event, chain_hash, fact_of, time_text, verify_run
+from orthotorq.services.running.chain import GENESIS, canonical_event, chain_hash, fact_of
 from orthotorq.services.running.prepare import reaches
+from orthotorq.services.running.verify import Walked, walk_chain
 from orthotorq.services.toolroom.tools import ToolView
 
 # the registry is whole once every use case is imported
@@ -100,7 +102,7 @@ class Chain:
     """A run with its entries, as the store would give them."""
 
     def __init__(self, count: int) -> None:
-        self.run = SimpleNamespace(id=uuid.UUID(int=9), number=404, head_sequence=count, head_hash=GENESIS)
+        self.run = SimpleNamespace(id=uuid.UUID(int=9), number=404, head_sequence=count, head_hash=GENESIS, code="")
         self.events: list[Any] = []
         for sequence in range(1, count + 1):
             self.add(sequence)
@@ -114,13 +116,14 @@ class Chain:
         columns = {k: v for k, v in client.items() if k not in ("id", "run", "payload")}
         self.events.append(SimpleNamespace(
             **columns, id=uuid.UUID(int=sequence), sequence=sequence, verdict="accepted", person_id=uuid.UUID(int=1),
-            received_at=NOW, happened_at=None, canonical=text, previous_hash=before, hash=chain_hash(before, text), name="Tam"))
+            received_at=NOW, happened_at=None, canonical=text, previous_hash=before, hash=chain_hash(before, text), name="Tam",
+            run_id=self.run.id, code=""))
         self.run.head_hash = self.events[-1].hash
 
     def broken(self) -> tuple[int, str] | None:
-        session = SimpleNamespace(scalars=lambda query: self.events)
-        found = verify_run(cast(Any, session), cast(Any, self.run))
-        return None if found is None else (found.sequence, found.what)
+        walked = Walked()
+        walk_chain(self.run, self.events, self.run.number, walked, {})
+        return (walked.breaks[0].sequence, walked.breaks[0].what) if walked.breaks else None
 
 
 def test_a_chain_that_nobody_touched_holds() -> None:

@@ -53,6 +53,8 @@ export class Run {
   private looking: ReturnType<typeof setTimeout> | undefined;
   private sending: Promise<void> | null = null;
   private device = '';
+  /** How many answers in a row asked for another number. */
+  private gaps = 0;
   /** How many taps were put down here. */
   private taps = 0;
 
@@ -231,12 +233,15 @@ export class Run {
       if (answer.code === 'reading_unlikely') this.asked = { step: event.step, payload: event.payload };
       if (answer.code === 'lease_lost') this.lost = true;
     }
+    // numbered anew and sent again at once; a server that goes on asking, as after it was put back to an older day, is asked
+    // less and less often
+    this.gaps = gap === null ? 0 : this.gaps + 1;
     if (gap !== null) await renumber(this.id, this.person, gap);
     // before what waits is read again: the other way round the step before would be shown for a moment, and lock the next tap
     this.show(data.state);
     await this.count();
     this.keep();
-    if (this.unsent.length) this.again(20);
+    if (this.unsent.length) this.again(Math.min(20 * 2 ** Math.max(0, this.gaps - 1), 20_000));
   }
 
   private again(after = 2000): void {

@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import sys
+from pathlib import Path
 
 import click
 
@@ -42,16 +43,46 @@ def prepare_demo() -> None:
 
 
 @click.command()
-def verify() -> None:
-    """Walk the hash chains of all runs; exit 1 when one does not hold."""
-    from ..services.running.chain import verify_all
+@click.option("--seal", "sealed", type=click.Path(exists=True, dir_okay=False, path_type=Path),
+              help="A seal of an earlier day: what it says has to be there.")
+def verify(sealed: Path | None) -> None:
+    """Walk the chains of all runs, their codes, and what stands beside them; exit 1 when something does not hold."""
+    from ..services.running.seal import Missed, SealError, compare_seal
+    from ..services.running.verify import verify_all
 
     with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 600_000)() as session:
-        count, breaks = verify_all(session)
-    for one in breaks:
-        click.echo(f"run {one.run}, entry {one.sequence}: {one.what}")
-    click.echo(f"{count} chains walked, {len(breaks)} do not hold.")
-    sys.exit(1 if breaks else 0)
+        walked = verify_all(session)
+        missed: list[Missed] = []
+        if sealed is not None:
+            try:
+                digest, missed = compare_seal(session, sealed.read_text(encoding="utf-8", errors="replace"))
+            except SealError as error:
+                raise click.ClickException(str(error)) from None
+            click.echo(f"Held against the seal {digest}.")
+    for one in (*walked.breaks, *missed):
+        click.echo(str(one))
+    for one in walked.said:
+        click.echo(f"note: {one}")
+    if walked.uncoded:
+        click.echo(f"{walked.uncoded} entries are older than the codes: their chains hold, who wrote them is not proved.")
+    broken = len(walked.breaks) + sum(not one.only_said for one in missed)
+    click.echo(f"{walked.runs} runs with {walked.entries} entries walked, {broken} things do not hold.")
+    sys.exit(1 if broken else 0)
+
+
+@click.command()
+@click.option("--out", type=click.Path(file_okay=False, path_type=Path), help="Folder for the seal's file.")
+def seal(out: Path | None) -> None:
+    """Seal what is there now: print its digest, and leave the file that `verify --seal` takes."""
+    from datetime import UTC, datetime
+
+    from ..services.context import Ctx
+    from ..services.running.seal import make_seal
+
+    folder = out or Path(settings.read("ORTHOTORQ_SEALS") or ".")
+    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 600_000).begin() as session:
+        made, _ = make_seal(Ctx(session, datetime.now(UTC)), folder)
+        click.echo(f"{made.digest}  {made.day:%d %b %Y}, {made.runs} runs")
 
 
 @click.command()

@@ -109,6 +109,8 @@ MOVES_ON = _t("moves_on", 1, "deg", "a wrench that reads its angle calls less th
 COMES_TO = _t("comes_to", 90, "% of the angle", "a turn without a window has come to its angle", _SEEN)
 MOST_TURNS = _t("most_turns", 10, "turns", "an angle reading above this cannot be")
 # signing in
+SESSION_IDLE = _t("session_idle", 14, "h", "a session that lay idle so long is ended", _PLAIN)
+SESSION_LONGEST = _t("session_longest", 7, "d", "a session is ended after so long in any case", _PLAIN)
 FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",
                   "NIST 800-63B asks for a limit")
 FAILED_MINUTES = _t("failed_minutes", 15, "min", "the time in which they are counted", "NIST 800-63B")

@@ -14,10 +14,11 @@ from ..core.forms.result import Result, ToolOut
 from ..core.forms.run import Instruction
 from ..core.running import Fact, Log, first_variants, fold, pull_step, state_from, walk_run
 from ..services.accounts.queries import DEMO_PASSWORD
+from ..services.codes import time_text
 from ..services.context import Actor, Ctx
 from ..services.errors import BadField
 from ..services.planning.queries import read_revision
-from ..services.running.chain import facts_of, time_text
+from ..services.running.chain import facts_of
 from ..services.running.commands import MAX_BATCH, append_events
 from ..services.running.pulls import pull_with, situation
 from ..services.running.queries import read_run

@@ -4,13 +4,19 @@ from __future__ import annotations
 import json
 import uuid
 from collections.abc import Callable
+from contextlib import suppress
 from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
 
 import procrastinate
+from procrastinate.exceptions import AlreadyEnqueued
 from sqlalchemy import text
 from sqlalchemy.engine import make_url
 from sqlalchemy.orm import Session, sessionmaker
 
+from ..settings import read
+from ..store.models import Job
 from .context import Ctx
 from .database import open_sessions
 from .planning.exchange import run_import
@@ -18,10 +24,12 @@ from .rechecking.dues import refresh_all
 from .reference.lessons import gather_lessons
 from .registers.files import run_register
 from .running.readings import run_readings
+from .running.seal import make_seal
 
 QUEUE = "plans"
 #: when due dates are forecast anew without anybody asking
 NIGHTLY = "20 3 * * *"
+REQUEUE = "orthotorq.requeue"
 Work = Callable[[sessionmaker[Session], uuid.UUID, Callable[[Session], Ctx]], None]
 #: kind of a job -> its task, and what does it
 TASKS: dict[str, tuple[str, Work]] = {"import": ("orthotorq.import_plans", run_import),
@@ -57,8 +65,31 @@ def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
         refresh_all(sessions, lambda session: Ctx(session, datetime.now(UTC)))
         with sessions.begin() as session:
             gather_lessons(Ctx(session, datetime.now(UTC)))
+        with sessions.begin() as session:
+            make_seal(Ctx(session, datetime.now(UTC)), _seals())
+
+    @app.periodic(cron="* * * * *")
+    @app.task(name=REQUEUE, queue=QUEUE, queueing_lock=REQUEUE, pass_context=False)
+    async def requeue(timestamp: int) -> None:
+        # a worker that was killed says nothing: what it was at is taken up by the next one
+        for stalled in await app.job_manager.get_stalled_jobs():
+            with sessions.begin() as session:
+                waits_again(session, stalled.task_kwargs)
+            await app.job_manager.retry_job(stalled)
 
     return app
+
+
+def _seals() -> Path | None:
+    folder = read("ORTHOTORQ_SEALS")
+    return Path(folder) if folder else None
+
+
+def waits_again(session: Session, named: dict[str, Any]) -> None:
+    """Work that stopped half-way begins anew: it keeps nothing until it is whole."""
+    job = session.get(Job, uuid.UUID(str(named["job_id"]))) if "job_id" in named else None
+    if job is not None and job.status == "working":
+        job.status, job.done = "waiting", 0
 
 
 def run_worker(url: str, wait: bool = True) -> None:
@@ -67,6 +98,8 @@ def run_worker(url: str, wait: bool = True) -> None:
     app = worker_app(url, sessions)
     try:
         with app.open():
+            with suppress(AlreadyEnqueued):
+                app.configure_task(REQUEUE, queue=QUEUE, queueing_lock=REQUEUE).defer(timestamp=0)
             app.run_worker(wait=wait, fetch_job_polling_interval=1.0, concurrency=1)
     finally:
         sessions.kw["bind"].dispose()

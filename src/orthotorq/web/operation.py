@@ -13,9 +13,10 @@ from ..services.context import Actor, Ctx
 from .database import sessions
 
 
-def _actor_id() -> uuid.UUID | None:
+def signed_in() -> uuid.UUID | None:
+    """What the cookie names: a session, which may be ended by now."""
     try:
-        return uuid.UUID(str(session.get("person")))
+        return uuid.UUID(str(session.get("sign_in")))
     except ValueError:
         return None
 
@@ -24,6 +25,6 @@ def _actor_id() -> uuid.UUID | None:
 def operation() -> Iterator[Ctx]:
     """The context of a use case; commits once when it ends well, rolls back on any exception."""
     with sessions(current_app)() as database, database.begin():
-        person = _actor_id()
-        actor: Actor | None = find_actor(database, person) if person is not None else None
-        yield Ctx(database, datetime.now(UTC), actor)
+        sign_in, now = signed_in(), datetime.now(UTC)
+        actor: Actor | None = find_actor(database, sign_in, now) if sign_in is not None else None
+        yield Ctx(database, now, actor)

@@ -21,6 +21,8 @@
     { name: 'area', label: 'Where it stands there', example: 'Boiling house' },
   ];
   const site = $derived(list.sites.find((one) => one.id === list.site));
+  /** Where a new machine stands unless something else is said: the site that is looked at, or the one with the most machines. */
+  const usual = $derived((site ?? list.sites.toSorted((a, b) => b.machines - a.machines)[0])?.name ?? '');
   const places = $derived([{ value: '', name: 'All sites' }, ...list.sites.map((one) => ({ value: one.id, name: one.name }))]);
   void list.load();
   catalogue.need();
@@ -57,7 +59,9 @@
         />
       </div>
       {#if session.may('registers.export_register')}<Button color="alternative" href="/registers">Lists in and out</Button>{/if}
-      {#if may}<Button color="alternative" onclick={() => (list.form = { what: 'machine', id: '' })}>New machine</Button>{/if}
+      {#if may}<Button color="alternative" disabled={!list.items} onclick={() => (list.form = { what: 'machine', id: '' })}
+          >New machine</Button
+        >{/if}
     </div>
   </div>
   <Failure text={list.page.failed || catalogue.failed} />
@@ -65,7 +69,7 @@
     <RegisterForm
       title="A new machine"
       fields={MACHINE}
-      values={{ site: site?.name ?? list.sites[0]?.name ?? '' }}
+      values={{ site: usual }}
       action="Keep it"
       send={list.keepMachine}
       onclose={() => (list.form = null)}

@@ -19,13 +19,14 @@ export class EquipmentList {
 
   async load(after = ''): Promise<void> {
     const query = { find: this.sought, after, site: this.site || undefined };
-    const page = await this.page.ask(() => api.GET('/api/v1/equipment', { params: { query } }));
+    const [page, sites] = await Promise.all([
+      this.page.ask(() => api.GET('/api/v1/equipment', { params: { query } })),
+      after ? null : api.GET('/api/v1/sites').catch(() => null),
+    ]);
+    this.sites = sites?.data?.items ?? this.sites;
     if (!page) return;
     this.items = after ? [...(this.items ?? []), ...page.items] : page.items;
     this.next = page.next ?? null;
-    if (after) return;
-    const sites = await api.GET('/api/v1/sites').catch(() => null);
-    this.sites = sites?.data?.items ?? this.sites;
   }
 
   /** Look at one site, or at all of them. */

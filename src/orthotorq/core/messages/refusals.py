@@ -132,6 +132,7 @@ class Refusal(StrEnum):
     NAME_FORM = "name_form"
     KIND_OF_JOINT = "kind_of_joint"
     TAG_TAKEN = "tag_taken"
+    OTHER_DEVICE = "other_device"
     WHICH_SITE = "which_site"
     SITE_TAKEN = "site_taken"
     RUN_ID_TAKEN = "run_id_taken"
@@ -296,6 +297,7 @@ TEXTS: dict[Refusal, str] = {
     Refusal.TAG_FORM: "A tag is 1 to {most} letters, digits, dots and hyphens, such as BP-3.",
     Refusal.NAME_FORM: "{what} has 1 to {most} characters, in one line.",
     Refusal.KIND_OF_JOINT: "A kind of joint is {kinds}.",
+    Refusal.OTHER_DEVICE: "This device is somebody else's in this run. Reload the page on your own device and tap again.",
     Refusal.WHICH_SITE: "There are several sites, so say at which one the machine stands: {sites}.",
     Refusal.SITE_TAKEN: "There is already a site called “{name}”.",
     Refusal.TAG_TAKEN: "“{tag}” is already the tag of {whose}.",

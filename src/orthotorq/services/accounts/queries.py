@@ -3,16 +3,21 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import dataclass
+from datetime import datetime, timedelta
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ...store.models import Person
+from ...core.thresholds import SESSION_IDLE, SESSION_LONGEST
+from ...store.models import Person, SignIn
 from ..context import Actor, Ctx
 from ..permissions import use_case
+from .commands import DEMO_PASSWORD as DEMO_PASSWORD
 from .commands import actor_of
 
-DEMO_PASSWORD = "saltworks"
+#: a session ends when it lay idle so long, and in any case after so long; when it was last used is written so often
+IDLE, LONGEST = timedelta(hours=SESSION_IDLE.value), timedelta(days=SESSION_LONGEST.value)
+SEEN_EVERY = timedelta(minutes=5)
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,14 +39,25 @@ def session_info(ctx: Ctx, demo: bool) -> tuple[Actor | None, list[DemoPerson]]:
 
 
 @use_case
-def sign_out(ctx: Ctx) -> None:
-    """Leave. The session is the cookie's, so nothing is kept here."""
+def sign_out(ctx: Ctx, sign_in: uuid.UUID | None) -> None:
+    """Leave: a copy of the cookie is worth nothing afterwards."""
+    found = ctx.session.get(SignIn, sign_in) if sign_in is not None else None
+    if found is not None and found.ended_at is None:
+        found.ended_at = ctx.now
 
 
-def find_actor(session: Session, person_id: uuid.UUID) -> Actor | None:
-    """The actor of a signed session cookie, or None when gone or no longer active."""
-    person = session.get(Person, person_id)
-    return actor_of(person) if person is not None and person.active else None
+def find_actor(session: Session, sign_in: uuid.UUID, now: datetime) -> Actor | None:
+    """The actor of a session, or None when it was ended, lay idle or is too old, or the person is no longer active."""
+    row = session.execute(select(SignIn, Person).join(Person, Person.id == SignIn.person_id)
+                          .where(SignIn.id == sign_in, SignIn.ended_at.is_(None), Person.active)).one_or_none()
+    if row is None:
+        return None
+    found, person = row
+    if now - found.seen_at > IDLE or now - found.at > LONGEST:
+        return None
+    if now - found.seen_at > SEEN_EVERY:
+        found.seen_at = now
+    return actor_of(person)
 
 
 def actor_by_login(session: Session, login: str) -> Actor | None:

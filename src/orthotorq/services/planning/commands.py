@@ -18,8 +18,10 @@ from ...core.planning.compute import compute
 from ...core.planning.templates import begun_plan
 from ...settings import read
 from ...store.models import Joint, Person, Plan, Revision, SideDraft
+from ..codes import revision_text
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
+from ..keys import code_of
 from ..permissions import use_case
 from ..rechecking.dues import refresh_joint
 from ..registers.summaries import keep_summary, renew_summary, write_found
@@ -187,6 +189,7 @@ def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int, reason: str = "", t
                         document=canonical(document), result=result.model_dump_json(), plan_hash=result.plan_hash,
                         released_by=ctx.person.id, released_at=ctx.now, reason=reason.strip(),
                         taken_on=json.dumps(taken, ensure_ascii=False))
+    revision.code = code_of(revision_text(revision))
     ctx.session.add(revision)
     plan.unreleased = False
     keep_summary(ctx, plan.joint, revision, result)

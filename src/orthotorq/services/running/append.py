@@ -8,14 +8,17 @@ from typing import Any
 from ...core.running import Fact
 from ...core.thresholds import OLDEST_DAYS
 from ...store.models import Event, Run
+from ..codes import event_text, time_text
 from ..context import Ctx
-from .chain import canonical_event, chain_hash, time_text
+from ..keys import code_of
+from .chain import canonical_event, chain_hash
 
 OLDEST = timedelta(days=OLDEST_DAYS.value)
 
 
-def happened(received: datetime, device_time: str, sent_at: str) -> datetime:
-    """When an event happened: the device's clock, corrected by its own time of sending; never in the future.
+def happened(received: datetime, device_time: str, sent_at: str, before: datetime | None = None) -> datetime:
+    """When an event happened: the device's clock, corrected by its own time of sending; never in the future, and never before
+    the entry `before` it, so that no wait is passed by dating back what came before it.
 
     >>> at = datetime(2026, 11, 24, 12, 0, tzinfo=UTC)
     >>> happened(at, "2026-11-24T09:00:00Z", "2026-11-24T09:10:00Z").isoformat()
@@ -26,14 +29,16 @@ def happened(received: datetime, device_time: str, sent_at: str) -> datetime:
         ago = (sent if sent.tzinfo else sent.replace(tzinfo=UTC)) - (told if told.tzinfo else told.replace(tzinfo=UTC))
     except ValueError:
         return received
-    return received - min(max(ago, timedelta(0)), OLDEST)
+    at = received - min(max(ago, timedelta(0)), OLDEST)
+    return at if before is None else min(max(at, before), received)
 
 
-def append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: dict[str, Any], sent_at: str = "") -> Fact:
-    """Append one event to the chain under the run's lock and move the head."""
+def append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: dict[str, Any],
+           happened_at: datetime | None = None) -> Fact:
+    """Append one event to the chain under the run's lock and move the head; it happened now where nothing else is said."""
     sequence = run.head_sequence + 1
-    at = happened(ctx.now, client["device_time"], sent_at) if sent_at else ctx.now
-    server: dict[str, Any] = {"sequence": sequence, "verdict": verdict, "person": str(ctx.person.id),
+    at = happened_at or ctx.now
+    server: dict[str, Any] = {"sequence": sequence, "verdict": verdict, "person": str(ctx.person.id), "name": ctx.person.name,
                               "received_at": time_text(ctx.now), "happened_at": time_text(at)}
     if payload:
         server["payload"] = payload
@@ -43,7 +48,8 @@ def append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: di
         run_id=run.id, sequence=sequence, id=uuid.UUID(client["id"]), step=client["step"], kind=client["kind"],
         verdict=verdict, device=client["device"], device_sequence=client["device_sequence"],
         device_time=client["device_time"], lease=client["lease"], last_seen=client["last_seen"], person_id=ctx.person.id,
-        received_at=ctx.now, happened_at=at, canonical=body, previous_hash=run.head_hash, hash=own_hash))
+        received_at=ctx.now, happened_at=at, canonical=body, previous_hash=run.head_hash, hash=own_hash,
+        code=code_of(event_text(run.id, sequence, own_hash))))
     run.head_sequence, run.head_hash = sequence, own_hash
     key = ("appended", run.id)
     ctx.session.info[key] = ctx.session.info.get(key, 0) + 1

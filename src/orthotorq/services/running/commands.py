@@ -5,6 +5,7 @@ import json
 import re
 import uuid
 from dataclasses import dataclass, field
+from datetime import UTC, datetime
 from typing import Any
 
 from pydantic import ValidationError
@@ -19,18 +20,22 @@ from ...core.messages import Refusal, render
 from ...core.running import Fact, Log, fold, judge_in, later_of, state_from, touch_of
 from ...core.running.actions import HELD
 from ...core.running.step_id import parse as parse_step
-from ...core.units import find_unit, parse, read_number
+from ...core.units import parse
 from ...store.models import Event, Person, Photo, Reading, RefusedEvent, Run
+from ..codes import close_head
 from ..context import Ctx
 from ..errors import BadField, NotFound, ServiceError
 from ..permissions import use_case
 from .append import append, happened
 from .chain import facts_of
 from .pulls import judged_of
+from .readings_of import typed_of
 from .standing import keep_touch, note_standing
 from .start import bound_anew, result_of
 
 MAX_BATCH = 100
+#: what happens on the server itself has this for its device
+SERVER = "server"
 _UUID = re.compile("[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}")
 
 
@@ -58,7 +63,10 @@ class _Batch:
     sent_at: str
     kept: set[str]
     refused: set[str]
+    #: when the last entry happened
+    last: datetime | None = None
     next: dict[str, int] = field(default_factory=dict)
+    devices: dict[str, bool] = field(default_factory=dict)
 
 
 def locked_run(ctx: Ctx, run_id: uuid.UUID) -> Run:
@@ -107,6 +115,17 @@ def _before(ctx: Ctx, run: Run, events: list[Any]) -> tuple[set[str], set[str]]:
     refused = ctx.session.scalars(select(RefusedEvent.event_id).where(RefusedEvent.run_id == run.id,
                                                                       RefusedEvent.event_id.in_(whole)))
     return {str(one) for one in kept}, {one for one in refused if one is not None}
+
+
+def _own_device(batch: _Batch, device: str) -> bool:
+    """Whether a device is this person's in this run: the first who sends by its name has it."""
+    if device not in batch.devices:
+        owner = batch.ctx.session.scalar(
+            select(Event.person_id).where(Event.run_id == batch.run.id, Event.device == device).limit(1))
+        if owner is None and device == batch.run.lease_device:
+            owner = batch.run.lease_person
+        batch.devices[device] = device != SERVER and owner in (None, batch.ctx.person.id)
+    return batch.devices[device]
 
 
 def _next(batch: _Batch, device: str) -> int:
@@ -169,6 +188,9 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
         return EventAnswer(event.id, "other", render(Refusal.OTHER_PERSON), Refusal.OTHER_PERSON.value)
     if event.kind == "sign_off":
         return _keep_refused(ctx, run, raw, Refusal.SIGN_WITH_PASSWORD)
+    if not _own_device(batch, event.device):
+        # not counted among the numbers of that device: they are its own person's
+        return _keep_refused(ctx, run, {**raw, "device": None}, Refusal.OTHER_DEVICE)
     expected = _next(batch, event.device)
     if event.id in batch.kept:
         return _kept_before(ctx, run, client, raw)
@@ -187,8 +209,8 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
 def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> EventAnswer:
     """The verdict of the core, the lease's, and what follows from them."""
     ctx, run = batch.ctx, batch.run
-    now = happened(ctx.now, event.device_time, batch.sent_at).timestamp()
-    judgement = judge_in(batch.result, batch.log, event.kind, event.step, event.payload, ctx.person.roles, now)
+    at = happened(ctx.now, event.device_time, batch.sent_at, batch.last)
+    judgement = judge_in(batch.result, batch.log, event.kind, event.step, event.payload, ctx.person.roles, at.timestamp())
     verdict, code, sentence = judgement.verdict, judgement.code, judgement.text
     extra: dict[str, Any] = {}
     if event.kind == "photo" and verdict == "accepted":
@@ -208,11 +230,12 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
             extra = bound_anew(ctx, run, batch.result, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload)
         except (OrthotorqError, ServiceError) as error:
             return _keep_refused(ctx, run, raw, Refusal.TOOL_FORM, str(error))
-    if event.lease != run.lease_epoch and event.kind in HELD:
+    if event.kind in HELD and (event.lease, event.device, ctx.person.id) != (run.lease_epoch, run.lease_device, run.lease_person):
         holder = ctx.session.get_one(Person, run.lease_person)
         verdict, code = "conflict", Refusal.LEASE_LOST
         sentence = render(code, person=holder.name)
-    fact = append(ctx, run, client, verdict, extra, batch.sent_at)
+    fact = append(ctx, run, client, verdict, extra, at)
+    batch.last = at
     batch.log.add(fact)
     if verdict == "accepted":
         _keep_readings(ctx, run, fact)
@@ -231,12 +254,8 @@ def _photo_digest(ctx: Ctx, run: Run, payload: dict[str, Any]) -> str | None:
 def _keep_readings(ctx: Ctx, run: Run, fact: Fact) -> None:
     if fact.kind != "answer":
         return
-    typed = dict((fact.payload.get("reading") or {}).items())
-    value = fact.payload.get("value")
-    if isinstance(value, str) and (unit := find_unit(read_number(value)[2])) is not None:
-        typed[unit[0]] = value
     step = parse_step(fact.step)
-    for quantity, words in typed.items():
+    for quantity, words in typed_of(fact.payload).items():
         try:
             base = parse(words, quantity).base
         except OrthotorqError:
@@ -252,7 +271,9 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
         raise BadField(Refusal.BATCH_SIZE, "events", most=MAX_BATCH)
     run = locked_run(ctx, run_id)
     result = result_of(ctx.session, run)
-    batch = _Batch(ctx, run, result, fold(facts_of(ctx.session, run)), sent_at, *_before(ctx, run, events))
+    facts = facts_of(ctx.session, run)
+    last = datetime.fromtimestamp(facts[-1].happened, UTC) if facts else None
+    batch = _Batch(ctx, run, result, fold(facts), sent_at, *_before(ctx, run, events), last)
     answers = [_counted(batch, raw) for raw in events]
     state = state_from(result, batch.log, ctx.now.timestamp(), ctx.person.roles)
     if state.instruction is not None and state.instruction.index == 1:
@@ -262,5 +283,6 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
     if run.status != state.status:
         run.status = state.status
         note_standing(ctx, run, result, state)
+    close_head(run)
     ctx.session.flush()
     return answers, state

@@ -22,9 +22,10 @@ from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent,
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
-from .chain import facts_of, verify_run
+from .chain import facts_of
 from .photos import for_paper
 from .start import result_of
+from .verify import verify_run
 
 
 @dataclass(frozen=True, slots=True)

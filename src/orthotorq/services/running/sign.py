@@ -11,17 +11,15 @@ from ...core.running import fold, judge_in, state_from
 from ...settings import read
 from ...store.models import Event
 from ..accounts.commands import proven
+from ..codes import close_head, time_text
 from ..context import Ctx
 from ..errors import BadField, Refused
 from ..permissions import use_case
 from .append import append
-from .chain import facts_of, time_text
-from .commands import locked_run
+from .chain import facts_of
+from .commands import SERVER, locked_run
 from .standing import note_standing
 from .start import result_of
-
-#: events signed for on the server come from no device
-_SERVER = "server"
 
 
 @use_case
@@ -43,14 +41,15 @@ def sign_run(ctx: Ctx, run_id: uuid.UUID, role: str, password: str) -> RunState 
                                           Event.person_id == ctx.person.id).limit(1)
     if role == "supervisor" and read("ORTHOTORQ_ONE_SIGNS_BOTH") != "1" and ctx.session.scalar(pulled) is not None:
         raise Refused(Refusal.PULLED_SIGNS, person=ctx.person.name)
-    number = ctx.session.scalar(select(func.max(Event.device_sequence)).where(Event.run_id == run.id, Event.device == _SERVER))
+    number = ctx.session.scalar(select(func.max(Event.device_sequence)).where(Event.run_id == run.id, Event.device == SERVER))
     signs = state_from(result, log, ctx.now.timestamp()).signs
-    client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "sign_off", "device": _SERVER,
+    client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "sign_off", "device": SERVER,
               "device_sequence": (number or 0) + 1, "device_time": time_text(ctx.now), "lease": run.lease_epoch,
               "last_seen": run.head_sequence, "payload": {"role": role}}
     log.add(append(ctx, run, client, "accepted", {"head_hash": run.head_hash, "signs": signs, "by": "password"}))
     state = state_from(result, log, ctx.now.timestamp(), ctx.person.roles)
     run.status = state.status
     note_standing(ctx, run, result, state)
+    close_head(run)
     ctx.session.flush()
     return state

@@ -17,12 +17,13 @@ from ...core.planning.compute.bound import BoundTool, bound_settings
 from ...core.running import choices_errors
 from ...core.running.standing import history_of
 from ...store.models import Revision, Run, Tool
+from ..codes import close_head, time_text
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
 from ..toolroom.tools import allowed, correction_of, spec_of, state_of, until_of
 from .append import append
-from .chain import GENESIS, time_text
+from .chain import GENESIS
 from .histories import HISTORIES, MOST_WORDS
 
 
@@ -155,4 +156,5 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
                           "names": {"machine": joint.equipment.name, "machine_tag": joint.equipment.tag, "joint": joint.name},
                           **({"makeshift": choices.makeshift.strip()} if choices.makeshift.strip() else {}), **bound}}
     append(ctx, run, client, "accepted", {})
+    close_head(run)
     return run.id

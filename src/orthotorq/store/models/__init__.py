@@ -18,7 +18,9 @@ from .works import (
     Revision,
     RevisionLoad,
     Run,
+    Seal,
     SideDraft,
+    SignIn,
     SignInAttempt,
     Site,
     Stock,
@@ -30,5 +32,6 @@ from .works import (
 __all__ = [
     "UTC", "Base", "CalendarLink", "Calibration", "DueDate", "Equipment", "Event", "ForeignRecord", "Job", "Joint",
     "JointEntry", "Lesson", "Meter", "MeterReading", "OwnEntry", "Person", "Photo", "Plan", "Pull", "Reading", "RefusedEvent",
-    "Revision", "RevisionLoad", "Run", "SideDraft", "SignInAttempt", "Site", "Stock", "Tool", "ToolPull", "ToolReading",
+    "Revision", "RevisionLoad", "Run", "Seal", "SideDraft", "SignIn", "SignInAttempt", "Site", "Stock", "Tool", "ToolPull",
+    "ToolReading",
 ]

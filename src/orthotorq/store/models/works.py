@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 import uuid
-from datetime import datetime
+from datetime import date, datetime
 
 from sqlalchemy import ARRAY, CheckConstraint, ForeignKey, Index, LargeBinary, String, Text, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column, relationship
@@ -20,6 +20,19 @@ class Person(Base):
     password_hash: Mapped[str] = mapped_column(String(200))
     roles: Mapped[list[str]] = mapped_column(ARRAY(String(20)))
     active: Mapped[bool] = mapped_column(default=True)
+
+
+class SignIn(Base):
+    """A session: somebody signed in somewhere, until it is ended or too old."""
+
+    __tablename__ = "sign_in"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"), index=True)
+    at: Mapped[datetime] = mapped_column(UTC)
+    seen_at: Mapped[datetime] = mapped_column(UTC)
+    ended_at: Mapped[datetime | None] = mapped_column(UTC)
+    #: what the browser calls itself, so that a session is recognised in a list
+    agent: Mapped[str] = mapped_column(String(200), default="")
 
 
 class SignInAttempt(Base):
@@ -125,6 +138,8 @@ class Revision(Base):
     released_at: Mapped[datetime] = mapped_column(UTC)
     reason: Mapped[str] = mapped_column(Text, default="")
     taken_on: Mapped[str] = mapped_column(Text, default="[]")
+    #: the server's code over all that is frozen (services/chain)
+    code: Mapped[str] = mapped_column(String(100), default="")
     plan: Mapped[Plan] = relationship(back_populates="revisions")
     __table_args__ = (UniqueConstraint("plan_id", "number"),
                       CheckConstraint("status in ('released', 'superseded')", name="status"))
@@ -152,6 +167,8 @@ class Run(Base):
     checked: Mapped[int] = mapped_column(default=0)
     moved: Mapped[int] = mapped_column(default=0)
     ended_at: Mapped[datetime | None] = mapped_column(UTC)
+    #: the server's code over what stands here and the end of the chain
+    code: Mapped[str] = mapped_column(String(100), default="")
     revision: Mapped[Revision] = relationship()
 
 
@@ -176,8 +193,23 @@ class Event(Base):
     canonical: Mapped[str] = mapped_column(Text)
     previous_hash: Mapped[str] = mapped_column(String(64))
     hash: Mapped[str] = mapped_column(String(64))
+    #: the server's code over the hash: who has the database alone cannot make it
+    code: Mapped[str] = mapped_column(String(100), default="")
     __table_args__ = (UniqueConstraint("run_id", "device", "device_sequence"),
                       CheckConstraint("verdict in ('accepted', 'conflict')", name="verdict"))
+
+
+class Seal(Base):
+    """One digest over the heads of all runs, the texts of all revisions and the names of all people; never edited."""
+
+    __tablename__ = "seal"
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    day: Mapped[date]
+    made_at: Mapped[datetime] = mapped_column(UTC, index=True)
+    runs: Mapped[int]
+    previous: Mapped[str] = mapped_column(String(64))
+    digest: Mapped[str] = mapped_column(String(64))
+    code: Mapped[str] = mapped_column(String(100))
 
 
 class RefusedEvent(Base):

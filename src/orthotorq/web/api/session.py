@@ -3,16 +3,16 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from flask import Response, current_app, session
+from flask import Response, current_app, request, session
 from flask_wtf.csrf import generate_csrf
 from pydantic import BaseModel, Field
 
-from ...services.accounts.commands import sign_in
+from ...services.accounts.commands import open_session, sign_in
 from ...services.accounts.queries import DEMO_PASSWORD, DemoPerson, session_info, sign_out
 from ...services.context import Actor
 from ...services.errors import NotSignedIn
 from ...services.permissions import allowed
-from ..operation import operation
+from ..operation import operation, signed_in
 from .bricks import answer, blueprint
 
 api = blueprint("session", "Who is signed in")
@@ -63,10 +63,13 @@ def create_session(body: SignIn) -> Response:
     """Sign in."""
     with operation() as ctx:
         outcome = sign_in(ctx, body.login, body.password)
+        made = None if isinstance(outcome, NotSignedIn) else open_session(ctx, outcome, request.user_agent.string)
     if isinstance(outcome, NotSignedIn):
         raise outcome
     session.clear()
     session.permanent = True
+    session["sign_in"] = str(made)
+    # for the lines of the log alone
     session["person"] = str(outcome.id)
     return _session_out(outcome, [])
 
@@ -75,6 +78,6 @@ def create_session(body: SignIn) -> Response:
 def delete_session() -> tuple[str, int]:
     """Sign out."""
     with operation() as ctx:
-        sign_out(ctx)
+        sign_out(ctx, signed_in())
     session.clear()
     return "", 204

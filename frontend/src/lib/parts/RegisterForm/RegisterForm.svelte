@@ -56,7 +56,7 @@
 <svelte:window onkeydown={(e) => e.key === 'Escape' && onclose()} />
 <form class="mb-5 grid gap-3 border-b py-4" bind:this={form} onsubmit={keep} aria-label={title}>
   <p class="font-bold">{title}</p>
-  <div class="grid gap-3 sm:grid-cols-3">
+  <div class="grid gap-3 {fields.length > 3 ? 'sm:grid-cols-2 lg:grid-cols-4' : 'sm:grid-cols-3'}">
     {#each fields as field (field.name)}
       <QuantityField
         label={field.label}

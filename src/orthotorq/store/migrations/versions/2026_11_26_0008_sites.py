@@ -17,6 +17,7 @@ depends_on = None
 
 
 def upgrade() -> None:
+    """Add sites; machines that are there stand at one."""
     op.create_table("site", sa.Column("id", sa.Uuid(), nullable=False), sa.Column("name", sa.String(120), nullable=False),
                     sa.PrimaryKeyConstraint("id", name="pk_site"), sa.UniqueConstraint("name", name="uq_site_name"))
     op.add_column("equipment", sa.Column("site_id", sa.Uuid()))
@@ -32,6 +33,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    """Take the sites away."""
     op.execute("UPDATE joint SET found = substr(found, 7) WHERE found LIKE 'works %'")
     op.drop_constraint("fk_equipment_site_id", "equipment")
     op.drop_index("ix_equipment_site_id")
