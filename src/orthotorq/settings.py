@@ -31,6 +31,8 @@ TABLE: tuple[Setting, ...] = (
     Setting("ORTHOTORQ_PORT", "8237", "Port of the application on 127.0.0.1 (start command)."),
     Setting("ORTHOTORQ_PG_PORT", "54617", "Port of the demo's PostgreSQL on 127.0.0.1 (start command)."),
     Setting("ORTHOTORQ_TEST_PG_PORT", "54618", "Port of the tests' PostgreSQL on 127.0.0.1 (test command)."),
+    Setting("ORTHOTORQ_METRICS_TOKEN", "", "Who has it reads /metrics; without one they are answered to this machine alone."),
+    Setting("ORTHOTORQ_TRUSTED_HOPS", "0", "How many proxies stand in front and say who asks (X-Forwarded-For, -Proto)."),
     Setting("ORTHOTORQ_PUBLIC_URL", "http://127.0.0.1:8237", "Address that devices see: QR codes lead there."),
     Setting("ORTHOTORQ_WORKERS", "2", "Worker processes of the application (start command)."),
 )

@@ -17,7 +17,8 @@
   let failed = $state('');
   let finding = $state(false);
   const running = $derived(/^\/runs\/[0-9a-f-]{36}$/.test(page.url.pathname));
-  const signing = $derived(page.url.pathname === '/sign-in');
+  /** Screens for who is not signed in. */
+  const signing = $derived(page.url.pathname === '/sign-in' || page.url.pathname.startsWith('/invitation/'));
 
   session.load().catch((error: Error) => (failed = error.message));
 

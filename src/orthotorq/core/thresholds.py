@@ -109,6 +109,10 @@ MOVES_ON = _t("moves_on", 1, "deg", "a wrench that reads its angle calls less th
 COMES_TO = _t("comes_to", 90, "% of the angle", "a turn without a window has come to its angle", _SEEN)
 MOST_TURNS = _t("most_turns", 10, "turns", "an angle reading above this cannot be")
 # signing in
+PASSWORD_LEAST = _t("password_least", 12, "characters", "a password has at least so many",
+                    "NIST SP 800-63B asks for 8, and for 15 where it is all that is asked; twelve and a list lie between")
+PASSWORD_MOST = _t("password_most", 128, "characters", "a password has at most so many", _PLAIN)
+INVITATION_DAYS = _t("invitation_days", 7, "d", "an invitation can be used so long", _PLAIN)
 SESSION_IDLE = _t("session_idle", 14, "h", "a session that lay idle so long is ended", _PLAIN)
 SESSION_LONGEST = _t("session_longest", 7, "d", "a session is ended after so long in any case", _PLAIN)
 FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",

@@ -31,6 +31,8 @@ class Ctx:
     session: Session
     now: datetime
     actor: Actor | None = None
+    #: from where it is asked, for what is watched
+    address: str = ""
     new_id: Callable[[], uuid.UUID] = field(default=_new_id)
 
     @property

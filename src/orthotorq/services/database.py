@@ -1,15 +1,34 @@
 """Session factories for those above the services, so that they need not know the store."""
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from sqlalchemy import text
 from sqlalchemy.orm import Session, sessionmaker
 
 from ..store.engine import make_engine, make_sessions
+from ..store.migrate import newest
 
 
 def open_sessions(url: str, statement_timeout_ms: int = 10_000) -> sessionmaker[Session]:
     """A session factory for a database URL."""
     return make_sessions(make_engine(url, statement_timeout_ms))
+
+
+@dataclass(frozen=True, slots=True)
+class Wellbeing:
+    """Whether the database answers, its schema is that of this program, and the worker of long jobs gives a sign of life."""
+
+    database: bool
+    schema: bool
+    worker: bool
+
+
+def wellbeing(session: Session) -> Wellbeing:
+    """How the database is, as the application sees it."""
+    schema = session.scalar(text("SELECT version_num FROM alembic_version")) == newest()
+    worker = session.scalar(text("SELECT max(last_heartbeat) > now() - interval '1 minute' FROM procrastinate_workers"))
+    return Wellbeing(alive(session), schema, bool(worker))
 
 
 def alive(session: Session) -> bool:

@@ -1,10 +1,12 @@
 """Alembic without an ini file: the migrations of this package against a database URL of the owner."""
 from __future__ import annotations
 
+from functools import cache
 from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
+from alembic.script import ScriptDirectory
 
 
 def config_for(url: str, app_role: str) -> Config:
@@ -14,6 +16,12 @@ def config_for(url: str, app_role: str) -> Config:
     config.attributes["url"] = url
     config.attributes["app_role"] = app_role
     return config
+
+
+@cache
+def newest() -> str:
+    """The newest revision of the schema that this program knows."""
+    return ScriptDirectory.from_config(config_for("", "")).get_current_head() or ""
 
 
 def upgrade(url: str, app_role: str, revision: str = "head") -> None:

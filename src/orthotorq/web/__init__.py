@@ -9,6 +9,7 @@ from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 from flask_talisman import Talisman
 from flask_wtf.csrf import CSRFProtect
+from werkzeug.middleware.proxy_fix import ProxyFix
 
 from .. import settings
 from .api import register
@@ -17,6 +18,7 @@ from .database import connect
 from .errors import Problem, register_errors, validation_answer
 from .logs import register_logs
 from .pages import register_pages
+from .wellbeing import register_wellbeing
 
 
 def create_app() -> Flask:
@@ -34,12 +36,16 @@ def create_app() -> Flask:
     register_limit(app)
     CSRFProtect(app)
     # the built page carries its own policy with hashes; a second script-src by header would only contradict it
-    Talisman(app, force_https=False, strict_transport_security=False, frame_options="DENY", referrer_policy="same-origin",
+    Talisman(app, force_https=False, strict_transport_security=app.config["SESSION_COOKIE_SECURE"], frame_options="DENY",
+             referrer_policy="same-origin",
              session_cookie_secure=app.config["SESSION_COOKIE_SECURE"],
              content_security_policy={"frame-ancestors": "'none'", "base-uri": "'self'", "object-src": "'none'"})
     register_errors(app)
     register(app)
     register_kinds(app)
+    register_wellbeing(app)
+    if hops := int(settings.read("ORTHOTORQ_TRUSTED_HOPS")):
+        app.wsgi_app = ProxyFix(app.wsgi_app, x_for=hops, x_proto=hops, x_host=0)  # type: ignore[method-assign]
     register_pages(app)
     # what is loaded now lives as long as the process: the collector need not walk it at every request
     gc.collect()

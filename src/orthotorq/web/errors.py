@@ -12,7 +12,9 @@ from werkzeug.exceptions import HTTPException
 
 from ..core.errors import OrthotorqError
 from ..core.forms.errors import DocumentErrors, field_errors
-from ..services.errors import ServiceError
+from ..services.accounts.watch import note_event
+from ..services.errors import Forbidden, ServiceError
+from .operation import operation
 
 log = structlog.get_logger()
 
@@ -73,10 +75,18 @@ def _http(error: HTTPException) -> Response:
     return response  # type: ignore[return-value]
 
 
+def _refused(error: ServiceError) -> Response:
+    if isinstance(error, Forbidden):
+        # what was asked is rolled back; that it was asked is kept
+        with operation() as ctx:
+            note_event(ctx, "refused", f"{request.method} {request.path}")
+    return problem(error.status, error.code, error.text,
+                   [FieldProblem(path=error.field, code=error.code, text=error.text)] if error.field else [])
+
+
 def register_errors(app: Flask) -> None:
     """Register the handlers."""
-    app.register_error_handler(ServiceError, lambda e: problem(
-        e.status, e.code, e.text, [FieldProblem(path=e.field, code=e.code, text=e.text)] if e.field else []))
+    app.register_error_handler(ServiceError, _refused)
     app.register_error_handler(DocumentErrors, lambda e: problem(
         422, "not_valid", e.errors[0].text, _fields(e.errors)))
     app.register_error_handler(OrthotorqError, lambda e: problem(422, e.code.value, str(e), [FieldProblem(

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
 
-from flask import current_app, session
+from flask import current_app, request, session
 
 from ..services.accounts.queries import find_actor
 from ..services.context import Actor, Ctx
@@ -27,4 +27,4 @@ def operation() -> Iterator[Ctx]:
     with sessions(current_app)() as database, database.begin():
         sign_in, now = signed_in(), datetime.now(UTC)
         actor: Actor | None = find_actor(database, sign_in, now) if sign_in is not None else None
-        yield Ctx(database, now, actor)
+        yield Ctx(database, now, actor, address=request.remote_addr or "")

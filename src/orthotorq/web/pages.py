@@ -1,26 +1,13 @@
-"""The built front end, health, and the check that API bodies are JSON."""
+"""The built front end."""
 from __future__ import annotations
 
 from pathlib import Path
 
-from flask import Flask, Response, current_app, send_from_directory
-from sqlalchemy.exc import SQLAlchemyError
+from flask import Flask, Response, send_from_directory
 from werkzeug.exceptions import NotFound
 from whitenoise import WhiteNoise
 
 from .. import settings
-from ..services.database import alive
-from .database import sessions
-
-
-def health() -> tuple[dict[str, str], int]:
-    """200 when the database answers, else 503."""
-    try:
-        with sessions(current_app)() as database:
-            ok = alive(database)
-    except SQLAlchemyError:
-        ok = False
-    return ({"status": "ok"}, 200) if ok else ({"status": "no database"}, 503)
 
 
 def _page(path: str = "") -> Response:
@@ -44,7 +31,6 @@ def _headers(headers: dict[str, str], path: str, url: str) -> None:
 
 def register_pages(app: Flask) -> None:
     """Routes outside the API; built files, packed as the build left them, are served before Flask sees the request."""
-    app.add_url_rule("/health", view_func=health)
     app.add_url_rule("/", view_func=_page, endpoint="root")
     app.add_url_rule("/<path:path>", view_func=_page, endpoint="page")
     built = settings.read("ORTHOTORQ_FRONTEND")

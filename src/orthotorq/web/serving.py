@@ -1,7 +1,14 @@
 """How gunicorn serves the application: `gunicorn -c python:orthotorq.web.serving`. Command lines add the folder's own things."""
 from __future__ import annotations
 
+import os
+import tempfile
+from typing import Any
+
 from .. import settings
+
+# every worker counts in files of its own; who asks for figures gets the sum
+os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", tempfile.mkdtemp(prefix="orthotorq-figures-"))
 
 wsgi_app = "orthotorq.web:create_app()"
 bind = f"127.0.0.1:{settings.read('ORTHOTORQ_PORT')}"
@@ -14,3 +21,10 @@ keepalive = 30
 timeout = 60
 graceful_timeout = 20
 control_socket_disable = True
+
+
+def child_exit(_server: Any, worker: Any) -> None:
+    """A worker that has ended is no longer counted among the living."""
+    from prometheus_client import multiprocess
+
+    multiprocess.mark_process_dead(worker.pid)  # type: ignore[no-untyped-call]

@@ -21,14 +21,15 @@
   }
   let { person, here, onfind }: Props = $props();
   let failed = $state('');
-  const LINKS = [
+  const LINKS = $derived([
     ['/shift', 'Shift'],
     ['/equipment', 'Equipment'],
     ['/runs', 'Runs'],
     ['/tools', 'Tools'],
     ['/sums', 'Quick sums'],
     ['/tables', 'Tables'],
-  ] as const;
+    ...(session.may('accounts.list_people') ? [['/people', 'People'] as const] : []),
+  ] as const);
   const on = (href: string) => here.startsWith(href);
   function toggleTheme() {
     const dark = document.documentElement.classList.toggle('dark');
@@ -70,7 +71,9 @@
     <div class="flex items-center gap-4 text-sm whitespace-nowrap">
       <Word label="Search everywhere" title="f" onclick={onfind}>search</Word>
       <Word onclick={toggleTheme}>night / day</Word>
-      <span class="soft hidden lg:inline">{person.name}, {person.roles.join(', ')}</span>
+      <Word href="/account" label="Your account: password and sessions" class="hidden font-normal lg:inline"
+        >{person.name}, {person.roles.join(', ')}</Word
+      >
       <Word onclick={leave}>Sign out</Word>
       <NavHamburger class="m-0" />
     </div>

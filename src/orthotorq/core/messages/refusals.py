@@ -133,6 +133,14 @@ class Refusal(StrEnum):
     KIND_OF_JOINT = "kind_of_joint"
     TAG_TAKEN = "tag_taken"
     OTHER_DEVICE = "other_device"
+    PASSWORD_LENGTH = "password_length"
+    PASSWORD_COMMON = "password_common"
+    PASSWORD_NAME = "password_name"
+    WHICH_ROLES = "which_roles"
+    LOGIN_FORM = "login_form"
+    LOGIN_TAKEN = "login_taken"
+    LAST_ADMINISTRATOR = "last_administrator"
+    LINK_USED = "link_used"
     WHICH_SITE = "which_site"
     SITE_TAKEN = "site_taken"
     RUN_ID_TAKEN = "run_id_taken"
@@ -298,6 +306,14 @@ TEXTS: dict[Refusal, str] = {
     Refusal.NAME_FORM: "{what} has 1 to {most} characters, in one line.",
     Refusal.KIND_OF_JOINT: "A kind of joint is {kinds}.",
     Refusal.OTHER_DEVICE: "This device is somebody else's in this run. Reload the page on your own device and tap again.",
+    Refusal.PASSWORD_LENGTH: "A password has {least} to {most} characters. Several words in a row are easy to remember.",
+    Refusal.PASSWORD_COMMON: "That password is one of those that are tried first. Take several words in a row.",
+    Refusal.PASSWORD_NAME: "That password is little more than your name. Take several words in a row.",
+    Refusal.WHICH_ROLES: "Give at least one role of: {roles}.",
+    Refusal.LOGIN_FORM: "A sign-in name has 1 to 60 of small letters, digits, dots, strokes, and begins with a letter or digit.",
+    Refusal.LOGIN_TAKEN: "“{login}” is already somebody's sign-in name.",
+    Refusal.LAST_ADMINISTRATOR: "Nobody would be left who looks after people. Make somebody else administrator first.",
+    Refusal.LINK_USED: "This link was used, or is too old. Ask the administrator for a new one.",
     Refusal.WHICH_SITE: "There are several sites, so say at which one the machine stands: {sites}.",
     Refusal.SITE_TAKEN: "There is already a site called “{name}”.",
     Refusal.TAG_TAKEN: "“{tag}” is already the tag of {whose}.",

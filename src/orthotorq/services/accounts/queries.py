@@ -5,6 +5,7 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from argon2.exceptions import InvalidHashError, VerificationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -13,7 +14,7 @@ from ...store.models import Person, SignIn
 from ..context import Actor, Ctx
 from ..permissions import use_case
 from .commands import DEMO_PASSWORD as DEMO_PASSWORD
-from .commands import actor_of
+from .commands import HASHER, actor_of
 
 #: a session ends when it lay idle so long, and in any case after so long; when it was last used is written so often
 IDLE, LONGEST = timedelta(hours=SESSION_IDLE.value), timedelta(days=SESSION_LONGEST.value)
@@ -44,6 +45,18 @@ def sign_out(ctx: Ctx, sign_in: uuid.UUID | None) -> None:
     found = ctx.session.get(SignIn, sign_in) if sign_in is not None else None
     if found is not None and found.ended_at is None:
         found.ended_at = ctx.now
+
+
+def demo_people(session: Session) -> list[str]:
+    """Sign-in names of those in action whose password is the demo's."""
+    out = []
+    for person in session.scalars(select(Person).where(Person.active).order_by(Person.login)):
+        try:
+            HASHER.verify(person.password_hash, DEMO_PASSWORD)
+        except (VerificationError, InvalidHashError):
+            continue
+        out.append(person.login)
+    return out
 
 
 def find_actor(session: Session, sign_in: uuid.UUID, now: datetime) -> Actor | None:

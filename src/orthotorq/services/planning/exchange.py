@@ -19,6 +19,7 @@ from ...core.forms.errors import DocumentErrors
 from ...core.messages import Refusal, render
 from ...core.planning.compute import compute
 from ...store.models import Equipment, Job, Joint, Plan
+from ..accounts.watch import note_event
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
@@ -63,6 +64,7 @@ def export_plans(ctx: Ctx, plan_id: uuid.UUID | None = None) -> tuple[str, bytes
             raise NotFound("plan")
         text = json.dumps(json.loads(plan.draft), ensure_ascii=False, indent=1)
         return f"{_safe(plan.title)}.json", text.encode()
+    note_event(ctx, "export", "every plan")
     out = io.BytesIO()
     load = selectinload(Plan.joint).selectinload(Joint.equipment)
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:

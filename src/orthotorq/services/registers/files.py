@@ -18,6 +18,7 @@ from ...exchange.tables_in import rows_of
 from ...exchange.tables_out import table_csv, table_xlsx
 from ...store.models import Equipment, Job, Joint, Meter, MeterReading, Person, Tool
 from ..accounts.commands import actor_of
+from ..accounts.watch import note_event
 from ..context import Ctx
 from ..errors import BadField, NotFound, ServiceError
 from ..permissions import use_case
@@ -361,5 +362,6 @@ def export_register(ctx: Ctx, register: str, kind: str = "csv") -> tuple[str, by
     if register not in COLUMNS:
         raise BadField(Refusal.REGISTER_KIND, "register", kinds=", ".join(COLUMNS))
     make = table_xlsx if kind == "xlsx" else table_csv
+    note_event(ctx, "export", f"register {register}")
     return f"{register}.{kind}", make(_out(ctx, register))
 

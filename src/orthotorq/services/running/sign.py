@@ -11,6 +11,7 @@ from ...core.running import fold, judge_in, state_from
 from ...settings import read
 from ...store.models import Event
 from ..accounts.commands import proven
+from ..accounts.watch import note_event
 from ..codes import close_head, time_text
 from ..context import Ctx
 from ..errors import BadField, Refused
@@ -51,5 +52,6 @@ def sign_run(ctx: Ctx, run_id: uuid.UUID, role: str, password: str) -> RunState 
     run.status = state.status
     note_standing(ctx, run, result, state)
     close_head(run)
+    note_event(ctx, "signature", f"run {run.number} as {role}")
     ctx.session.flush()
     return state

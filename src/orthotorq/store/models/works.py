@@ -1,47 +1,13 @@
-"""People, machines, plans, runs, tools and files."""
+"""Machines, plans, runs, tools and files."""
 from __future__ import annotations
 
 import uuid
-from datetime import date, datetime
+from datetime import datetime
 
-from sqlalchemy import ARRAY, CheckConstraint, ForeignKey, Index, LargeBinary, String, Text, UniqueConstraint
+from sqlalchemy import CheckConstraint, ForeignKey, Index, LargeBinary, String, Text, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from .base import UTC, Base
-
-
-class Person(Base):
-    """Someone who signs in, with one or several roles."""
-
-    __tablename__ = "person"
-    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
-    login: Mapped[str] = mapped_column(String(60), unique=True)
-    name: Mapped[str] = mapped_column(String(120))
-    password_hash: Mapped[str] = mapped_column(String(200))
-    roles: Mapped[list[str]] = mapped_column(ARRAY(String(20)))
-    active: Mapped[bool] = mapped_column(default=True)
-
-
-class SignIn(Base):
-    """A session: somebody signed in somewhere, until it is ended or too old."""
-
-    __tablename__ = "sign_in"
-    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
-    person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"), index=True)
-    at: Mapped[datetime] = mapped_column(UTC)
-    seen_at: Mapped[datetime] = mapped_column(UTC)
-    ended_at: Mapped[datetime | None] = mapped_column(UTC)
-    #: what the browser calls itself, so that a session is recognised in a list
-    agent: Mapped[str] = mapped_column(String(200), default="")
-
-
-class SignInAttempt(Base):
-    """A failed sign-in; too many in a quarter of an hour are refused, on whatever worker they arrive."""
-
-    __tablename__ = "sign_in_attempt"
-    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
-    login: Mapped[str] = mapped_column(String(60), index=True)
-    at: Mapped[datetime] = mapped_column(UTC)
 
 
 class Site(Base):
@@ -197,19 +163,6 @@ class Event(Base):
     code: Mapped[str] = mapped_column(String(100), default="")
     __table_args__ = (UniqueConstraint("run_id", "device", "device_sequence"),
                       CheckConstraint("verdict in ('accepted', 'conflict')", name="verdict"))
-
-
-class Seal(Base):
-    """One digest over the heads of all runs, the texts of all revisions and the names of all people; never edited."""
-
-    __tablename__ = "seal"
-    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
-    day: Mapped[date]
-    made_at: Mapped[datetime] = mapped_column(UTC, index=True)
-    runs: Mapped[int]
-    previous: Mapped[str] = mapped_column(String(64))
-    digest: Mapped[str] = mapped_column(String(64))
-    code: Mapped[str] = mapped_column(String(100))
 
 
 class RefusedEvent(Base):

@@ -8,9 +8,25 @@ from flask_openapi3.openapi import OpenAPI
 
 def register(app: OpenAPI) -> None:
     """Register every resource."""
-    from . import bench, coming, devices, equipment, exchange, plans, records, registers, runs, session, sums, tables, tools
+    from . import (
+        bench,
+        coming,
+        devices,
+        equipment,
+        exchange,
+        people,
+        plans,
+        records,
+        registers,
+        runs,
+        session,
+        sums,
+        tables,
+        tools,
+    )
 
-    for module in (session, coming, equipment, registers, bench, sums, tables, tools, plans, exchange, runs, records, devices):
+    for module in (session, people, coming, equipment, registers, bench, sums, tables, tools, plans, exchange, runs, records,
+                   devices):
         api: Any = module.api
         app.register_api(api)
     app.register_blueprint(coming.feed)

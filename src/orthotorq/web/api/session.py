@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from ...services.accounts.commands import open_session, sign_in
 from ...services.accounts.queries import DEMO_PASSWORD, DemoPerson, session_info, sign_out
+from ...services.accounts.watch import note_event
 from ...services.context import Actor
 from ...services.errors import NotSignedIn
 from ...services.permissions import allowed
@@ -64,6 +65,7 @@ def create_session(body: SignIn) -> Response:
     with operation() as ctx:
         outcome = sign_in(ctx, body.login, body.password)
         made = None if isinstance(outcome, NotSignedIn) else open_session(ctx, outcome, request.user_agent.string)
+        note_event(ctx, "wrong_password" if made is None else "signed_in", login=body.login)
     if isinstance(outcome, NotSignedIn):
         raise outcome
     session.clear()
@@ -79,5 +81,7 @@ def delete_session() -> tuple[str, int]:
     """Sign out."""
     with operation() as ctx:
         sign_out(ctx, signed_in())
+        if ctx.actor is not None:
+            note_event(ctx, "signed_out")
     session.clear()
     return "", 204

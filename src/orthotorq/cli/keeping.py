@@ -1,0 +1,95 @@
+"""Commands of who looks after the server: people, the server itself, copies."""
+from __future__ import annotations
+
+import os
+import sys
+from datetime import UTC, datetime
+from pathlib import Path
+
+import click
+
+from .. import settings
+from ..services.context import Ctx
+from ..services.database import open_sessions
+
+
+def _owner() -> str:
+    url = settings.read("ORTHOTORQ_OWNER_URL")
+    if not url:
+        raise click.ClickException("ORTHOTORQ_OWNER_URL is not set: copies are made and put back by the owner of the schema.")
+    return url
+
+
+@click.group()
+def admin() -> None:
+    """People, from the command line: for the first one, and for when nobody can sign in."""
+
+
+@admin.command()
+@click.argument("login")
+@click.argument("name")
+@click.option("--role", "roles", multiple=True, default=("administrator",), show_default=True,
+              type=click.Choice(("planner", "fitter", "supervisor", "administrator")), help="May be given several times.")
+def create(login: str, name: str, roles: tuple[str, ...]) -> None:
+    """Register NAME, who signs in as LOGIN, and print the link that sets a password, once."""
+    from ..services.accounts.people import invited
+    from ..services.errors import ServiceError
+
+    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL")).begin() as session:
+        try:
+            link = invited(Ctx(session, datetime.now(UTC)), login, name, list(roles))
+        except ServiceError as error:
+            raise click.ClickException(error.text) from None
+    click.echo(f"{settings.read('ORTHOTORQ_PUBLIC_URL').rstrip('/')}/invitation/{link.token}")
+    click.echo(f"This link works once, until {link.until:%d %b %Y}. It is kept nowhere.", err=True)
+
+
+@click.command()
+def serve() -> None:
+    """Serve the application on the loopback, for a proxy in front; refuses where the demo's people are among the real ones."""
+    from ..services.accounts.queries import demo_people
+
+    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"))() as session:
+        known = demo_people(session)
+    if known and settings.read("ORTHOTORQ_DEMO") != "1":
+        raise click.ClickException(f"This database holds people of the demo, whose password everybody knows: {', '.join(known)}. "
+                                   "Serve an own database, or put them out of action first.")
+    os.execv(Path(sys.executable).with_name("gunicorn"), ["gunicorn", "-c", "python:orthotorq.web.serving"])
+
+
+@click.command()
+@click.argument("folder", type=click.Path(file_okay=False, path_type=Path))
+def backup(folder: Path) -> None:
+    """Copy everything that is kept into FOLDER, and look whether the copy can be read. The keys are not in it."""
+    from ..services.backup import BackupError
+    from ..services.backup import backup as make
+
+    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 600_000)() as session:
+        try:
+            made = make(Ctx(session, datetime.now(UTC)), _owner(), folder)
+        except BackupError as error:
+            raise click.ClickException(str(error)) from None
+    click.echo(f"{made.file}  {made.size / 1e6:.1f} MB  sha256 {made.digest}")
+    click.echo(f"seal {made.seal}")
+    click.echo("Keep the keys of the record and the secrets apart from it: without them nothing of it can be proved.", err=True)
+
+
+@click.command()
+@click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+def restore(file: Path) -> None:
+    """Put the copy FILE into an empty database, walk it, and hold it against the seal beside it."""
+    from ..services.backup import BackupError, proved
+    from ..services.backup import restore as put_back
+    from ..services.running.seal import SealError
+
+    try:
+        rows = put_back(_owner(), file)
+        with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 600_000)() as session:
+            walked, missed = proved(Ctx(session, datetime.now(UTC)), file)
+    except (BackupError, SealError, OSError) as error:
+        raise click.ClickException(str(error)) from None
+    for one in (*walked.breaks, *missed):
+        click.echo(str(one))
+    broken = len(walked.breaks) + sum(not one.only_said for one in missed)
+    click.echo(f"{rows['run']} runs with {rows['event']} entries are back, {broken} things do not hold.")
+    sys.exit(1 if broken else 0)
