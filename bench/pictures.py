@@ -91,8 +91,6 @@ def _fitter(page: Page) -> Iterator[Figure]:
     work_until(page, "bolt 6 of")
     page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')")
     yield _take(page, "run")
-    page.set_viewport_size({"width": 820, "height": 1180})
-    yield _take(page, "run-tablet")
     page.set_viewport_size({"width": 390, "height": 844})
     yield _take(page, "run-phone")
     page.set_viewport_size({"width": 1280, "height": 800})
@@ -129,6 +127,13 @@ def _chief(page: Page) -> Iterator[Figure]:
     yield _take(page, "meter")
 
 
+def _administrator(page: Page) -> Iterator[Figure]:
+    page.goto(page.url.replace("/equipment", "/people"))
+    page.get_by_role("button", name="Change Tam Hollis").click()
+    page.evaluate("document.activeElement.blur()")
+    yield _take(page, "people")
+
+
 def measure() -> Iterator[Figure]:
     """Every main view."""
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -136,6 +141,8 @@ def measure() -> Iterator[Figure]:
         yield from _planner(page)
     with signed_in("runa") as page:
         yield from _chief(page)
+    with signed_in("jory") as page:
+        yield from _administrator(page)
     with signed_in("tam") as page:
         yield from _fitter(page)
         yield from _wrench(page)

@@ -120,9 +120,10 @@ def _answered(session: Session, revision: uuid.UUID, fitter: Actor, begin: datet
     while (step := state_from(plan, log, now.timestamp()).instruction) is not None and len(sent) < most:
         if step.ready_at is not None and step.ready_at > now.timestamp():
             now = datetime.fromtimestamp(step.ready_at, now.tzinfo) + timedelta(seconds=20)
-        for place in [step.step] if measured else [step.step, *(one.step for one in step.ahead)]:
+        read = _read(Ctx(session, now, fitter), run, plan, log) if measured and step.kind == "pull" else None
+        for place in [step.step] if read else [step.step, *(one.step for one in step.ahead)]:
             now += timedelta(seconds=chance.uniform(14, 40))
-            given = (measured and _read(Ctx(session, now, fitter), run, plan, log)) or answer(step, chance)
+            given = read or answer(step, chance)
             event = _event(Ctx(session, now, fitter), run, DEVICE, len(sent) + 1, place, "answer", given)
             sent.append(event)
             log.add(Fact(len(sent) + 1, event["id"], place, "answer", given, fitter.name, time_text(now),

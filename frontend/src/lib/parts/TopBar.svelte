@@ -71,9 +71,9 @@
     <div class="flex items-center gap-4 text-sm whitespace-nowrap">
       <Word label="Search everywhere" title="f" onclick={onfind}>search</Word>
       <Word onclick={toggleTheme}>night / day</Word>
-      <Word href="/account" label="Your account: password and sessions" class="hidden font-normal lg:inline"
-        >{person.name}, {person.roles.join(', ')}</Word
-      >
+      <Word href="/account" title="Your account: password and sessions" class="font-normal">
+        <span class="max-lg:hidden">{person.name}, {person.roles.join(', ')}</span><span class="lg:hidden">account</span>
+      </Word>
       <Word onclick={leave}>Sign out</Word>
       <NavHamburger class="m-0" />
     </div>

@@ -38,7 +38,7 @@
   <h2 class="mt-6 border-b border-ink pb-1">Where you are signed in</h2>
   <ul>
     {#each asked.value?.items ?? [] as one (one.id)}
-      <li class="flex flex-wrap items-baseline justify-between gap-x-6 border-b py-2">
+      <li class="flex items-baseline justify-between gap-x-6 border-b py-2">
         <span>
           since {day(one.at)}, {clock(one.at)} · last used {day(one.seen_at)}, {clock(one.seen_at)}
           <span class="soft block text-sm">{one.agent || 'a program'}</span>

@@ -65,10 +65,21 @@
               label="New link for {person.name}"
               title="The password of now ends at once"
               disabled={!person.active}
-              onclick={() => void people.link(person)}>new link</Word
+              onclick={() => (people.open = `link ${person.id}`)}>new link</Word
             >
           </span>
         </div>
+        {#if people.open === `link ${person.id}`}
+          <div class="grid gap-3 py-4" role="group" aria-label="New link for {person.name}">
+            <p>
+              The password that {person.name} has now ends at once, and so does every session. A link to set a new one is shown to you.
+            </p>
+            <div class="flex gap-2">
+              <Button onclick={() => void people.link(person)}>End it and make a link</Button>
+              <Button color="alternative" onclick={() => (people.open = '')}>Leave it</Button>
+            </div>
+          </div>
+        {/if}
         {#if people.open === person.id}
           <PersonForm {person} {roles} send={(texts) => people.change(person.id, texts)} onclose={() => (people.open = '')} />
         {/if}

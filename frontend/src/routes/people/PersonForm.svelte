@@ -34,7 +34,11 @@
   const turn = (role: string, on: boolean) => (given = on ? [...given, role] : given.filter((one) => one !== role));
 </script>
 
-<form class="grid gap-3 border-b py-4" onsubmit={keep} aria-label={person ? `Change ${person.name}` : 'Invite somebody'}>
+<form
+  class="grid gap-3 py-4 {person ? '' : 'border-b'}"
+  onsubmit={keep}
+  aria-label={person ? `Change ${person.name}` : 'Invite somebody'}
+>
   <p class="font-bold">{person ? `Change ${person.name}` : 'Invite somebody'}</p>
   <div class="grid gap-3 sm:grid-cols-2">
     {#if !person}

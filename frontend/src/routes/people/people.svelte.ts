@@ -38,6 +38,7 @@ export class People {
   /** A new link for somebody who cannot sign in. */
   async link(person: Line): Promise<void> {
     const made = await this.done.ask(() => api.POST('/api/v1/people/{id}/link', { params: { path: { id: person.id } } }));
+    this.open = '';
     if (made) this.made = { ...(made as Schemas['InvitationLink']), name: person.name };
     await this.load();
   }

@@ -25,10 +25,15 @@ def keep_touch(ctx: Ctx, run: Run, touch: Touch | None, fact: Fact) -> None:
     """Keep what a registered wrench did: it counts against its interval, and is what a bad wrench is followed by."""
     if touch is None:
         return
-    tool_id = ctx.session.scalar(select(Tool.id).where(Tool.serial == touch.serial))
+    # asked once for all answers of a batch
+    known = ctx.session.info.setdefault("touched", {})
+    if touch.serial not in known:
+        known[touch.serial] = ctx.session.scalar(select(Tool.id).where(Tool.serial == touch.serial))
+    if run.revision_id not in known:
+        known[run.revision_id] = ctx.session.scalars(select(Plan.joint_id).join(Revision, Revision.plan_id == Plan.id)
+                                                     .where(Revision.id == run.revision_id)).one()
+    tool_id, joint_id = known[touch.serial], known[run.revision_id]
     if tool_id is not None:
-        joint_id = ctx.session.scalars(select(Plan.joint_id).join(Revision, Revision.plan_id == Plan.id)
-                                       .where(Revision.id == run.revision_id)).one()
         ctx.session.add(ToolPull(run_id=run.id, run_number=run.number, revision_id=run.revision_id, joint_id=joint_id,
                                  sequence=fact.sequence, tool_id=tool_id, group=touch.group,
                                  at=datetime.fromtimestamp(fact.happened, UTC) if fact.happened else ctx.now,

@@ -1,6 +1,7 @@
 """Sign-in and sign-out."""
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated
 
 from flask import Response, current_app, request, session
@@ -65,7 +66,10 @@ def create_session(body: SignIn) -> Response:
     with operation() as ctx:
         outcome = sign_in(ctx, body.login, body.password)
         made = None if isinstance(outcome, NotSignedIn) else open_session(ctx, outcome, request.user_agent.string)
-        note_event(ctx, "wrong_password" if made is None else "signed_in", login=body.login)
+        if isinstance(outcome, Actor):
+            note_event(replace(ctx, actor=outcome), "signed_in")
+        else:
+            note_event(ctx, "wrong_password", login=body.login)
     if isinstance(outcome, NotSignedIn):
         raise outcome
     session.clear()
