@@ -26,7 +26,7 @@ from .live import demo_server
 DEVICES, SECONDS, EVENTS, PLANS, READINGS = 20, 30, 5000, 1000, 100_000
 
 
-def _revisions(database: Database) -> list[str]:
+def revisions_of(database: Database) -> list[str]:
     """Revisions that ask for no choice of a variant."""
     engine = create_engine(database.app_url)
     with engine.connect() as connection:
@@ -109,7 +109,7 @@ def _readings(server: Server, database: Database) -> Iterator[Figure]:
 def measure() -> Iterator[Figure]:
     """Figures of the server."""
     with demo_server() as (server, database):
-        revisions = _revisions(database)
+        revisions = revisions_of(database)
         yield from _load(server, revisions)
         yield from _long_run(server, revisions[0])
         yield from _readings(server, database)

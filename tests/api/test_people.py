@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 
+from orthotorq.core.thresholds import FAILED_ADDRESS
 from tests.api.conftest import Client
 
 LONG = "five grey herons on a dyke"
@@ -154,3 +155,17 @@ def test_figures_are_for_this_machine_or_who_has_the_token(client: Any, monkeypa
     monkeypatch.setenv("ORTHOTORQ_METRICS_TOKEN", "a token of the monitor")
     assert nobody.get("/metrics").status_code == 404
     assert nobody.flask.get("/metrics", headers={"Authorization": "Bearer a token of the monitor"}).status_code == 200
+
+
+def test_many_wrong_passwords_from_one_address_are_stopped_whoever_they_are_for(client: Any) -> None:
+    nobody = client()
+
+    def tries(login: str, address: str) -> int:
+        return int(nobody.flask.post("/api/v1/session", json={"login": login, "password": "wrong"},
+                                     headers={"X-CSRFToken": nobody.csrf},
+                                     environ_overrides={"REMOTE_ADDR": address}).status_code)
+
+    for number in range(int(FAILED_ADDRESS.value)):
+        assert tries(f"somebody{number}", "10.0.0.7") == 401
+    assert tries("another", "10.0.0.7") == 429
+    assert tries("another", "10.0.0.8") == 401

@@ -10,7 +10,7 @@ from PIL import Image
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import instruction, let_pass, press_on, start_run, work_until
+from tests.browser.fitter import GUARD_MS, SAVED, instruction, let_pass, press_on, start_run, work_until
 
 # here it matters that the shell is kept
 pytestmark = pytest.mark.browser_context_args(service_workers="allow")
@@ -51,10 +51,10 @@ def test_answers_that_come_late_swallow_no_tap(someone: Person) -> None:
     for late in (230, 330, 430, 700):
         page.evaluate("ms => window.slow = ms", late)
         before = instruction(page)
-        let_pass(page)
-        page.keyboard.press("Space")
-        let_pass(page)
-        page.keyboard.press("Space")
+        # in real time: it is about how late an answer may come
+        for _ in range(2):
+            page.wait_for_timeout(GUARD_MS)
+            page.keyboard.press("Space")
         stood = int(re.search(r"bolt (\d+) of", before)[1])  # type: ignore[index]
         expect(page.locator(".side")).to_contain_text(f"bolt {stood + 2} of", timeout=1000)
         expect(page.locator(".top")).to_contain_text("all saved")
@@ -105,6 +105,7 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     page.get_by_role("button", name="Do it again").click()
     expect(page.locator(".side")).to_contain_text("again")
     press_on(page)
+    let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="Thread or seat is damaged").click()
     page.get_by_role("button", name="Keep").click()
@@ -124,6 +125,7 @@ def test_without_a_network_the_round_goes_on_and_a_reload_keeps_it(someone: Pers
     start_run(someone, "Channel cover")
     work_until(page, "First, 35 %")
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+    page.wait_for_function(SAVED)
     page.context.set_offline(True)
     for _ in range(5):
         press_on(page)
@@ -160,6 +162,7 @@ def test_without_a_network_the_whole_stage_goes_on_and_nothing_is_lost_doubled_o
     work_until(page, "First, 35 %")
     run = page.url
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+    page.wait_for_function(SAVED)
     # the device's clock is wrong by hours
     page.add_init_script("const now = Date.now; Date.now = () => now() - 5 * 3600e3")
     expect(page.locator(".top")).to_contain_text("all saved")
@@ -208,6 +211,7 @@ def test_a_photo_taken_without_a_network_comes_into_the_record(someone: Person) 
     work_until(page, "First, 35 %")
     run = page.url
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+    page.wait_for_function(SAVED)
     page.context.set_offline(True)
     picture = io.BytesIO()
     Image.new("RGB", (640, 480), "#0c5a66").save(picture, "JPEG")

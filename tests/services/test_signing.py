@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import uuid
+from datetime import timedelta
 from typing import Any
 
 import pytest
@@ -158,3 +159,15 @@ def test_nothing_happens_before_what_came_before_it(yard: Yard) -> None:
     kept = yard.session.scalars(select(Event).where(Event.id == uuid.UUID(old["id"]))).one()
     assert facts[-1].happened_at is not None and kept.happened_at == facts[-1].happened_at
     assert kept.received_at == yard.now
+
+
+def test_an_entry_that_came_long_after_it_happened_says_when_it_was_received(yard: Yard) -> None:
+    run = yard.run(NUT, count=1)
+    yard.now += timedelta(hours=5)
+    for number, hours in ((2, 3), (3, 0)):
+        told = {**event(yard, run, number, "note", {"text": f"{hours} h ago"}, HELD_BY),
+                "device_time": time_text(yard.now - timedelta(hours=hours))}
+        assert append_events(yard.ctx("tam"), run, [told], time_text(yard.now))[0][0].verdict == "accepted"
+    story = read_record(yard.ctx("tam"), run).record.story
+    marks = {line.text: line.marks for line in story if line.kind == "note"}
+    assert marks == {"Note: 3 h ago": [f"received {yard.now:%Y-%m-%d %H:%M} UTC"], "Note: 0 h ago": []}

@@ -16,6 +16,7 @@ from sqlalchemy.orm import Session
 from orthotorq.core.documents.plan import JointKind
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
+from orthotorq.core.thresholds import MOST_SIDE_DRAFTS
 from orthotorq.services import permissions
 from orthotorq.services.accounts.commands import actor_of, sign_in
 from orthotorq.services.context import Actor, Ctx
@@ -359,3 +360,13 @@ def test_a_start_that_is_sent_again_begins_no_second_run(session: Session, ctx) 
     assert start_run(ctx("tam"), revision.id, choices) == start_run(ctx("tam"), revision.id, choices) == wanted
     with pytest.raises(Refused, match="Another run has this id"):
         start_run(ctx("runa"), revision.id, choices)
+
+
+def test_drafts_of_one_person_are_kept_aside_up_to_a_number(session: Session, ctx) -> None:
+    plan = cover_plan(session)
+    document = json.loads(plan.draft)
+    for number in range(int(MOST_SIDE_DRAFTS.value)):
+        aside = save_draft(ctx("mira"), plan.id, plan.version - 1, {**document, "title": f"Aside {number}"})
+        assert isinstance(aside, SavedAside)
+    with pytest.raises(Refused, match="kept aside for this plan already"):
+        save_draft(ctx("mira"), plan.id, plan.version - 1, document)

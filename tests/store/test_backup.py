@@ -80,6 +80,16 @@ def test_copies_and_putting_back_from_the_command_line(database: Database, empty
     assert again.returncode == 2 and "into an empty one alone" in again.stderr
 
 
+def test_all_that_is_kept_about_a_person_is_written_for_them(database: Database, tmp_path: Path) -> None:
+    out = tmp_path / "tam.json"
+    assert run("admin", "about", "tam", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url).returncode == 0
+    found = json.loads(out.read_text(encoding="utf-8"))
+    assert (found["person"]["name"], found["person"]["roles"]) == ("Tam Hollis", ["fitter"])
+    assert {one["kind"] for one in found["entries"]} >= {"start", "answer", "sign_off"}
+    assert [one["kind"] for one in found["security_events"]] == ["signature"] * 3
+    assert run("admin", "about", "nobody", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url).returncode == 2
+
+
 def test_the_first_person_is_made_by_the_command_line_and_the_demo_is_not_served_as_real(database: Database) -> None:
     names = {"ORTHOTORQ_DATABASE_URL": database.app_url, "ORTHOTORQ_PUBLIC_URL": "https://bolts.example"}
     made = run("admin", "create", "nell", "Nell Arden", **names)

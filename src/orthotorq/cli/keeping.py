@@ -1,6 +1,7 @@
 """Commands of who looks after the server: people, the server itself, copies."""
 from __future__ import annotations
 
+import json
 import os
 import sys
 from datetime import UTC, datetime
@@ -42,6 +43,20 @@ def create(login: str, name: str, roles: tuple[str, ...]) -> None:
             raise click.ClickException(error.text) from None
     click.echo(f"{settings.read('ORTHOTORQ_PUBLIC_URL').rstrip('/')}/invitation/{link.token}")
     click.echo(f"This link works once, until {link.until:%d %b %Y}. It is kept nowhere.", err=True)
+
+
+@admin.command()
+@click.argument("login")
+@click.option("-o", "output", type=click.Path(dir_okay=False, path_type=Path), required=True, help="File to write.")
+def about(login: str, output: Path) -> None:
+    """Write all that is kept about LOGIN into a file of JSON, for that person."""
+    from ..services.accounts.about import about_person
+
+    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"))() as session:
+        found = about_person(Ctx(session, datetime.now(UTC)), login)
+    if found is None:
+        raise click.ClickException(f"Nobody has the sign-in name {login}.")
+    output.write_text(json.dumps(found, indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
 
 
 @click.command()

@@ -113,6 +113,10 @@ PASSWORD_LEAST = _t("password_least", 12, "characters", "a password has at least
                     "NIST SP 800-63B asks for 8, and for 15 where it is all that is asked; twelve and a list lie between")
 PASSWORD_MOST = _t("password_most", 128, "characters", "a password has at most so many", _PLAIN)
 INVITATION_DAYS = _t("invitation_days", 7, "d", "an invitation can be used so long", _PLAIN)
+SENT_LATE = _t("sent_late", 60, "min", "the record says when an entry was received, where that is later by so much", _PLAIN)
+MOST_SIDE_DRAFTS = _t("most_side_drafts", 100, "drafts", "so many drafts of one person are kept aside for one plan", _PLAIN)
+FAILED_ADDRESS = _t("failed_address", 50, "tries", "so many failed sign-ins from one address in the same time, then a wait",
+                    "a whole control room may sit behind one address")
 SESSION_IDLE = _t("session_idle", 14, "h", "a session that lay idle so long is ended", _PLAIN)
 SESSION_LONGEST = _t("session_longest", 7, "d", "a session is ended after so long in any case", _PLAIN)
 FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",

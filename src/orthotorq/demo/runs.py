@@ -3,7 +3,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from random import Random
 from typing import Any
@@ -162,8 +162,10 @@ def cut_short(session: Session, revision: uuid.UUID, fitter: Actor, begin: datet
 
 
 def _send_all(ctx: Ctx, done: _Answered) -> None:
+    """Batch by batch, each once its last answer was given."""
     for first in range(0, len(done.sent), MAX_BATCH):
-        _send(ctx, done.run, done.sent[first:first + MAX_BATCH])
+        batch = done.sent[first:first + MAX_BATCH]
+        _send(replace(ctx, now=datetime.fromisoformat(batch[-1]["device_time"])), done.run, batch)
 
 
 def _event(ctx: Ctx, run: uuid.UUID, device: str, number: int, step: str, kind: str, payload: dict[str, Any]) -> dict[str, Any]:

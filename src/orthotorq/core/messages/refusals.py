@@ -141,6 +141,7 @@ class Refusal(StrEnum):
     LOGIN_TAKEN = "login_taken"
     LAST_ADMINISTRATOR = "last_administrator"
     LINK_USED = "link_used"
+    SIDE_DRAFTS_FULL = "side_drafts_full"
     WHICH_SITE = "which_site"
     SITE_TAKEN = "site_taken"
     RUN_ID_TAKEN = "run_id_taken"
@@ -314,6 +315,8 @@ TEXTS: dict[Refusal, str] = {
     Refusal.LOGIN_TAKEN: "“{login}” is already somebody's sign-in name.",
     Refusal.LAST_ADMINISTRATOR: "Nobody would be left who looks after people. Make somebody else administrator first.",
     Refusal.LINK_USED: "This link was used, or is too old. Ask the administrator for a new one.",
+    Refusal.SIDE_DRAFTS_FULL: "{most} drafts of yours are kept aside for this plan already. Open the saved version and go on "
+                              "from it.",
     Refusal.WHICH_SITE: "There are several sites, so say at which one the machine stands: {sites}.",
     Refusal.SITE_TAKEN: "There is already a site called “{name}”.",
     Refusal.TAG_TAKEN: "“{tag}” is already the tag of {whose}.",

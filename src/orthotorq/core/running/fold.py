@@ -29,6 +29,9 @@ class Fact:
     hash: str = ""
     accepted: bool = True
     happened: float = 0.0
+    #: when the server had it, in seconds since 1970 and as text in UTC; 0 and empty where that is not known
+    received: float = 0.0
+    received_at: str = ""
 
 
 @dataclass(slots=True)

@@ -7,7 +7,7 @@ from ..forms.record import StoryLine
 from ..forms.result import Result
 from ..kinds.registry import PASS_KINDS
 from ..kinds.stage_kind import OCCASIONS
-from ..thresholds import HAND_SECONDS
+from ..thresholds import HAND_SECONDS, SENT_LATE
 from .fold import Fact, Log
 from .instruct import answer_text, failure_words, what_of
 from .walk import Pending, Walk
@@ -37,9 +37,11 @@ def story_of(result: Result, walk: Walk, log: Log, facts: Iterable[Fact], fast: 
     events of pulls that no hand makes."""
     out, last = list[StoryLine](), None
     for fact in facts:
+        late = _late(fact)
         if fact.kind == "answer" and fact.accepted and (asked := walk.step_of(fact.id)) is not None and asked.decision is None:
             line, key = _answered(walk, log, fact, asked, fast), (
-                asked.segment.base(), asked.round, fact.person, answer_text(fact.payload, asked), fact.payload.get("whole"))
+                late, asked.segment.base(), asked.round, fact.person, answer_text(fact.payload, asked), fact.payload.get("whole"))
+            line.marks += late
             if last == key and asked.place and out:
                 _join(out[-1], line)
             else:
@@ -49,8 +51,16 @@ def story_of(result: Result, walk: Walk, log: Log, facts: Iterable[Fact], fast: 
         last = None
         found = _told(result, walk, log, fact)
         if found is not None:
+            found.marks += late
             out.append(found)
     return out
+
+
+def _late(fact: Fact) -> list[str]:
+    """When the server had an entry, where that is long after it happened by the clock of its device."""
+    if fact.received - fact.happened <= SENT_LATE.value * 60 or not fact.received:
+        return []
+    return [f"received {fact.received_at[:10]} {fact.received_at[11:16]} UTC"]
 
 
 def _join(line: StoryLine, more: StoryLine) -> None:

@@ -9,7 +9,7 @@ from argon2.exceptions import InvalidHashError, VerificationError
 from sqlalchemy import func, select
 
 from ...core.messages import Refusal
-from ...core.thresholds import FAILED_MINUTES, FAILED_TRIES
+from ...core.thresholds import FAILED_ADDRESS, FAILED_MINUTES, FAILED_TRIES
 from ...settings import read
 from ...store.models import Person, SignIn, SignInAttempt
 from ..context import Actor, Ctx
@@ -42,6 +42,12 @@ def _checked(ctx: Ctx, login: str, password: str) -> Person | None:
         SignInAttempt.login == login, SignInAttempt.at > ctx.now - WINDOW))
     if (recent or 0) >= FAILED_TRIES.value:
         raise TooMany(Refusal.SIGN_IN_TOO_MANY, minutes=f"{FAILED_MINUTES.value:g}")
+    # behind a proxy that is not told of, everybody comes from this machine
+    if ctx.address and ctx.address not in ("127.0.0.1", "::1"):
+        from_there = ctx.session.scalar(select(func.count()).select_from(SignInAttempt).where(
+            SignInAttempt.address == ctx.address, SignInAttempt.at > ctx.now - WINDOW))
+        if (from_there or 0) >= FAILED_ADDRESS.value:
+            raise TooMany(Refusal.SIGN_IN_TOO_MANY, minutes=f"{FAILED_MINUTES.value:g}")
     person = ctx.session.scalar(select(Person).where(Person.login == login, Person.active))
     if password == DEMO_PASSWORD and read("ORTHOTORQ_DEMO") != "1":
         # everybody knows it: a database that once held the demo is not open to all of them
@@ -51,7 +57,7 @@ def _checked(ctx: Ctx, login: str, password: str) -> Person | None:
     except (VerificationError, InvalidHashError):
         person = None
     if person is None:
-        ctx.session.add(SignInAttempt(id=ctx.new_id(), login=login, at=ctx.now))
+        ctx.session.add(SignInAttempt(id=ctx.new_id(), login=login, at=ctx.now, address=ctx.address[:60]))
     return person
 
 

@@ -73,6 +73,11 @@ def find_actor(session: Session, sign_in: uuid.UUID, now: datetime) -> Actor | N
     return actor_of(person)
 
 
+def person_by_login(session: Session, login: str) -> Person | None:
+    """Whoever has a sign-in name, also out of action."""
+    return session.scalar(select(Person).where(Person.login == login))
+
+
 def actor_by_login(session: Session, login: str) -> Actor | None:
     """The active person of a login, for the command line."""
     person = session.scalar(select(Person).where(Person.login == login, Person.active))

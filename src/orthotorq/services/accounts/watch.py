@@ -1,7 +1,6 @@
 """Security events: who signed in, who was refused, who changed roles, signed or took data out. They only ever grow."""
 from __future__ import annotations
 
-import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -45,8 +44,3 @@ def list_events(ctx: Ctx, before: datetime | None = None, limit: int = 100) -> l
     return [WatchLine(row.at, KINDS.get(row.kind, row.kind), name or row.login or "nobody", row.words, row.address)
             for row, name in rows]
 
-
-def events_of(ctx: Ctx, person_id: uuid.UUID) -> list[WatchLine]:
-    """Every event of one person, oldest first."""
-    rows = ctx.session.scalars(select(SecurityEvent).where(SecurityEvent.person_id == person_id).order_by(SecurityEvent.at))
-    return [WatchLine(row.at, KINDS.get(row.kind, row.kind), row.login, row.words, row.address) for row in rows]

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 
 from ...core.documents.plan import JOINT_KINDS
 from ...core.documents.read import MAX_BYTES, canonical
@@ -16,6 +16,7 @@ from ...core.forms.result import FindingOut, Result
 from ...core.messages import Refusal
 from ...core.planning.compute import compute
 from ...core.planning.templates import begun_plan
+from ...core.thresholds import MOST_SIDE_DRAFTS
 from ...settings import read
 from ...store.models import Joint, Person, Plan, Revision, SideDraft
 from ..codes import revision_text
@@ -127,6 +128,10 @@ def save_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any) -
         raise BadField(Refusal.BAD_DRAFT, "document")
     plan = locked_plan(ctx, plan_id)
     if plan.version != base_version:
+        aside = select(func.count()).select_from(SideDraft).where(SideDraft.plan_id == plan.id,
+                                                                  SideDraft.person_id == ctx.person.id)
+        if (ctx.session.scalar(aside) or 0) >= MOST_SIDE_DRAFTS.value:
+            raise Refused(Refusal.SIDE_DRAFTS_FULL, most=int(MOST_SIDE_DRAFTS.value))
         side = SideDraft(id=ctx.new_id(), plan_id=plan.id, base_version=base_version, document=text,
                          person_id=ctx.person.id, at=ctx.now)
         ctx.session.add(side)

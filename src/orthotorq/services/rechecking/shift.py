@@ -12,6 +12,7 @@ from ...exchange.day_sheet import render_day_sheet
 from ...store.models import DueDate, Equipment, Joint, Person, Plan, Revision, Run, SideDraft
 from ..context import Ctx
 from ..permissions import use_case
+from ..running.seal import last_seal
 from ..toolroom.tools import list_tools
 from .dues import SOON, DueView, due_view, dues_wanted
 
@@ -188,6 +189,7 @@ def shift(ctx: Ctx) -> ShiftView:
 def day_sheet(ctx: Ctx, paper: str = "A4") -> bytes:
     """The shift as a PDF to carry."""
     view = shift(ctx)
+    seal = last_seal(ctx.session)
     return render_day_sheet(view.person, f"{view.today:%d %B %Y}", [*view.dues, *view.soon], view.lists, paper=paper,
-                            printed_at=ctx.now)
+                            printed_at=ctx.now, seal=f"Seal of {seal.day:%d %b %Y}: {seal.digest}" if seal else "")
 

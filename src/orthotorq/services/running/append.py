@@ -54,4 +54,4 @@ def append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: di
     key = ("appended", run.id)
     ctx.session.info[key] = ctx.session.info.get(key, 0) + 1
     return Fact(sequence, client["id"], client["step"], client["kind"], {**client["payload"], **payload}, ctx.person.name,
-                time_text(at), own_hash, verdict == "accepted", at.timestamp())
+                time_text(at), own_hash, verdict == "accepted", at.timestamp(), ctx.now.timestamp(), time_text(ctx.now))

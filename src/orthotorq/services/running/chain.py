@@ -40,7 +40,7 @@ def fact_of(row: Any) -> Fact:
     at = server.get("happened_at", server["received_at"])
     # entries of a time when they did not say the name are shown with that of today
     return Fact(row.sequence, str(row.id), row.step, row.kind, payload, server.get("name", row.name), at, row.hash,
-                row.verdict == "accepted", seconds_of(at))
+                row.verdict == "accepted", seconds_of(at), seconds_of(server["received_at"]), server["received_at"])
 
 
 def facts_of(session: Session, run: Run) -> list[Fact]:

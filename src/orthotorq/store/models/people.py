@@ -42,6 +42,7 @@ class SignInAttempt(Base):
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
     login: Mapped[str] = mapped_column(String(60), index=True)
     at: Mapped[datetime] = mapped_column(UTC)
+    address: Mapped[str] = mapped_column(String(60), index=True, default="")
 
 
 class Invitation(Base):

@@ -39,6 +39,8 @@ def upgrade() -> None:
                "FOR EACH ROW EXECUTE FUNCTION refuse_change()")
     op.execute("CREATE TRIGGER security_event_kept BEFORE TRUNCATE ON security_event "
                "FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()")
+    op.add_column("sign_in_attempt", sa.Column("address", sa.String(60), nullable=False, server_default=""))
+    op.create_index("ix_sign_in_attempt_address", "sign_in_attempt", ["address"])
     op.execute(f'GRANT SELECT, INSERT, UPDATE (used_at) ON invitation TO "{role}"')
     op.execute(f'GRANT SELECT, INSERT ON security_event TO "{role}"')
     op.execute(f'GRANT SELECT ON alembic_version TO "{role}"')
@@ -47,5 +49,7 @@ def upgrade() -> None:
 def downgrade() -> None:
     """Take both tables away."""
     op.execute(f'REVOKE SELECT ON alembic_version FROM "{context.config.attributes["app_role"]}"')
+    op.drop_index("ix_sign_in_attempt_address")
+    op.drop_column("sign_in_attempt", "address")
     op.drop_table("security_event")
     op.drop_table("invitation")
