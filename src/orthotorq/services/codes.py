@@ -11,7 +11,7 @@ from .keys import code_of
 
 def time_text(at: datetime) -> str:
     """A time as it stands in the chain: ISO 8601 in UTC with microseconds."""
-    return at.astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S.%fZ")
+    return f"{at.astimezone(UTC).replace(tzinfo=None).isoformat(timespec='microseconds')}Z"
 
 
 def event_text(run: uuid.UUID, sequence: int, own_hash: str) -> str:

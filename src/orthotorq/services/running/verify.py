@@ -6,6 +6,7 @@ import uuid
 from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
+from functools import lru_cache
 from itertools import groupby
 from typing import Any
 
@@ -16,7 +17,7 @@ from ...core.errors import OrthotorqError
 from ...core.units import parse
 from ...store.models import Event, Person, Photo, Reading, Revision, Run
 from ..codes import event_text, revision_text, run_text, time_text
-from ..keys import holds
+from ..keys import holds, keys
 from .chain import GENESIS, chain_hash
 from .readings_of import typed_of
 
@@ -51,15 +52,14 @@ _COLUMNS = (Event.run_id, Event.sequence, Event.id, Event.step, Event.kind, Even
             Event.canonical, Event.previous_hash, Event.hash, Event.code)
 
 
-def _row(event: Any, expected: int, previous: str) -> str | None:
-    """What is wrong with one entry, or None."""
+def _row(event: Any, document: dict[str, Any], expected: int, previous: str) -> str | None:
+    """What is wrong with one entry, whose text is read into `document`, or None."""
     if event.sequence != expected:
         return f"sequence {event.sequence} stands where {expected} belongs"
     if event.previous_hash != previous:
         return "the previous hash is not that of the entry before"
     if chain_hash(previous, event.canonical) != event.hash:
         return "the text does not give its hash"
-    document = json.loads(event.canonical)
     client, server = document["client"], document["server"]
     columns = {"id": str(event.id), "run": str(event.run_id), "step": event.step, "kind": event.kind, "device": event.device,
                "device_sequence": event.device_sequence, "device_time": event.device_time, "lease": event.lease,
@@ -76,10 +76,10 @@ def _row(event: Any, expected: int, previous: str) -> str | None:
     return None
 
 
-def _coded(event: Any, since: int, number: int) -> str | None:
+def _coded(event: Any, since: int, number: int, known: dict[str, bytes]) -> str | None:
     """What is wrong with the code of an entry, or None; runs up to the number `since` may have none."""
     if event.code:
-        return holds(event.code, event_text(event.run_id, event.sequence, event.hash))
+        return holds(event.code, event_text(event.run_id, event.sequence, event.hash), known)
     return None if number <= since else "it has no code: it was written past the application"
 
 
@@ -91,16 +91,18 @@ def codes_since(session: Session) -> int:
 
 def walk_chain(run: Any, events: Iterable[Any], since: int, walked: Walked, photos: dict[uuid.UUID, tuple[str, str]]) -> None:
     """One chain from its first entry to its head, up to the first thing that does not hold."""
-    where, previous, expected, typed = f"run {run.number}", GENESIS, 1, 0
+    where, previous, expected, typed, known = f"run {run.number}", GENESIS, 1, 0, keys()
     for event in events:
-        problem = _row(event, expected, previous) or _coded(event, since, run.number) or _photo(event, photos)
+        document = json.loads(event.canonical)
+        problem = (_row(event, document, expected, previous) or _coded(event, since, run.number, known)
+                   or _photo(event, document, photos))
         if problem:
             walked.breaks.append(Break(where, event.sequence, problem))
             return
         walked.entries += 1
         walked.uncoded += not event.code
         if event.kind == "answer" and event.verdict == "accepted":
-            typed += len(typed_of(json.loads(event.canonical)["client"]["payload"]))
+            typed += len(typed_of(document["client"]["payload"]))
         previous, expected = event.hash, expected + 1
     if (run.head_sequence, run.head_hash) != (expected - 1, previous):
         walked.breaks.append(Break(where, expected, "the run's head is not the end of its chain: entries are missing"))
@@ -111,10 +113,9 @@ def walk_chain(run: Any, events: Iterable[Any], since: int, walked: Walked, phot
     walked.typed[run.id] = typed
 
 
-def _photo(event: Any, photos: dict[uuid.UUID, tuple[str, str]]) -> str | None:
+def _photo(event: Any, document: dict[str, Any], photos: dict[uuid.UUID, tuple[str, str]]) -> str | None:
     if event.kind != "photo" or event.verdict != "accepted":
         return None
-    document = json.loads(event.canonical)
     digest = document["server"].get("payload", {}).get("digest")
     kept = photos.get(uuid.UUID(document["client"]["payload"]["photo"]))
     if kept is None:
@@ -166,6 +167,12 @@ def _revisions(session: Session) -> Iterator[Break]:
             yield Break(f"revision {row.number} of plan {row.plan_id}", 0, f"plan or figures were changed: {problem}")
 
 
+@lru_cache(maxsize=20_000)
+def _base(typed: str, quantity: str) -> float:
+    """A reading in base units; the same ones come again and again."""
+    return parse(typed, quantity).base
+
+
 def _readings(session: Session, numbers: dict[uuid.UUID, int], typed_in: dict[uuid.UUID, int]) -> Iterator[Break]:
     """Readings that differ from what was typed in the chain, those of which the chain knows nothing, and those taken away."""
     found: Counter[uuid.UUID] = Counter()
@@ -179,7 +186,7 @@ def _readings(session: Session, numbers: dict[uuid.UUID, int], typed_in: dict[uu
         payload = json.loads(row.canonical)["client"]["payload"] if row.canonical else {}
         typed = typed_of(payload).get(row.quantity)
         try:
-            same = typed == row.typed and abs(parse(row.typed, row.quantity).base - row.value) <= 1e-9 * abs(row.value)
+            same = typed == row.typed and abs(_base(row.typed, row.quantity) - row.value) <= 1e-9 * abs(row.value)
         except OrthotorqError:
             same = False
         if not same:
