@@ -87,7 +87,7 @@
         <Input bind:value={makeshift} maxlength={200} class="min-h-[56px] text-base" placeholder="none" autocomplete="off" />
       </Label>
       {#if view.kit.length}
-        <Fold title="To take along" more="· {view.kit.length} lines, for what is chosen here">
+        <Fold title="To take along" more="· {view.kit.length}, for what is chosen here">
           <ul class="text-base">
             {#each view.kit as line, i (i)}<li class="border-t py-1">
                 {line.count > 1 ? `${line.count} × ` : ''}{line.text}
