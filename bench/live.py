@@ -30,6 +30,7 @@ def demo_server() -> Iterator[tuple[Server, Database]]:
         yield server, database
     finally:
         server.kill()
+        server.figures.cleanup()
         drop_database(database)
 
 

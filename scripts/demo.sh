@@ -38,7 +38,7 @@ demo_start() {
   port_busy "$APP_PORT" && { say "Port $APP_PORT is busy; set ORTHOTORQ_PORT to a free one."; exit 1; }
   export ORTHOTORQ_DEMO=1 ORTHOTORQ_FRONTEND="$ROOT/frontend/build"
   .venv/bin/orthotorq prepare-demo
-  ORTHOTORQ_PORT=$APP_PORT .venv/bin/gunicorn -c python:orthotorq.web.serving \
+  ORTHOTORQ_PORT=$APP_PORT .venv/bin/gunicorn -c python:orthotorq.serving \
     --pid var/demo.pid --daemon --log-file var/server.log --capture-output
   for _ in $(seq 100); do
     if .venv/bin/orthotorq health "http://127.0.0.1:$APP_PORT" 2>/dev/null; then

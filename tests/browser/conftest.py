@@ -7,6 +7,7 @@ import signal
 import socket
 import subprocess
 import sys
+import tempfile
 import time
 import urllib.error
 import urllib.request
@@ -39,16 +40,18 @@ class Server:
 
     def __init__(self, database: Database) -> None:
         self.port = free_port()
+        self.figures = tempfile.TemporaryDirectory(prefix="orthotorq-test-")
         self.address = f"http://127.0.0.1:{self.port}"
         self.environment = {**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url,
                             "ORTHOTORQ_FRONTEND": str(ROOT / "frontend" / "build"), "ORTHOTORQ_PORT": str(self.port),
-                            "ORTHOTORQ_WORKERS": "2"}
+                            "ORTHOTORQ_WORKERS": "2",
+                            "PROMETHEUS_MULTIPROC_DIR": self.figures.name}
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> None:
         """Start and wait until it is well."""
         self.process = subprocess.Popen(
-            [Path(sys.executable).with_name("gunicorn"), "-c", "python:orthotorq.web.serving", "--log-level", "error"],
+            [Path(sys.executable).with_name("gunicorn"), "-c", "python:orthotorq.serving", "--log-level", "error"],
             env=self.environment, cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
         until = time.monotonic() + 90
         while time.monotonic() < until:
@@ -79,6 +82,7 @@ def server(database: Database) -> Iterator[Server]:
     made.start()
     yield made
     made.kill()
+    made.figures.cleanup()
 
 
 @pytest.fixture(scope="session")

@@ -5,6 +5,7 @@ import os
 import signal
 import subprocess
 import time
+import urllib.request
 from collections import Counter
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
@@ -30,6 +31,7 @@ def own_server(database: Database) -> Iterator[Server]:
     made.start()
     yield made
     made.kill()
+    made.figures.cleanup()
 
 
 @contextmanager
@@ -97,3 +99,13 @@ def test_all_confirmed_are_there_once(own_server: Server, database: Database, ki
         kept = Counter(str(row[0]) for row in connection.execute(text("select id from event")))
     assert {e: kept[e] for e in confirmed} == dict.fromkeys(confirmed, 1)
     assert all(d.ask(f"/runs/{d.run}/record")["chain_holds"] for d in devices)
+
+
+def test_the_figures_of_all_workers_are_one_sum(own_server: Server) -> None:
+    for _ in range(30):
+        with urllib.request.urlopen(f"{own_server.address}/health") as answer:
+            assert answer.status == 200
+    with urllib.request.urlopen(f"{own_server.address}/metrics") as answer:
+        found = answer.read().decode()
+    counted = next(line for line in found.splitlines() if line.startswith("orthotorq_requests_total") and "/health" in line)
+    assert float(counted.split()[-1]) >= 30

@@ -69,7 +69,7 @@ def serve() -> None:
     if known and settings.read("ORTHOTORQ_DEMO") != "1":
         raise click.ClickException(f"This database holds people of the demo, whose password everybody knows: {', '.join(known)}. "
                                    "Serve an own database, or put them out of action first.")
-    os.execv(Path(sys.executable).with_name("gunicorn"), ["gunicorn", "-c", "python:orthotorq.web.serving"])
+    os.execv(Path(sys.executable).with_name("gunicorn"), ["gunicorn", "-c", "python:orthotorq.serving"])
 
 
 @click.command()

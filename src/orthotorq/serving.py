@@ -1,13 +1,15 @@
-"""How gunicorn serves the application: `gunicorn -c python:orthotorq.web.serving`. Command lines add the folder's own things."""
+"""How gunicorn serves the application: `gunicorn -c python:orthotorq.serving`. Command lines add the folder's own things."""
 from __future__ import annotations
 
 import os
+import shutil
 import tempfile
 from typing import Any
 
-from .. import settings
+from . import settings
 
-# every worker counts in files of its own; who asks for figures gets the sum
+# every worker counts in files of its own; who asks for figures gets the sum. It has to be said before the library is loaded, so
+# this stands outside of the package of the web
 os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", tempfile.mkdtemp(prefix="orthotorq-figures-"))
 
 wsgi_app = "orthotorq.web:create_app()"
@@ -21,6 +23,11 @@ keepalive = 30
 timeout = 60
 graceful_timeout = 20
 control_socket_disable = True
+
+
+def on_exit(_server: Any) -> None:
+    """Leave nothing of the figures behind."""
+    shutil.rmtree(os.environ["PROMETHEUS_MULTIPROC_DIR"], ignore_errors=True)
 
 
 def child_exit(_server: Any, worker: Any) -> None:
