@@ -10,7 +10,8 @@ from . import settings
 
 # every worker counts in files of its own; who asks for figures gets the sum. It has to be said before the library is loaded, so
 # this stands outside of the package of the web
-os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", tempfile.mkdtemp(prefix="orthotorq-figures-"))
+if "PROMETHEUS_MULTIPROC_DIR" not in os.environ:
+    os.environ["PROMETHEUS_MULTIPROC_DIR"] = tempfile.mkdtemp(prefix="orthotorq-figures-")
 
 wsgi_app = "orthotorq.web:create_app()"
 bind = f"127.0.0.1:{settings.read('ORTHOTORQ_PORT')}"
