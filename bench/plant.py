@@ -70,7 +70,7 @@ INDEXED = {
     "due by day": "SELECT joint_id FROM due_date WHERE day <= current_date - 9 ORDER BY day LIMIT 30",
     "open runs": "SELECT id FROM run WHERE status IN ('running', 'finished', 'signed') ORDER BY started_at DESC LIMIT 30",
     "drafts that wait": "SELECT id FROM plan WHERE unreleased AND NOT put_away ORDER BY draft_at DESC LIMIT 30",
-    "found by words": "SELECT id FROM joint WHERE found LIKE '%14 × m36%' LIMIT 8",
+    "found by a word that few have": "SELECT id FROM joint WHERE found LIKE '%pump 1234 %' LIMIT 8",
 }
 
 
