@@ -151,6 +151,12 @@ def test_a_text_that_was_changed_does_not_give_its_hash() -> None:
     assert chain.broken() == (3, "the previous hash is not that of the entry before")
 
 
+def test_a_text_that_can_no_longer_be_read_is_a_break_and_no_crash() -> None:
+    chain = Chain(4)
+    chain.events[1].canonical = "{"
+    assert chain.broken() == (2, "the text does not give its hash")
+
+
 def test_entries_that_are_missing_are_missed_wherever_they_were() -> None:
     for gone, where in ((0, 2), (1, 3), (3, 4)):
         chain = Chain(4)

@@ -52,14 +52,19 @@ _COLUMNS = (Event.run_id, Event.sequence, Event.id, Event.step, Event.kind, Even
             Event.canonical, Event.previous_hash, Event.hash, Event.code)
 
 
-def _row(event: Any, document: dict[str, Any], expected: int, previous: str) -> str | None:
-    """What is wrong with one entry, whose text is read into `document`, or None."""
+def _linked(event: Any, expected: int, previous: str) -> str | None:
+    """What is wrong with the place of an entry in its chain, or None; its text is read only after that."""
     if event.sequence != expected:
         return f"sequence {event.sequence} stands where {expected} belongs"
     if event.previous_hash != previous:
         return "the previous hash is not that of the entry before"
     if chain_hash(previous, event.canonical) != event.hash:
         return "the text does not give its hash"
+    return None
+
+
+def _row(event: Any, document: dict[str, Any]) -> str | None:
+    """What is wrong with one entry beside its text, which is read into `document`, or None."""
     client, server = document["client"], document["server"]
     columns = {"id": str(event.id), "run": str(event.run_id), "step": event.step, "kind": event.kind, "device": event.device,
                "device_sequence": event.device_sequence, "device_time": event.device_time, "lease": event.lease,
@@ -93,9 +98,9 @@ def walk_chain(run: Any, events: Iterable[Any], since: int, walked: Walked, phot
     """One chain from its first entry to its head, up to the first thing that does not hold."""
     where, previous, expected, typed, known = f"run {run.number}", GENESIS, 1, 0, keys()
     for event in events:
-        document = json.loads(event.canonical)
-        problem = (_row(event, document, expected, previous) or _coded(event, since, run.number, known)
-                   or _photo(event, document, photos))
+        problem = _linked(event, expected, previous)
+        document = json.loads(event.canonical) if problem is None else {}
+        problem = problem or _row(event, document) or _coded(event, since, run.number, known) or _photo(event, document, photos)
         if problem:
             walked.breaks.append(Break(where, event.sequence, problem))
             return
