@@ -39,7 +39,7 @@ def text_of(pdf: bytes) -> str:
 
 
 def sheet(document: dict[str, Any]) -> str:
-    return text_of(render_sheet(compute(document), HEAD, [], printed_at=NOW))
+    return text_of(render_sheet(compute(document), HEAD, [], made_at=NOW))
 
 
 def shapes(svg: str, tag: str) -> list[Any]:
@@ -141,7 +141,7 @@ def test_every_demo_plan_has_a_sheet_with_its_kit_order_and_working(name: str) -
     document = plan_document(name)
     result = compute(document)
     workings = [working(document, f"{g.id}/preload") for g in result.groups if g.target and g.preload]
-    text = text_of(render_sheet(result, HEAD, workings, printed_at=NOW))
+    text = text_of(render_sheet(result, HEAD, workings, made_at=NOW))
     for stage in result.stages:
         assert stage.title in text
         for one in stage.passes:
@@ -157,7 +157,7 @@ def test_every_demo_plan_has_a_sheet_with_its_kit_order_and_working(name: str) -
 def test_the_formulas_of_the_working_are_drawn(caplog: pytest.LogCaptureFixture) -> None:
     document = cover()
     result, found = compute(document), working(document, "studs/preload")
-    pdf = render_sheet(result, HEAD, [found], printed_at=NOW)
+    pdf = render_sheet(result, HEAD, [found], made_at=NOW)
     assert not [r.message[:80] for r in caplog.records if "load image" in r.message]
     drawn = [len(page["/Resources"].get("/XObject", {})) for page in PdfReader(io.BytesIO(pdf)).pages]
     assert sum(drawn) >= len(found.steps), "a picture for every formula"

@@ -59,7 +59,7 @@ def test_every_box_is_drawn(name: str) -> None:
     result = compute(plan_document(name))
     work = work_page(result)
     boxes = sum(len(row.boxes) or 1 for row in work.rows) + sum(len(m.bolts) or 1 for m in work.measured)
-    page = PdfReader(io.BytesIO(render_sheet(result, HEAD, [], printed_at=NOW))).pages[0]
+    page = PdfReader(io.BytesIO(render_sheet(result, HEAD, [], made_at=NOW))).pages[0]
     contents = page.get_contents()
     # a box is an outer and an inner rectangle
     assert contents is not None and contents.get_data().count(b" re") >= 2 * boxes
@@ -67,7 +67,7 @@ def test_every_box_is_drawn(name: str) -> None:
 
 def test_names_of_people_who_write_odd_things_hide_nothing_on_the_sheet() -> None:
     head = SheetHead('Line "1"\n} body { display: none } {', "Cover", 3, "Mira", NOW)
-    text = " ".join(pages(render_sheet(compute(plan_document("evaporator-cover")), head, [], printed_at=NOW)))
+    text = " ".join(pages(render_sheet(compute(plan_document("evaporator-cover")), head, [], made_at=NOW)))
     assert "Lock out" in text and "body { display: none }" in text and "page 1 of" in text
 
 
@@ -80,7 +80,7 @@ def test_the_torque_at_the_nut_stands_beside_a_multiplier() -> None:
 @pytest.mark.parametrize(("paper", "size"), [("A4", (595, 842)), ("Letter", (612, 792))])
 def test_a_sheet_and_a_template_have_the_size_of_their_paper(paper: str, size: tuple[int, int]) -> None:
     result = compute(small())
-    for pdf in (render_sheet(result, HEAD, [], printed_at=NOW, paper=paper), render_template(result, "Cover", paper=paper)):
+    for pdf in (render_sheet(result, HEAD, [], made_at=NOW, paper=paper), render_template(result, "Cover", paper=paper)):
         box = PdfReader(io.BytesIO(pdf)).pages[0].mediabox
         assert (round(box.width), round(box.height)) == size
 

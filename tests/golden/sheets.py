@@ -21,7 +21,7 @@ HEAD = SheetHead("Evaporator 2", "Channel cover", 3, "Mira Oslund", NOW)
 @lru_cache(maxsize=32)
 def pages(name: str) -> list[str]:
     """The words of each page, with single blanks."""
-    pdf = render_sheet(compute(plan_document(name)), HEAD, [], printed_at=NOW, link="https://works.example/joints/7")
+    pdf = render_sheet(compute(plan_document(name)), HEAD, [], made_at=NOW, link="https://works.example/joints/7")
     return ["\n".join(" ".join(line.split()) for line in page.extract_text().splitlines() if line.strip())
             for page in PdfReader(io.BytesIO(pdf)).pages]
 

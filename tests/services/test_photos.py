@@ -6,8 +6,9 @@ import io
 import pytest
 from PIL import Image
 
+from orthotorq.exchange.pictures import FORMATS, SIDE
 from orthotorq.services.errors import BadField
-from orthotorq.services.running.photos import FORMATS, SIDE, reencode
+from orthotorq.services.running.photos import reencode
 
 
 def picture(kind: str, size: tuple[int, int] = (64, 48)) -> bytes:

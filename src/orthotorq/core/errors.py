@@ -1,6 +1,8 @@
 """One family of errors: each has a code, parameters, a sentence and, where known, the path of the field."""
 from __future__ import annotations
 
+from functools import partial
+
 from .messages import Message, render
 
 
@@ -12,6 +14,10 @@ class OrthotorqError(Exception):
         self.params = params
         self.path = path
         super().__init__(render(code, **params))
+
+    def __reduce__(self) -> tuple[object, ...]:
+        # it travels from the process that finds it to the one that says it
+        return partial(type(self), self.code, self.path, **self.params), ()
 
 
 class BadQuantity(OrthotorqError, ValueError):

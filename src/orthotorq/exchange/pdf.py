@@ -7,6 +7,8 @@ from typing import Any
 
 from jinja2 import Environment, FileSystemLoader, StrictUndefined, select_autoescape
 
+from .apart import apart
+
 _HERE = Path(__file__).parent
 _ENVIRONMENT = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=select_autoescape(["html"]),
                            undefined=StrictUndefined, trim_blocks=True, lstrip_blocks=True)
@@ -45,8 +47,13 @@ def render_html(template: str, **values: Any) -> str:
 
 
 def to_pdf(html: str) -> bytes:
-    """The PDF of a page; only files of this package and pictures inside the page can be referred to."""
-    from weasyprint import HTML, URLFetcher  # costs half a second to import; only sheets need it
+    """The PDF of a page, made in a process of its own; only files of this package and pictures inside the page can be referred
+    to. Raises Impossible where it takes too long or too much memory."""
+    return apart(_written, html)
+
+
+def _written(html: str) -> bytes:
+    from weasyprint import HTML, URLFetcher  # only the process that prints loads it
 
     class Own(URLFetcher):  # type: ignore[misc]
         """Opens the package's fonts and the pictures that stand in the page itself, and nothing else."""

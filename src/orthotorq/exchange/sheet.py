@@ -13,6 +13,7 @@ from ..core.kinds.stages.tighten import IMPACT
 from ..core.planning.cautions import ALWAYS, CALCULATED, CAUTIONS
 from ..core.planning.compute.working import WorkingOut
 from ..core.running import first_variants, groups_of
+from .apart import apart
 from .codes import qr_svg
 from .joint_face import joint_face_svg
 from .pdf import lasting, render_html, to_pdf, when
@@ -81,12 +82,18 @@ def _meters(result: Result) -> list[str]:
     return list(dict.fromkeys(one.meter for one in result.rechecks if one.meter != "d"))
 
 
-def render_sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, printed_at: datetime, link: str = "",
+def render_sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, made_at: datetime, link: str = "",
                  paper: str = "A4") -> bytes:
     """PDF of a released plan: one page to work from, then pages to read (kit, stages with their cautions, findings, working).
 
-    `link` leads to the joint, as a QR code; `paper` is A4 or Letter.
+    `link` leads to the joint, as a QR code; `paper` is A4 or Letter. Made in a process of its own; raises Impossible where that
+    takes too long or too much memory.
     """
+    return apart(_sheet, result, head, workings, made_at=made_at, link=link, paper=paper)
+
+
+def _sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, made_at: datetime, link: str,
+           paper: str) -> bytes:
     labels = {"-": "–", **{p.id: p.label for g in result.groups for p in g.places}}
     ways = {(s.id, p.id, p.group): _ways(p) for s in result.stages for p in s.passes}
     html = render_html(
@@ -96,5 +103,5 @@ def render_sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *,
         head=head, labels=labels, ways=ways, cautions=CAUTIONS, always=ALWAYS,
         scaled=any(x.scale for s in result.stages for p in s.passes for x in p.settings),
         workings=[_typeset(w) for w in workings],
-        foot=f"Orthotorq · {head.equipment} › {head.joint} · revision {head.revision} · printed {when(printed_at)}")
+        foot=f"Orthotorq · {head.equipment} › {head.joint} · revision {head.revision} · made {when(made_at)}")
     return to_pdf(html)

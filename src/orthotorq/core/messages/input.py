@@ -60,6 +60,8 @@ class Message(StrEnum):
     LIST_LENGTH = "list_length"
     CHOICE = "choice"
     BAD_VALUE = "bad_value"
+    TOO_HEAVY = "too_heavy"
+    TOO_BUSY = "too_busy"
 
 
 TEXTS: dict[Message, str] = {
@@ -123,4 +125,6 @@ TEXTS: dict[Message, str] = {
     Message.LIST_LENGTH: "The list must have {range} entries.",
     Message.CHOICE: "“{value}” is not possible here; use one of {choices}.",
     Message.BAD_VALUE: "{reason}.",
+    Message.TOO_HEAVY: "That took longer than {seconds} s or more memory than it is given. Nothing was kept.",
+    Message.TOO_BUSY: "Others are printing at the moment. Try again in a minute.",
 }

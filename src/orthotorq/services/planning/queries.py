@@ -12,10 +12,6 @@ from ...core.documents.plan import VERSION
 from ...core.documents.typed import PlanAsTyped
 from ...core.documents.upgrade import upgraded
 from ...core.forms.result import Result
-from ...core.planning.compute.working import working
-from ...exchange.sheet import SheetHead, render_sheet
-from ...exchange.template_sheet import render_template
-from ...settings import read
 from ...store.models import Equipment, Joint, Person, Plan, Revision, SideDraft
 from ..context import Ctx
 from ..errors import NotFound
@@ -129,24 +125,3 @@ def read_revision(ctx: Ctx, revision_id: uuid.UUID) -> RevisionView:
     return RevisionView(revision.id, revision.plan_id, revision.number, revision.status, revision.released_at, person.name,
                         json.loads(revision.document), Result.model_validate_json(revision.result), joint.name,
                         joint.equipment.name)
-
-
-@use_case
-def template_pdf(ctx: Ctx, revision_id: uuid.UUID, paper: str = "A4") -> tuple[str, bytes]:
-    """(file name, PDF) of a template of the bolts, 1:1. Raises NotFound, Impossible."""
-    view = read_revision(ctx, revision_id)
-    title = f"{view.equipment_name} › {view.joint_name} · revision {view.number}"
-    return f"template-{view.number}.pdf", render_template(view.result, title, paper=paper)
-
-
-@use_case
-def sheet_pdf(ctx: Ctx, revision_id: uuid.UUID, paper: str = "A4") -> tuple[str, bytes]:
-    """(file name, PDF) of the sheet to carry before a run, on A4 or Letter."""
-    view = read_revision(ctx, revision_id)
-    head = SheetHead(view.equipment_name, view.joint_name, view.number, view.released_by, view.released_at)
-    workings = [w for g in view.result.groups if g.target and g.preload
-                for w in [working(view.document, f"{g.id}/preload")] if w.steps]
-    revision = ctx.session.get_one(Revision, revision_id)
-    link = f"{read('ORTHOTORQ_PUBLIC_URL').rstrip('/')}/joints/{revision.plan.joint_id}"
-    pdf = render_sheet(view.result, head, workings, printed_at=ctx.now, link=link, paper=paper)
-    return f"plan-{view.number}.pdf", pdf

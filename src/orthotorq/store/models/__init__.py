@@ -1,6 +1,7 @@
 """Tables. What a person typed is kept as typed; documents are text, so that their bytes stay what was hashed."""
 from .base import UTC, Base
 from .coming import CalendarLink, DueDate, JointEntry, Lesson, Meter, MeterReading
+from .kept import KeptSheet
 from .people import Invitation, Person, Seal, SecurityEvent, SignIn, SignInAttempt
 from .works import (
     Calibration,
@@ -39,6 +40,7 @@ __all__ = [
     "Job",
     "Joint",
     "JointEntry",
+    "KeptSheet",
     "Lesson",
     "Meter",
     "MeterReading",

@@ -4,7 +4,7 @@ from __future__ import annotations
 import uuid
 from datetime import date, datetime
 
-from sqlalchemy import ARRAY, ForeignKey, String
+from sqlalchemy import ARRAY, BigInteger, ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column
 
 from .base import UTC, Base
@@ -20,6 +20,14 @@ class Person(Base):
     password_hash: Mapped[str] = mapped_column(String(200))
     roles: Mapped[list[str]] = mapped_column(ARRAY(String(20)))
     active: Mapped[bool] = mapped_column(default=True)
+    #: Argon2id of a PIN for shared tablets, empty where there is none
+    pin_hash: Mapped[str] = mapped_column(String(200), default="")
+    #: secret of the one-time codes, encrypted; it counts once `totp_on`, and each step of time once
+    totp_secret: Mapped[str] = mapped_column(String(200), default="")
+    totp_on: Mapped[bool] = mapped_column(default=False)
+    totp_step: Mapped[int] = mapped_column(BigInteger, default=0)
+    #: who this is for the plant's own sign-on, learned at the first time
+    subject: Mapped[str | None] = mapped_column(String(300), unique=True)
 
 
 class SignIn(Base):
@@ -33,6 +41,10 @@ class SignIn(Base):
     ended_at: Mapped[datetime | None] = mapped_column(UTC)
     #: what the browser calls itself, so that a session is recognised in a list
     agent: Mapped[str] = mapped_column(String(200), default="")
+    #: how it began: password, code (with a one-time code), sso, pin (on a tablet where somebody was signed in)
+    by: Mapped[str] = mapped_column(String(20), default="password")
+    #: of a session by PIN: when somebody last signed in on that tablet without one; it ends with that time
+    proven_at: Mapped[datetime | None] = mapped_column(UTC)
 
 
 class SignInAttempt(Base):

@@ -21,9 +21,8 @@ from ...services.planning.queries import (
     plans_to_copy,
     read_draft,
     read_revision,
-    sheet_pdf,
-    template_pdf,
 )
+from ...services.planning.sheets import sheet_pdf, template_pdf
 from ...services.planning.versions import RevisionLine, compare_versions, list_revisions, take_over_part
 from ..errors import Problem, problem
 from ..operation import operation

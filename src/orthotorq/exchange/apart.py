@@ -1,0 +1,205 @@
+"""Work that may hang or swell (sheets, photos) in a process that is killed for it.
+
+Each process that needs it keeps one helper beside it, with the libraries loaded; the helper forks for each piece of work. A
+child has a time and a memory of its own, ended by the kernel, and a folder for what its libraries leave behind, which the helper
+removes whatever became of the child. The helper goes when its process does.
+"""
+from __future__ import annotations
+
+import os
+import pickle
+import resource
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import tempfile
+import threading
+from collections.abc import Callable
+from contextlib import suppress
+from pathlib import Path
+from typing import Any, ParamSpec, TypeVar
+
+from ..core.errors import Impossible, OrthotorqError
+from ..core.messages import Message
+
+#: time on the clock and memory of one piece of work
+SECONDS, BYTES = 30.0, 1_500_000_000
+#: pieces of work at the same time, and how long the next one waits for its turn
+AT_ONCE, TURN_S = 2, 60.0
+_PREFIX = "orthotorq-press-"
+_ANSWERED, _REFUSED, _FAILED = b"a", b"r", b"f"
+
+P = ParamSpec("P")
+T = TypeVar("T")
+
+_turns = threading.BoundedSemaphore(AT_ONCE)
+_lock = threading.Lock()
+_inside = False
+_helper: _Helper | None = None
+
+
+class WorkFailed(RuntimeError):
+    """Work that broke in its own process; says its last line."""
+
+
+class _Helper:
+    """The process beside this one, and the socket on which it is handed work."""
+
+    def __init__(self) -> None:
+        self.owner = os.getpid()
+        self.control, theirs = socket.socketpair()
+        with theirs:
+            self.process = subprocess.Popen(
+                [sys.executable, "-c", f"from orthotorq.exchange.apart import _serve; _serve({theirs.fileno()})"],
+                pass_fds=[theirs.fileno()], stdin=subprocess.DEVNULL, start_new_session=True)
+
+    def hand(self) -> socket.socket:
+        """A socket to a new child. Raises OSError where the helper is gone."""
+        ours, theirs = socket.socketpair()
+        try:
+            with theirs:
+                socket.send_fds(self.control, [b"w"], [theirs.fileno()])
+        except OSError:
+            ours.close()
+            raise
+        return ours
+
+    def end(self) -> None:
+        """Let it go."""
+        self.control.close()
+        with suppress(subprocess.TimeoutExpired):
+            self.process.wait(5)
+
+
+def _hand() -> socket.socket:
+    """A socket to a child of this process's helper; one that died is replaced."""
+    global _helper
+    with _lock:
+        # a helper belongs to the process that began it: after a fork there is none
+        if _helper is not None and (_helper.owner != os.getpid() or _helper.process.poll() is not None):
+            _helper.control.close()
+            _helper = None
+        _helper = _helper or _Helper()
+        try:
+            return _helper.hand()
+        except OSError:
+            _helper.end()
+            _helper = _Helper()
+            return _helper.hand()
+
+
+def apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
+    """What `work` returns, done in a process of its own; both its arguments and its answer have to be picklable.
+
+    Raises what `work` refuses (OrthotorqError), Impossible where it takes too long or too much memory, WorkFailed.
+    """
+    if _inside:
+        return work(*args, **kwargs)
+    if not _turns.acquire(timeout=TURN_S):
+        raise Impossible(Message.TOO_BUSY)
+    try:
+        with _hand() as child:
+            child.settimeout(SECONDS + 15)
+            with suppress(BrokenPipeError, ConnectionResetError):
+                child.sendall(pickle.dumps((SECONDS, BYTES, work, args, kwargs)))
+                child.shutdown(socket.SHUT_WR)
+            said = _all(child)
+    finally:
+        _turns.release()
+    if not said:
+        raise Impossible(Message.TOO_HEAVY, seconds=f"{SECONDS:g}")
+    value = pickle.loads(said[1:])
+    if said[:1] == _ANSWERED:
+        return value  # type: ignore[no-any-return]
+    raise value if said[:1] == _REFUSED else WorkFailed(value)
+
+
+def _all(connection: socket.socket) -> bytes:
+    """All that comes until the other side ends; nothing where it broke off or is late."""
+    parts = []
+    try:
+        while part := connection.recv(1 << 16):
+            parts.append(part)
+    except OSError:
+        return b""
+    return b"".join(parts)
+
+
+# what follows runs in the helper and its children
+
+def _serve(number: int) -> None:
+    """Fork for each socket that arrives, until the process that began this one is gone."""
+    # loaded once, here, where no thread runs: children begin with them. Formulas need the one, sheets the other
+    import matplotlib as mpl
+
+    mpl.use("svg")
+    import weasyprint  # noqa: F401
+
+    from . import pictures, sheet  # noqa: F401
+
+    _sweep()
+    home = Path(tempfile.mkdtemp(prefix=f"{_PREFIX}{os.getpid()}-"))
+    signal.signal(signal.SIGCHLD, lambda *_: _reap(home))
+    control = socket.socket(fileno=number)
+    try:
+        while True:
+            # a read that a signal breaks off goes on by itself
+            data, handles, _, _ = socket.recv_fds(control, 1, 1)
+            if not data:
+                return
+            pid = os.fork()
+            if pid == 0:
+                control.close()
+                _child(socket.socket(fileno=handles[0]), home / str(os.getpid()))
+            os.close(handles[0])
+    finally:
+        shutil.rmtree(home, ignore_errors=True)
+
+
+def _reap(home: Path) -> None:
+    """Take leave of children that ended, and of their folders."""
+    with suppress(ChildProcessError):
+        while (pid := os.waitpid(-1, os.WNOHANG)[0]) != 0:
+            shutil.rmtree(home / str(pid), ignore_errors=True)
+
+
+def _sweep() -> None:
+    """Folders of helpers that were killed with all that was theirs."""
+    for left in Path(tempfile.gettempdir()).glob(f"{_PREFIX}*"):
+        pid = left.name.removeprefix(_PREFIX).partition("-")[0]
+        if not Path("/proc", pid).exists():
+            shutil.rmtree(left, ignore_errors=True)
+
+
+def _child(connection: socket.socket, folder: Path) -> None:
+    """Do one piece of work and end; never returns."""
+    global _inside
+    status = 1
+    try:
+        signal.signal(signal.SIGCHLD, signal.SIG_DFL)
+        resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+        folder.mkdir(mode=0o700)
+        tempfile.tempdir = str(folder)
+        _inside = True
+        # the kernel ends it, whatever library it is in
+        signal.setitimer(signal.ITIMER_REAL, SECONDS)
+        seconds, most, work, args, kwargs = pickle.loads(_all(connection))
+        signal.setitimer(signal.ITIMER_REAL, seconds)
+        resource.setrlimit(resource.RLIMIT_AS, (most, most))
+        connection.sendall(_said(work, args, kwargs))
+        status = 0
+    finally:
+        os._exit(status)
+
+
+def _said(work: Callable[..., Any], args: Any, kwargs: Any) -> bytes:
+    try:
+        return _ANSWERED + pickle.dumps(work(*args, **kwargs))
+    except MemoryError:
+        return b""
+    except OrthotorqError as error:
+        return _REFUSED + pickle.dumps(error)
+    except Exception as error:  # whatever it is, the process that asked has to hear of it
+        return _FAILED + pickle.dumps(f"{type(error).__name__}: {error}"[:500])
