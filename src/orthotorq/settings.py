@@ -33,6 +33,11 @@ TABLE: tuple[Setting, ...] = (
     Setting("ORTHOTORQ_TEST_PG_PORT", "54618", "Port of the tests' PostgreSQL on 127.0.0.1 (test command)."),
     Setting("ORTHOTORQ_METRICS_TOKEN", "", "Who has it reads /metrics; without one they are answered to this machine alone."),
     Setting("ORTHOTORQ_TRUSTED_HOPS", "0", "How many proxies stand in front and say who asks (X-Forwarded-For, -Proto)."),
+    Setting("ORTHOTORQ_SIGN_ON_ISSUER", "", "Address of the plant's own sign-on (OpenID Connect); empty where there is none."),
+    Setting("ORTHOTORQ_SIGN_ON_CLIENT", "", "How this application is known there."),
+    Setting("ORTHOTORQ_SIGN_ON_SECRET", "", "Its secret there."),
+    Setting("ORTHOTORQ_SIGN_ON_CLAIM", "preferred_username", "What of an answer from there is the sign-in name here."),
+    Setting("ORTHOTORQ_SIGN_ON_NAME", "works account", "How the sign-on is called on the page."),
     Setting("ORTHOTORQ_PUBLIC_URL", "http://127.0.0.1:8237", "Address that devices see: QR codes lead there."),
     Setting("ORTHOTORQ_WORKERS", "2", "Worker processes of the application (start command)."),
 )

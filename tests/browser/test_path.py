@@ -55,7 +55,7 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
     expect(fitter.page.get_by_text(said)).to_be_visible()
     fitter.page.get_by_label("your password again").fill("not mine")
     fitter.page.get_by_role("button", name="Sign as fitter").click()
-    expect(fitter.page.locator(".side")).to_contain_text("This is not your password. Nothing was signed.")
+    expect(fitter.page.locator(".side")).to_contain_text("This is not your password or PIN. Nothing was signed or changed.")
     fitter.complaints.clear()
     sign(fitter.page, "fitter")
     expect(fitter.page.locator(".side")).to_contain_text("A supervisor signs next")

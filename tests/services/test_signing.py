@@ -10,7 +10,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from orthotorq.core.thresholds import FAILED_TRIES
-from orthotorq.services.accounts.queries import DEMO_PASSWORD
+from orthotorq.services.accounts.queries import DEMO_PASSWORD, DEMO_PIN
 from orthotorq.services.codes import time_text
 from orthotorq.services.errors import BadField, Refused, TooMany
 from orthotorq.services.running.commands import append_events
@@ -45,6 +45,16 @@ def test_a_signature_takes_the_password_again_and_says_what_it_stands_over(yard:
     kept = yard.session.scalars(select(Event).where(Event.run_id == run, Event.kind == "sign_off")).one()
     assert "1 bolt" in kept.canonical and "Tam" in kept.canonical and '"by":"password"' in kept.canonical
     assert yard.sign(run, "runa", "supervisor").status == "closed"
+    assert verify_run(yard.session, yard.session.get_one(Run, run)) is None
+
+
+def test_a_pin_signs_too_and_the_entry_says_so(yard: Yard) -> None:
+    run = yard.run(NUT)
+    wrong = sign_run(yard.ctx("tam"), run, "fitter", "704194")
+    assert isinstance(wrong, BadField) and wrong.field == "password"
+    assert not isinstance(sign_run(yard.ctx("tam"), run, "fitter", DEMO_PIN), BadField)
+    kept = yard.session.scalars(select(Event).where(Event.run_id == run, Event.kind == "sign_off")).one()
+    assert '"by":"pin"' in kept.canonical
     assert verify_run(yard.session, yard.session.get_one(Run, run)) is None
 
 

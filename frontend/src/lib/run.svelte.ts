@@ -144,6 +144,12 @@ export class Run {
     await this.open();
   }
 
+  /** Somebody else has this device from now on: the run goes on in their hands. */
+  async handed(): Promise<void> {
+    await this.open();
+    if (this.lost) await this.takeOver();
+  }
+
   /** Record one answer, note, correction or signature. */
   async send(kind: string, step: string, payload: Record<string, unknown>): Promise<void> {
     await this.sendAll(kind, [{ step, payload }]);

@@ -1,5 +1,5 @@
 /** Who is signed in. */
-import { api, must, setCsrf, type Schemas } from './api/client';
+import { api, must, setCsrf, type Problem, type Schemas } from './api/client';
 
 /** Who was last signed in on this device: shows a kept run without network. What is sent is still checked by the server. */
 const KEPT = 'orthotorq-person';
@@ -8,6 +8,10 @@ class SessionState {
   person = $state<Schemas['PersonOut'] | null>(null);
   demo = $state<Schemas['DemoPerson'][]>([]);
   demoPassword = $state<string | null>(null);
+  demoPin = $state<string | null>(null);
+  /** The plant's own sign-on, by its name, and what it said when it failed. */
+  signOn = $state<string | null>(null);
+  said = $state('');
   ready = $state(false);
   /** True while the server has not been reached: the person is the one kept here. */
   unreached = $state(false);
@@ -21,8 +25,16 @@ class SessionState {
     this.unreached = this.ready = true;
   }
 
-  async signIn(login: string, password: string): Promise<void> {
-    this.take(must(await api.POST('/api/v1/session', { body: { login, password } })));
+  /** Sign in; gives the problem back when there is one, so that its field is known. */
+  async signIn(login: string, password: string, code: string): Promise<Problem | undefined> {
+    const { data, error } = await api.POST('/api/v1/session', { body: { login, password, code } });
+    if (data) this.take(data);
+    return error as Problem | undefined;
+  }
+
+  /** Somebody else takes over this device. */
+  async handOver(login: string, pin: string): Promise<void> {
+    this.take(must(await api.POST('/api/v1/session/hand-over', { body: { login, pin } })));
   }
 
   async signOut(): Promise<void> {
@@ -40,6 +52,9 @@ class SessionState {
     this.person = found.person ?? null;
     this.demo = found.demo;
     this.demoPassword = found.demo_password ?? null;
+    this.demoPin = found.demo_pin ?? null;
+    this.signOn = found.sign_on ?? null;
+    this.said = found.said ?? '';
     this.ready = true;
     this.unreached = false;
     if (this.person) localStorage.setItem(KEPT, JSON.stringify(this.person));

@@ -12,7 +12,7 @@ from argon2 import PasswordHasher
 from sqlalchemy.orm import Session
 
 from ..core.planning.compute import compute
-from ..services.accounts.queries import DEMO_PASSWORD
+from ..services.accounts.queries import DEMO_PASSWORD, DEMO_PIN
 from ..services.context import Actor, Ctx
 from ..services.planning.commands import caution_id, create_plan, release, save_draft
 from ..services.registers.commands import add_person, register_equipment, register_joint
@@ -67,8 +67,9 @@ def load(session: Session, year: bool = False, today: datetime | None = None) ->
     begin = now - (YEAR if year else BEFORE)
     start = Ctx(session, begin)
     # everybody knows the password of the demo: nothing is gained by a hash that takes long
-    password = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1).hash(DEMO_PASSWORD)
-    actors = {login: add_person(start, login, name, password, roles) for login, name, roles in PEOPLE}
+    quick = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1)
+    password, pin = quick.hash(DEMO_PASSWORD), quick.hash(DEMO_PIN)
+    actors = {login: add_person(start, login, name, password, roles, pin) for login, name, roles in PEOPLE}
     _registers(session, actors, begin, now - BEFORE)
     revisions = dict(_equipment(Ctx(session, begin, actors["mira"])))
     if year:

@@ -12,3 +12,9 @@ def qr_svg(text: str, width_mm: float = 18) -> str:
     code = segno.make(text, error="m", micro=False)
     code.save(out, kind="svg", xmldecl=False, svgns=True, nl=False, border=2, dark="#000", omitsize=True)
     return out.getvalue().decode().replace("<svg ", f'<svg style="width:{width_mm}mm;height:{width_mm}mm" ', 1)
+
+
+def qr_address(text: str) -> str:
+    """A QR code as an address that a page shows as a picture."""
+    uri: str = segno.make(text, error="m", micro=False).svg_data_uri(scale=4, border=2, dark="#000", light="#fff")
+    return uri

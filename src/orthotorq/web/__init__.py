@@ -18,6 +18,7 @@ from .database import connect
 from .errors import Problem, register_errors, validation_answer
 from .logs import register_logs
 from .pages import register_pages
+from .sign_on import register_sign_on
 from .wellbeing import register_wellbeing
 
 
@@ -44,6 +45,7 @@ def create_app() -> Flask:
     register(app)
     register_kinds(app)
     register_wellbeing(app)
+    register_sign_on(app)
     if hops := int(settings.read("ORTHOTORQ_TRUSTED_HOPS")):
         app.wsgi_app = ProxyFix(app.wsgi_app, x_for=hops, x_proto=hops, x_host=0)  # type: ignore[method-assign]
     register_pages(app)

@@ -9,6 +9,7 @@
   import { session } from '#lib/session.svelte.ts';
   import { waitingOf } from '#lib/offline/outbox.ts';
   import Failure from './Failure.svelte';
+  import HandOver from './HandOver.svelte';
   import GloveButton from './GloveButton.svelte';
   import Word from './Word.svelte';
 
@@ -38,6 +39,7 @@
   /** Taps of this person that are not sent yet. */
   let unsent = $state(0);
   let asking = $state(false);
+  let handing = $state(false);
   async function leave() {
     unsent = Object.values(await waitingOf(person.id)).reduce((sum, n) => sum + n, 0);
     if (unsent) asking = true;
@@ -74,12 +76,14 @@
       <Word href="/account" title="Your account: password and sessions" class="font-normal">
         <span class="max-lg:hidden">{person.name}, {person.roles.join(', ')}</span><span class="lg:hidden">account</span>
       </Word>
+      <Word onclick={() => (handing = true)} title="Somebody else takes over this device with a PIN">hand over</Word>
       <Word onclick={leave}>Sign out</Word>
       <NavHamburger class="m-0" />
     </div>
   </Navbar>
   <Failure text={failed} />
 </header>
+{#if handing}<HandOver onclose={() => (handing = false)} />{/if}
 {#if asking}
   <Modal bind:open={asking} title="{unsent} of your taps are not sent yet" size="sm">
     <p>

@@ -7,6 +7,8 @@
   import Word from '#lib/parts/Word.svelte';
   import { session } from '#lib/session.svelte.ts';
 
+  import Factors from './Factors.svelte';
+
   /** One's own password and sessions. */
   const asked = new Asked<Schemas['SessionList']>();
   const ended = new Asked<unknown>();
@@ -35,6 +37,7 @@
   <h2 class="mb-3 border-b border-ink pb-1">Password</h2>
   <PasswordForm field="new" old action="Change it" send={change} login={session.person?.login ?? ''} />
   <p role="status" class="mt-2 min-h-6">{said}</p>
+  <Factors />
   <h2 class="mt-6 border-b border-ink pb-1">Where you are signed in</h2>
   <ul>
     {#each asked.value?.items ?? [] as one (one.id)}

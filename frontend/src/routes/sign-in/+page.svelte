@@ -5,23 +5,35 @@
   import Helper from 'flowbite-svelte/Helper.svelte';
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
+  import { sentence } from '#lib/api/client.ts';
   import { session } from '#lib/session.svelte.ts';
   import DemoPeople from './DemoPeople.svelte';
 
   let login = $state('');
   let password = $state('');
+  let code = $state('');
+  /** Whether this person has one-time codes: known once the password was right. */
+  let coded = $state(false);
   let error = $state('');
   let busy = $state(false);
   const uid = $props.id();
+
+  const asked = page.url.searchParams.get('to');
+  const to = asked?.startsWith('/') && !asked.startsWith('//') && asked !== '/sign-in' ? asked : '/shift';
 
   async function enter(event?: Event) {
     event?.preventDefault();
     error = '';
     busy = true;
     try {
-      await session.signIn(login, password);
-      const to = page.url.searchParams.get('to');
-      await goto(to?.startsWith('/') && !to.startsWith('//') && to !== '/sign-in' ? to : '/shift');
+      const problem = await session.signIn(login, password, code);
+      if (problem) {
+        error = sentence(problem);
+        coded = problem.errors?.[0]?.path === 'code';
+        code = '';
+        return;
+      }
+      await goto(to);
     } catch (problem) {
       error = (problem as Error).message;
     } finally {
@@ -55,8 +67,29 @@
         aria-invalid={!!error}
         aria-describedby="{uid}-error"
       />
-      <Helper id="{uid}-error" class="min-h-[24px] text-stop" role="alert">{error}</Helper>
+      {#if coded}
+        <Label for="{uid}-code" class="font-semibold text-ink">Code of your app</Label>
+        <Input
+          id="{uid}-code"
+          bind:value={code}
+          inputmode="numeric"
+          autocomplete="one-time-code"
+          required
+          maxlength={10}
+          autofocus
+          aria-describedby="{uid}-error"
+        />
+      {/if}
+      <Helper id="{uid}-error" class="min-h-[24px] text-stop" role="alert">{error || session.said}</Helper>
       <Button type="submit" disabled={busy} class="justify-center">Sign in</Button>
+      {#if session.signOn}
+        <Button
+          color="alternative"
+          class="justify-center"
+          href="/api/v1/session/sign-on?to={encodeURIComponent(to)}"
+          rel="external">Sign in with your {session.signOn}</Button
+        >
+      {/if}
     </form>
   </section>
   {#if session.demo.length}<DemoPeople onenter={enterAs} />{/if}

@@ -134,6 +134,14 @@ class Refusal(StrEnum):
     TAG_TAKEN = "tag_taken"
     OTHER_DEVICE = "other_device"
     PASSWORD_LENGTH = "password_length"
+    PIN_FORM = "pin_form"
+    PIN_EASY = "pin_easy"
+    PIN_WRONG = "pin_wrong"
+    CODE_NEEDED = "code_needed"
+    CODE_WRONG = "code_wrong"
+    CODES_ON = "codes_on"
+    NOT_KNOWN_HERE = "not_known_here"
+    SIGN_ON_FAILED = "sign_on_failed"
     PASSWORD_COMMON = "password_common"
     PASSWORD_NAME = "password_name"
     WHICH_ROLES = "which_roles"
@@ -193,7 +201,7 @@ TEXTS: dict[Refusal, str] = {
     Refusal.SAY_WHY: "Say why.",
     Refusal.HELD: "The run is stopped: {text}. Say what was done about it first.",
     Refusal.PROBLEM_FORM: "A problem is text of 1 to {most} characters, with what it is about: unsafe, wrench or other.",
-    Refusal.PASSWORD_WRONG: "This is not your password. Nothing was signed.",
+    Refusal.PASSWORD_WRONG: "This is not your password or PIN. Nothing was signed or changed.",
     Refusal.PULLED_SIGNS: "{person} pulled bolts in this run: another supervisor signs it.",
     Refusal.SIGN_WITH_PASSWORD: "A signature is given at the end of the run, with the password.",
     Refusal.OTHER_PERSON: "This was tapped by somebody else, and is sent only while that person is signed in.",
@@ -307,6 +315,14 @@ TEXTS: dict[Refusal, str] = {
     Refusal.NAME_FORM: "{what} has 1 to {most} characters, in one line.",
     Refusal.KIND_OF_JOINT: "A kind of joint is {kinds}.",
     Refusal.OTHER_DEVICE: "This device is somebody else's in this run. Reload the page on your own device and tap again.",
+    Refusal.PIN_FORM: "A PIN has {least} to {most} digits.",
+    Refusal.PIN_EASY: "That PIN is one of those that are tried first. Take digits in no order.",
+    Refusal.PIN_WRONG: "That name and PIN do not go together, or this person has no work at joints.",
+    Refusal.CODE_NEEDED: "Give the code that your app shows now.",
+    Refusal.CODE_WRONG: "This code is not the one of now, or it was used already. Wait for the next one.",
+    Refusal.CODES_ON: "One-time codes are on already. Turn them off before you begin anew.",
+    Refusal.NOT_KNOWN_HERE: "“{login}” is not known here. An administrator invites people first.",
+    Refusal.SIGN_ON_FAILED: "The sign-on of the plant did not say who you are. Try again, or sign in with a password.",
     Refusal.PASSWORD_LENGTH: "A password has {least} to {most} characters. Several words in a row are easy to remember.",
     Refusal.PASSWORD_COMMON: "That password is one of those that are tried first. Take several words in a row.",
     Refusal.PASSWORD_NAME: "That password is little more than your name. Take several words in a row.",

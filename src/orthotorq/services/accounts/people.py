@@ -151,9 +151,10 @@ def change_person(ctx: Ctx, person_id: uuid.UUID, name: str, roles: list[str], a
 
 @use_case
 def reset_password(ctx: Ctx, person_id: uuid.UUID) -> Link:
-    """A new link for somebody who cannot sign in; the old password is worth nothing from now on. Raises NotFound."""
+    """A new link for somebody who cannot sign in; the old password, PIN and one-time codes are worth
+    nothing from now on. Raises NotFound."""
     person = _person(ctx, person_id)
-    person.password_hash = "-"
+    person.password_hash, person.pin_hash, person.totp_secret, person.totp_on = "-", "", "", False
     _end_all(ctx, person.id)
     note_event(ctx, "people", f"new link for {person.login}")
     return _link(ctx, person)

@@ -14,6 +14,7 @@ from ...store.models import Person, SignIn
 from ..context import Actor, Ctx
 from ..permissions import use_case
 from .commands import DEMO_PASSWORD as DEMO_PASSWORD
+from .commands import DEMO_PIN as DEMO_PIN
 from .commands import HASHER, actor_of
 
 #: a session ends when it lay idle so long, and in any case after so long; when it was last used is written so often
@@ -66,11 +67,11 @@ def find_actor(session: Session, sign_in: uuid.UUID, now: datetime) -> Actor | N
     if row is None:
         return None
     found, person = row
-    if now - found.seen_at > IDLE or now - found.at > LONGEST:
+    if now - found.seen_at > IDLE or now - (found.proven_at or found.at) > LONGEST:
         return None
     if now - found.seen_at > SEEN_EVERY:
         found.seen_at = now
-    return actor_of(person)
+    return actor_of(person, found.by)
 
 
 def person_by_login(session: Session, login: str) -> Person | None:

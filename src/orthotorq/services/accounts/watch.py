@@ -13,7 +13,7 @@ from ..permissions import use_case
 #: kind of an event -> its words
 KINDS = {"signed_in": "signed in", "wrong_password": "gave a wrong password", "signed_out": "signed out",
          "refused": "was refused", "people": "changed people", "password": "changed a password", "signature": "signed a run",
-         "export": "took data out", "session": "ended a session"}
+         "export": "took data out", "session": "ended a session", "handed_over": "handed a tablet over"}
 
 
 @dataclass(frozen=True, slots=True)

@@ -28,9 +28,10 @@ FIRST_SITE = "Works"
 _SAID = {"name": "A name", "area": "The place where it stands", "site": "The name of a site"}
 
 
-def add_person(ctx: Ctx, login: str, name: str, password_hash: str, roles: list[str]) -> Actor:
+def add_person(ctx: Ctx, login: str, name: str, password_hash: str, roles: list[str], pin_hash: str = "") -> Actor:
     """Register a person."""
-    person = Person(id=ctx.new_id(), login=login, name=name, password_hash=password_hash, roles=roles, active=True)
+    person = Person(id=ctx.new_id(), login=login, name=name, password_hash=password_hash, pin_hash=pin_hash, roles=roles,
+                    active=True)
     ctx.session.add(person)
     ctx.session.flush()
     return actor_of(person)

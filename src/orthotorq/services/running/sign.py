@@ -1,4 +1,4 @@
-"""Signing a run: with the person's password again, over what stands there, never by who pulled as the one who looks after."""
+"""Signing a run: with password or PIN again, over what stands there, never by who pulled as the one who looks after."""
 from __future__ import annotations
 
 import uuid
@@ -10,7 +10,7 @@ from ...core.messages import Refusal
 from ...core.running import fold, judge_in, state_from
 from ...settings import read
 from ...store.models import Event
-from ..accounts.commands import proven
+from ..accounts.commands import proof
 from ..accounts.watch import note_event
 from ..codes import close_head, time_text
 from ..context import Ctx
@@ -25,12 +25,13 @@ from .start import result_of
 
 @use_case
 def sign_run(ctx: Ctx, run_id: uuid.UUID, role: str, password: str) -> RunState | BadField:
-    """Sign a run in a role. A wrong password is an outcome, since the attempt is kept.
+    """Sign a run in a role, with password or PIN. A wrong one is an outcome, since the attempt is kept.
 
     Raises NotFound, Refused, and TooMany after too many tries.
     """
     run = locked_run(ctx, run_id)
-    if not proven(ctx, password):
+    by = proof(ctx, password)
+    if by is None:
         return BadField(Refusal.PASSWORD_WRONG, "password")
     result, facts = result_of(ctx.session, run), facts_of(ctx.session, run)
     log = fold(facts)
@@ -47,7 +48,7 @@ def sign_run(ctx: Ctx, run_id: uuid.UUID, role: str, password: str) -> RunState 
     client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "sign_off", "device": SERVER,
               "device_sequence": (number or 0) + 1, "device_time": time_text(ctx.now), "lease": run.lease_epoch,
               "last_seen": run.head_sequence, "payload": {"role": role}}
-    log.add(append(ctx, run, client, "accepted", {"head_hash": run.head_hash, "signs": signs, "by": "password"}))
+    log.add(append(ctx, run, client, "accepted", {"head_hash": run.head_hash, "signs": signs, "by": by}))
     state = state_from(result, log, ctx.now.timestamp(), ctx.person.roles)
     run.status = state.status
     note_standing(ctx, run, result, state)

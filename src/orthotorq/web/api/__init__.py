@@ -14,6 +14,7 @@ def register(app: OpenAPI) -> None:
         devices,
         equipment,
         exchange,
+        factors,
         people,
         plans,
         records,
@@ -25,8 +26,8 @@ def register(app: OpenAPI) -> None:
         tools,
     )
 
-    for module in (session, people, coming, equipment, registers, bench, sums, tables, tools, plans, exchange, runs, records,
-                   devices):
+    for module in (session, factors, people, coming, equipment, registers, bench, sums, tables, tools, plans, exchange, runs,
+                   records, devices):
         api: Any = module.api
         app.register_api(api)
     app.register_blueprint(coming.feed)

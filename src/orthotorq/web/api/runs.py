@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 import uuid
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from flask import Response, request
 from pydantic import BaseModel, Field, RootModel
@@ -138,9 +138,9 @@ def post_lease(path: IdPath, body: Device) -> Response:
 
 
 class Signing(BaseModel):
-    """A signature: in which role, with the password again."""
+    """A signature: in which role, with the password or the PIN again."""
 
-    role: Annotated[str, Field(pattern="^(fitter|supervisor)$")]
+    role: Literal["fitter", "supervisor"]
     password: Annotated[str, Field(min_length=1, max_length=200)]
 
 

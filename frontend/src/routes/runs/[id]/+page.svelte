@@ -3,6 +3,7 @@
   import { page } from '$app/state';
   import { press } from '#lib/keys.ts';
   import Failure from '#lib/parts/Failure.svelte';
+  import HandOver from '#lib/parts/HandOver.svelte';
   import { help } from '#lib/parts/help.svelte.ts';
   import PassTape from '#lib/parts/PassTape/PassTape.svelte';
   import { Run } from '#lib/run.svelte.ts';
@@ -105,9 +106,12 @@
     {step}
     onwrench={() => (desk.dialog = 'wrench')}
     ondevice={() => (desk.dialog = 'device')}
+    onhand={() => (desk.dialog = 'hand')}
     onopen={(which) => (desk.dialog = which)}
     onclose={close}
   />
+{:else if desk.dialog === 'hand'}
+  <HandOver onclose={close} ondone={() => run.handed().catch((problem: Error) => (error = problem.message))} />
 {:else if desk.dialog === 'device'}
   <Connect meter={desk.meter} onclose={close} />
 {:else if desk.dialog === 'wrench'}

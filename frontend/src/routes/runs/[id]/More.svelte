@@ -16,9 +16,10 @@
     onopen: (which: 'note' | 'suggest' | 'correct' | 'round') => void;
     onwrench: () => void;
     ondevice: () => void;
+    onhand: () => void;
     onclose: () => void;
   }
-  let { run, step, onopen, onwrench, ondevice, onclose }: Props = $props();
+  let { run, step, onopen, onwrench, ondevice, onhand, onclose }: Props = $props();
   let open = $state(true);
   let asked = $state<'' | 'skip' | 'redo' | 'abandon'>('');
   let reason = $state('');
@@ -63,6 +64,7 @@
       <GloveButton look="quiet" onclick={() => onopen('suggest')}>Change this step: to the planner</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('tool')} onclick={onwrench}>Take another wrench …</GloveButton>
       <GloveButton look="quiet" onclick={ondevice}>Connect a wrench or gauge …</GloveButton>
+      <GloveButton look="quiet" disabled={run.unsent.length > 0} onclick={onhand}>Hand over to somebody else …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip this step …</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}>Do a stage again …</GloveButton>
       <GloveButton look="quiet" onclick={() => cues.toggle('sound')}

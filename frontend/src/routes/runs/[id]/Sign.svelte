@@ -6,7 +6,7 @@
   import type { Run } from '#lib/run.svelte.ts';
   import { session } from '#lib/session.svelte.ts';
 
-  /** A signature: what it stands over, in which role, with the password again. */
+  /** A signature: what it stands over, in which role, with the password or the PIN again. */
   let { run, role }: { run: Run; role: string } = $props();
   let password = $state('');
   let failed = $state('');
@@ -25,7 +25,7 @@
 <form class="grid gap-2 rounded border-2 border-ink p-3" onsubmit={sign}>
   <p class="text-lg">You sign, as {role}, for: <b>{run.state!.signs}</b>.</p>
   {#if run.unsent.length}<p class="text-caution">{run.unsent.length} of your taps are not saved yet: sign when they are.</p>{/if}
-  <Label for="{uid}-p" class="text-lg">{session.person?.name}: your password again</Label>
+  <Label for="{uid}-p" class="text-lg">{session.person?.name}: your password again, or your PIN</Label>
   <Input
     id="{uid}-p"
     type="password"

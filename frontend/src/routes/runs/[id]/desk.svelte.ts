@@ -5,7 +5,7 @@ import type { Key } from '#lib/keys.ts';
 import type { Run } from '#lib/run.svelte.ts';
 import { Meter } from './meter.svelte.ts';
 
-export type Dialog = '' | 'problem' | 'wrench' | 'note' | 'suggest' | 'correct' | 'round' | 'more' | 'device';
+export type Dialog = '' | 'problem' | 'wrench' | 'note' | 'suggest' | 'correct' | 'round' | 'more' | 'device' | 'hand';
 /** Keys of a remote that goes on, and that goes back. */
 const ON = ['space', 'Enter', 'PageDown', 'ArrowRight'];
 const BACK = ['PageUp', 'ArrowLeft'];

@@ -1,0 +1,153 @@
+"""What a person proves to be it with besides a password: a PIN on shared tablets, one-time codes, the plant's own sign-on."""
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from itertools import pairwise
+
+from sqlalchemy import any_, literal, or_, select
+
+from ...core.messages import Refusal
+from ...store.models import Person, SignIn
+from ..context import Actor, Ctx
+from ..errors import BadField, NotSignedIn, Refused
+from ..permissions import use_case
+from .commands import HASHER, PIN, PIN_ROLES, actor_of, checked_pin, note_attempt, open_session, proven
+from .one_time import code_fits, fresh_secret
+from .watch import note_event
+
+_LEAST_DIGITS, _MOST_DIGITS = 6, 8
+
+
+@dataclass(frozen=True, slots=True)
+class Factors:
+    """What somebody has set up for themselves."""
+
+    pin: bool
+    codes: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Here:
+    """Somebody who can take over a tablet with a PIN."""
+
+    login: str
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class CodeSecret:
+    """What an app for one-time codes is given, as text and as an address to scan."""
+
+    secret: str
+    uri: str
+
+
+def _own(ctx: Ctx) -> Person:
+    return ctx.session.get_one(Person, ctx.person.id, with_for_update=True)
+
+
+@use_case
+def own_factors(ctx: Ctx) -> Factors:
+    """What the one who is signed in has set up."""
+    person = ctx.session.get_one(Person, ctx.person.id)
+    return Factors(bool(person.pin_hash), person.totp_on)
+
+
+@use_case
+def set_pin(ctx: Ctx, password: str, pin: str) -> BadField | None:
+    """Set one's PIN, or take it away with an empty one. A wrong password is an outcome, since the attempt is kept.
+
+    Raises BadField for a PIN that is none or is tried first, TooMany.
+    """
+    if not proven(ctx, password):
+        return BadField(Refusal.PASSWORD_WRONG, "password")
+    person = _own(ctx)
+    person.pin_hash = HASHER.hash(_checked_digits(pin)) if pin else ""
+    note_event(ctx, "password", "a PIN" if pin else "no PIN any more")
+    return None
+
+
+def _checked_digits(pin: str) -> str:
+    if not PIN.fullmatch(pin) or not _LEAST_DIGITS <= len(pin) <= _MOST_DIGITS:
+        raise BadField(Refusal.PIN_FORM, "pin", least=_LEAST_DIGITS, most=_MOST_DIGITS)
+    steps = {(int(b) - int(a)) % 10 for a, b in pairwise(pin)}
+    if len(steps) == 1 or len(set(pin)) < 3:
+        raise BadField(Refusal.PIN_EASY, "pin")
+    return pin
+
+
+@use_case
+def begin_codes(ctx: Ctx, password: str) -> CodeSecret | BadField:
+    """A new secret for one-time codes; it counts once a first code was given. A wrong password is an outcome. Raises TooMany,
+    Refused where codes are on already."""
+    if not proven(ctx, password):
+        return BadField(Refusal.PASSWORD_WRONG, "password")
+    person = _own(ctx)
+    if person.totp_on:
+        raise Refused(Refusal.CODES_ON)
+    return CodeSecret(*fresh_secret(person))
+
+
+@use_case
+def confirm_codes(ctx: Ctx, code: str) -> BadField | None:
+    """Turn one-time codes on with a first one: from now on every sign-in asks for one. A wrong one is an outcome."""
+    person = _own(ctx)
+    if not person.totp_secret or not code_fits(ctx, person, code):
+        note_attempt(ctx, person.login)
+        return BadField(Refusal.CODE_WRONG, "code")
+    person.totp_on = True
+    note_event(ctx, "password", "one-time codes are on")
+    return None
+
+
+@use_case
+def end_codes(ctx: Ctx, password: str) -> BadField | None:
+    """Ask for no one-time codes any more. A wrong password is an outcome. Raises TooMany."""
+    if not proven(ctx, password):
+        return BadField(Refusal.PASSWORD_WRONG, "password")
+    person = _own(ctx)
+    person.totp_secret, person.totp_on = "", False
+    note_event(ctx, "password", "one-time codes are off")
+    return None
+
+
+@use_case
+def list_here(ctx: Ctx) -> list[Here]:
+    """Who can take over this tablet: who has a PIN and works at joints, but for who is there already."""
+    works = or_(*(literal(role) == any_(Person.roles) for role in PIN_ROLES))
+    people = ctx.session.scalars(select(Person).where(Person.active, Person.pin_hash != "", works, Person.id != ctx.person.id)
+                                 .order_by(Person.name))
+    return [Here(one.login, one.name) for one in people]
+
+
+@use_case
+def hand_over(ctx: Ctx, login: str, pin: str, this: uuid.UUID | None, agent: str) -> tuple[Actor, uuid.UUID] | BadField:
+    """Somebody else takes over the tablet with a PIN; who was there before is signed out here. Returns the actor and the new
+    session, which ends when the one that a password began would have. A wrong PIN is an outcome, since the attempt is kept; too
+    many raise TooMany."""
+    person = checked_pin(ctx, login.strip().lower()[:60], pin)
+    actor = actor_of(person, "pin") if person is not None else None
+    if actor is None or not actor.roles:
+        return BadField(Refusal.PIN_WRONG, "pin")
+    before = ctx.session.get_one(SignIn, this)
+    before.ended_at = ctx.now
+    note_event(ctx, "handed_over", f"to {actor.login}")
+    return actor, open_session(ctx, actor, agent, "pin", before.proven_at or before.at)
+
+
+@use_case
+def sign_in_elsewhere(ctx: Ctx, subject: str, login: str) -> Actor | NotSignedIn:
+    """The person whom the plant's own sign-on has proven: by the subject that it names, or, the first time, by the sign-in name.
+
+    Who is not known here, or is known there as somebody else, is not let in.
+    """
+    person = ctx.session.scalar(select(Person).where(Person.subject == subject))
+    if person is None:
+        person = ctx.session.scalar(select(Person).where(Person.login == login.strip().lower()[:60], Person.subject.is_(None))
+                                    .with_for_update())
+        if person is not None:
+            person.subject = subject
+    if person is None or not person.active:
+        return NotSignedIn(Refusal.NOT_KNOWN_HERE, login=login[:60])
+    return actor_of(person)
