@@ -69,7 +69,7 @@ class ColumnsIn(BaseModel):
 class ColumnsQuery(BaseModel):
     """How a file is read, as JSON."""
 
-    how: Annotated[str, Field(max_length=2000, examples=['{"columns": {"torque": 3}, "units": {"torque": "N·m"}, "run": 12}'])]
+    how: Annotated[str, Field(max_length=2000)]
 
 
 @api.get("/runs/<uuid:id>/record", responses={"200": RecordOut})
