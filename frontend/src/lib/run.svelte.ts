@@ -174,9 +174,9 @@ export class Run {
     if (!this.said) this.kept = KEPT[kind] ?? '';
   }
 
-  /** Sign in a role, with the password again. What is wrong with it is thrown as a sentence. */
+  /** Sign in a role, with the password or the PIN again. What is wrong with it is thrown as a sentence. */
   async sign(role: string, password: string): Promise<void> {
-    const body = { role, password };
+    const body = { role, password } as Schemas['Signing'];
     this.state = must(await api.POST('/api/v1/runs/{id}/signature', { params: { path: { id: this.id } }, body }));
   }
 

@@ -44,7 +44,14 @@
   {:else}
     <form class="grid gap-3" onsubmit={take}>
       <Label for="{uid}-who" class="text-lg">Name</Label>
-      <Select id="{uid}-who" items={people} bind:value={login} placeholder="choose" class="min-h-[56px] text-lg" required />
+      <Select
+        id="{uid}-who"
+        items={people}
+        bind:value={login}
+        placeholder="choose"
+        classes={{ select: 'min-h-[56px] text-lg' }}
+        required
+      />
       <Label for="{uid}-pin" class="text-lg">PIN</Label>
       <Input
         id="{uid}-pin"

@@ -52,27 +52,27 @@
 </script>
 
 <header class="no-print">
-  <Navbar fluid breakpoint="md" navContainerClass="h-12 flex-nowrap p-0 md:p-0 max-w-none">
+  <Navbar fluid breakpoint="lg" navContainerClass="h-12 flex-nowrap p-0 md:p-0 max-w-none">
     <NavBrand href="/shift" class="mr-6 text-[1.1rem] font-extrabold !text-ink !no-underline">Orthotorq</NavBrand>
     <NavUl
-      class="z-30 mr-auto bg-sheet max-md:absolute max-md:top-12 max-md:left-0 md:order-none"
+      class="z-30 mr-auto bg-sheet max-lg:absolute max-lg:top-12 max-lg:left-0 lg:order-none"
       classes={{
-        ul: 'm-0 gap-4 border-0 lg:gap-5 bg-transparent p-0 max-md:rounded-none max-md:border-b max-md:p-3 md:h-12 md:space-x-0',
+        ul: 'm-0 gap-4 border-0 lg:gap-5 bg-transparent p-0 max-lg:rounded-none max-lg:border-b max-lg:p-3 lg:h-12 lg:space-x-0',
       }}
     >
       {#each LINKS as [href, words] (href)}
         <NavLi
           {href}
           aria-current={on(href) ? 'page' : undefined}
-          class="flex h-full items-center rounded-none border-b-[3px] p-0 !no-underline max-md:min-h-11 {on(href)
+          class="flex h-full items-center rounded-none border-b-[3px] p-0 !no-underline max-lg:min-h-11 {on(href)
             ? 'border-brine font-semibold !text-ink'
             : 'border-transparent !text-soft'}">{words}</NavLi
         >
       {/each}
     </NavUl>
-    <div class="flex items-center gap-4 text-sm whitespace-nowrap">
+    <div class="flex items-center gap-4 text-sm whitespace-nowrap max-sm:gap-3">
       <Word label="Search everywhere" title="f" onclick={onfind}>search</Word>
-      <Word onclick={toggleTheme}>night / day</Word>
+      <Word onclick={toggleTheme} class="max-sm:hidden">night / day</Word>
       <Word href="/account" title="Your account: password and sessions" class="font-normal">
         <span class="max-lg:hidden">{person.name}, {person.roles.join(', ')}</span><span class="lg:hidden">account</span>
       </Word>
