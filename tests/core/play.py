@@ -37,7 +37,7 @@ class Play:
     def _keep(self, step: str, kind: str, payload: dict[str, Any], accepted: bool) -> None:
         number = len(self.facts) + 1
         self.facts.append(Fact(number, f"e{number}", step, kind, payload, "Tam", f"t{number:05}", accepted=accepted,
-                               happened=self.now))
+                               happened=self.now, received=self.now))
 
     @property
     def state(self) -> RunState:

@@ -86,6 +86,8 @@ PLAIN_IRON = _t("plain_rule_iron", 1.5, "diameters", "the same in cast iron", _P
 PLAIN_ALUMINIUM = _t("plain_rule_aluminium", 2, "diameters", "the same in aluminium", _PLAIN)
 # running
 OLDEST_DAYS = _t("oldest_days", 30, "days", "a device's clock is believed so far back", "a tablet left in a drawer")
+CLOCK_BACK = _t("clock_back", 120, "s", "the server's clock has gone back when an entry lies so far after a later one",
+                "two servers of time differ by less")
 READING_OVER = _t("reading_over", 3, "times the torque", "a torque reading above this cannot be")
 READING_FAR = _t("reading_far", 5, "times the width of a limit", "a reading so far outside is asked back before it is kept")
 GAP_FAR = _t("gap_far", 6, "times what a turn draws", "a gap that grew by more since the last round is asked back")

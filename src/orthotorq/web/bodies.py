@@ -4,7 +4,7 @@ from __future__ import annotations
 from flask import Flask, request
 from werkzeug.exceptions import BadRequest, UnsupportedMediaType
 
-from ..core.documents.read import check_characters
+from ..core.documents.read import MOST_DEEP, check_characters, deeper_than
 from ..core.errors import BadDocument
 
 #: addresses that take a file, with the most bytes of it
@@ -30,9 +30,12 @@ def _json_only() -> None:
         if request.mimetype != "application/json":
             raise UnsupportedMediaType("Send JSON with content type application/json.")
         try:
-            check_characters(request.get_data(), request.get_json())
-        except (BadRequest, RecursionError):
-            raise BadRequest("The body is not JSON.") from None
+            body = request.get_json()
+            if deeper_than(body, MOST_DEEP):
+                raise BadRequest("The body is nested too deeply.")
+            check_characters(request.get_data(), body)
+        except RecursionError:
+            raise BadRequest("The body is nested too deeply.") from None
         except BadDocument as error:
             raise BadRequest(str(error)) from None
 

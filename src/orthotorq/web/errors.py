@@ -7,7 +7,7 @@ import structlog
 from flask import Flask, Response, g, make_response, request
 from flask_wtf.csrf import CSRFError
 from pydantic import BaseModel, ValidationError
-from sqlalchemy.exc import DataError, OperationalError
+from sqlalchemy.exc import DataError, IntegrityError, OperationalError
 from werkzeug.exceptions import HTTPException
 
 from ..core.errors import OrthotorqError
@@ -95,6 +95,7 @@ def register_errors(app: Flask) -> None:
         403, "csrf", "This page has lost its session; reload it and try again."))
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(OperationalError, _busy)
+    app.register_error_handler(IntegrityError, _at_once)
     # bodies are checked before; what still gets here came in an address
     app.register_error_handler(DataError, lambda e: problem(
         422, "not_valid", "A text with NUL or a number beyond the range cannot be looked for."))
@@ -104,6 +105,14 @@ def register_errors(app: Flask) -> None:
 def _busy(error: OperationalError) -> Response:
     log.warning("database", error=str(error.orig)[:300])
     response = problem(503, "busy", "The database did not answer in time. Nothing was changed; try again.")
+    response.headers["Retry-After"] = "1"
+    return response
+
+
+def _at_once(error: IntegrityError) -> Response:
+    """Two did the same thing at the same moment, each before the other's was to be seen: one of them comes again."""
+    log.warning("at_once", error=str(error.orig)[:300])
+    response = problem(503, "busy", "Somebody else did the same at the same moment. Nothing of yours was kept; try again.")
     response.headers["Retry-After"] = "1"
     return response
 

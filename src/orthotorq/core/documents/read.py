@@ -18,6 +18,8 @@ from .references import plan_errors
 from .upgrade import upgraded
 
 MAX_BYTES = 2_000_000
+#: a record is nested some fifteen deep; what is deeper was made by nobody who has something to say
+MOST_DEEP = 60
 
 
 def parse_json(text: str | bytes, most: int = MAX_BYTES) -> Any:
@@ -32,6 +34,8 @@ def parse_json(text: str | bytes, most: int = MAX_BYTES) -> Any:
         data = json.loads(text, parse_constant=refuse)
     except (ValueError, RecursionError) as error:
         raise BadDocument(Message.NOT_JSON, reason=str(error)[:120]) from None
+    if deeper_than(data, MOST_DEEP):
+        raise BadDocument(Message.NOT_JSON, reason="it is nested too deeply")
     check_characters(text, data)
     return data
 
@@ -52,6 +56,21 @@ def check_characters(text: str | bytes, data: Any) -> None:
             nul = True
     if nul:
         raise BadDocument(Message.NOT_JSON, reason="a text holds NUL or half of a surrogate pair")
+
+
+def deeper_than(document: object, most: int) -> bool:
+    """Whether a JSON value is nested deeper than so many levels; gone through level by level, not by recursion.
+
+    >>> deeper_than({"a": [[1]]}, 3), deeper_than({"a": [[1]]}, 2)
+    (False, True)
+    """
+    level = [document]
+    for _ in range(most):
+        level = [inner for one in level for inner in (
+            one.values() if isinstance(one, dict) else one if isinstance(one, list) else ()) if isinstance(inner, dict | list)]
+        if not level:
+            return False
+    return True
 
 
 #: integers that every reader of JSON keeps (RFC 8785, 3.2.2.3)

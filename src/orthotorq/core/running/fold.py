@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..kinds.asks_for import TYPED
+from ..thresholds import CLOCK_BACK
 from .setup import Bound, Setup, changed, setup_of
 
 #: what a problem is about that stops the run until it is settled
@@ -69,10 +70,22 @@ class Log:
     start: Fact | None = None
     setup: Setup = field(default_factory=Setup)
     sequence: int = 0
+    #: (up to which entry, received when) for each time that the server's clock was seen to have gone back: what lies before it
+    #: cannot have happened after that
+    back: list[tuple[int, float]] = field(default_factory=list)
+    _latest: float = 0.0
+
+    def when(self, fact: Fact) -> float:
+        """When an entry happened, or at the latest can have: a clock that ran ahead for a while dates it too late."""
+        return min([fact.happened, *(received for before, received in self.back if fact.sequence < before)])
 
     def add(self, fact: Fact) -> None:
         """Fold one more event in; the fold of a prefix goes on from where it was."""
         self.sequence = fact.sequence
+        if fact.received and self._latest > fact.received + CLOCK_BACK.value:
+            self.back.append((fact.sequence, fact.received))
+            self._latest = 0.0
+        self._latest = max(self._latest, fact.happened)
         if not fact.accepted:
             # only what says something of the bolts has to be settled by somebody
             if fact.kind in ("answer", "correct", "redo", "problem"):

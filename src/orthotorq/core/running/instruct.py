@@ -15,7 +15,7 @@ from ..planning.cautions import CAUTIONS
 from .measured import devices_for
 from .setup import in_hand
 from .step_id import step_id
-from .texts import REDO, RENEWED, REPEAT, SET, fail_texts
+from .texts import REDO, RENEWED, REPEAT, SET, UNTIMED, fail_texts
 from .walk import Pending, Walk
 
 #: steps that a stage is not done again from: what is not met is not met there either
@@ -93,6 +93,8 @@ def _hint(walk: Walk, pending: Pending, clock: tuple[str, float, str] | None) ->
         return SET
     if pending.fail is not None:
         return fail_texts()[pending.fail.code][1]
+    if pending.ask.timed and pending.ready_at is None:
+        return UNTIMED
     if pending.renews:
         return RENEWED
     if pending.unit.cycle > 1 and pending.number == 1 and pending.kind not in ("condition", "item"):

@@ -37,7 +37,7 @@ def asked_of(walk: Walk, unit: Unit, segment: Segment) -> Pending:
     if item is None:
         return Pending(unit, segment, CONDITION)
     number = item.places.index(segment.place) + 1 if segment.place else 1
-    ready = walk.last_at + (item.wait_s or 0.0) if item.answer == "wait" else None
+    ready = walk.ready_at(item.wait_s) if item.answer == "wait" else None
     ask = replace(ITEMS[item.answer], wanted=item.quantity)
     return Pending(unit, segment, replace(ask, choices=_said(item)) if item.good or item.bad else ask, None,
                    (segment.place,) if segment.place else (), number=number,
@@ -83,6 +83,7 @@ def walk_item(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
             walk.bolts[segment.position, segment.place] = replace(walk.bolt(segment.position, segment.place), state="deviating")
     elif found.given.word == "moved" and unit.kind.again(unit.stage, "moved") is None:
         walk.deviate(step, "moved", text=item.text, seen=(item.bad or "it moved").lower())
+    walk.untimed(asked, step, item.text, found.given)
     _effects(walk, unit, found.given)
     return None
 
@@ -91,7 +92,8 @@ def _effects(walk: Walk, unit: Unit, given: Given) -> None:
     """What a ticked item does: a compound begins to set."""
     effect = unit.kind.effect(unit.stage, given.word)
     if effect is not None and effect.sets is not None:
-        walk.clocks[unit.key] = (effect.sets, given.fact.happened + (unit.stage.sets_in_s or 0.0), tuple(unit.stage.sets_before))
+        at = walk.log.when(given.fact)
+        walk.clocks[unit.key] = (effect.sets, at + (unit.stage.sets_in_s or 0.0), tuple(unit.stage.sets_before))
 
 
 def stage_done(walk: Walk, unit: Unit) -> None:

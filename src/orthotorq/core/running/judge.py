@@ -65,6 +65,11 @@ class _Case:
         reason = self.payload.get("reason")
         return reason if isinstance(reason, str) and 0 < len(reason.strip()) <= MAX_TEXT else None
 
+    def word(self, field: str) -> str:
+        """A field that names something; whatever is no text names nothing."""
+        given = self.payload.get(field)
+        return given if isinstance(given, str) else ""
+
     def has_more_than(self, *fields: str) -> bool:
         """Whether the payload has fields beside these."""
         return bool(set(self.payload) - set(fields))
@@ -118,7 +123,7 @@ def _answer(case: _Case) -> Judgement:
         return _refuse(Refusal.ALL_ANSWERED)
     if case.step != case.pending.step:
         return _refuse(Refusal.NOT_THE_NEXT, step=case.pending.step)
-    if case.payload.get("answer") in WITH and "photo" in still_asked(case.walk, case.pending):
+    if case.word("answer") in WITH and "photo" in still_asked(case.walk, case.pending):
         return _refuse(Refusal.TO_BE_RECORDED, what=WORDS["photo"])
     return _fits(case.pending, case.payload, case.now)
 
@@ -148,7 +153,7 @@ def _correct(case: _Case) -> Judgement:
 
 def _redo(case: _Case) -> Judgement:
     stages = {u.stage.id for u in units_of(case.result, case.log.setup)}
-    if case.payload.get("stage") not in stages or case.reason() is None or case.has_more_than("stage", "reason"):
+    if case.word("stage") not in stages or case.reason() is None or case.has_more_than("stage", "reason"):
         return _refuse(Refusal.REDO_FORM)
     if case.pending is None:
         return ACCEPTED if case.step == FINISH else _refuse(Refusal.REDO_FROM)
@@ -192,7 +197,7 @@ def _problem(case: _Case) -> Judgement:
 
 
 def _resume(case: _Case) -> Judgement:
-    if case.status != "running" or case.payload.get("problem") not in {f.id for f in case.log.stopped()}:
+    if case.status != "running" or case.word("problem") not in {f.id for f in case.log.stopped()}:
         return _conflict(Refusal.NOT_HELD)
     return ACCEPTED if case.reason() and not case.has_more_than("problem", "reason") else _refuse(Refusal.SAY_WHY)
 
@@ -200,7 +205,7 @@ def _resume(case: _Case) -> Judgement:
 def _tool(case: _Case) -> Judgement:
     if case.status != "running":
         return _refuse(Refusal.ALL_ANSWERED)
-    setup, tool, serial = case.log.setup, case.payload.get("tool"), case.payload.get("serial")
+    setup, tool, serial = case.log.setup, case.word("tool"), case.payload.get("serial")
     checked = case.payload.get("checked", "")
     form = isinstance(serial, str) and isinstance(checked, str) and len(checked) <= MAX_TEXT
     if not form or case.reason() is None or case.has_more_than("tool", "serial", "reason", "checked") or (
@@ -212,7 +217,7 @@ def _tool(case: _Case) -> Judgement:
 
 
 def _accept(case: _Case) -> Judgement:
-    found = next((d for d in all_deviations(case.walk, case.log) if d.id == case.payload.get("deviation")), None)
+    found = next((d for d in all_deviations(case.walk, case.log) if d.id == case.word("deviation")), None)
     if found is None:
         return _refuse(Refusal.NO_SUCH_DEVIATION)
     if found.accepted_by is not None:
@@ -221,7 +226,7 @@ def _accept(case: _Case) -> Judgement:
 
 
 def _sign_off(case: _Case) -> Judgement:
-    role = case.payload.get("role")
+    role = case.word("role")
     rule = ACTIONS.get(f"sign_{role}")
     if rule is None or not rule.roles & case.roles:
         return _refuse(Refusal.SIGN_IN_A_ROLE)

@@ -105,13 +105,14 @@ def _verdict(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int
 
 def _pause(walk: Walk, unit: Unit, segment: Segment, one: PassOut, kind: PassKind) -> Pending | None:
     """A pause inside a stage."""
-    asked = Pending(unit, segment, kind.ask, ready_at=walk.last_at + (one.wait_s or 0.0))
+    asked = Pending(unit, segment, kind.ask, ready_at=walk.ready_at(one.wait_s))
     found = walk.settle(asked, lambda given: None)
     if found.given is None:
         return found.pending
     walk.step_done(found.given, segment.position)
     if found.given.word == "skip":
         walk.skipped(step_id(segment.base(), None, None, found.attempt), one.name, found.given)
+    walk.untimed(asked, step_id(segment.base(), None, None, found.attempt), one.name, found.given)
     return None
 
 

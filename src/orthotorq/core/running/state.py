@@ -100,7 +100,7 @@ def _choose(open_: list[Pending], begun: set[int], now: float) -> Pending | None
 
 def walk_run(result: Result, log: Log, now: float = 0.0) -> tuple[Walk, Pending | None, list[Pending]]:
     """Walk the whole work order: (the walk, the step that is offered, waits that run meanwhile)."""
-    walk = Walk(result, log, now, last_at=log.start.happened if log.start else 0.0)
+    walk = Walk(result, log, now, last_at=log.when(log.start) if log.start else 0.0)
     queue = units_of(result, log.setup)
     every = units_of(result, log.setup, again=True)
     waited = waited_for(result, log.setup)

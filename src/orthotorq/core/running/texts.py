@@ -11,6 +11,8 @@ from ..kinds.registry import PASS_KINDS
 REDO = "Done again, as the plan asks."
 REPEAT = "Repeated because the last answer was not sure or was taken back."
 RENEWED = "A new bolt: it goes through what the old one had, from hand on."
+UNTIMED = ("The clock of the server has gone back during this run, so this wait cannot be timed here. Take the time yourself, "
+           "and go on when it is over; the record says so.")
 SET = "The compound has set: slacken, clean and apply anew before you pull."
 
 #: what a problem is about that stops the run -> (what to do, what is asked before it goes on)
@@ -36,6 +38,8 @@ _DEVIATIONS: Sayings = {
                  "It yields or strips: the joint must not be used before it is replaced."),
     "set_too_late": ("Bolt {label} was pulled at {name} after “{what}” had set.", "Slacken, clean and apply anew."),
     "skipped": ("“{text}” was skipped: {reason}.", "A supervisor accepts it by name."),
+    "untimed": ("“{text}” was not timed here: the server's clock had gone back.",
+                "Ask who was there whether the time was kept; else do the pass again."),
     "moved": ("“{text}”: {seen}.", "Stop, and do again what the plan says; a supervisor decides."),
     "tool_expired": ("{name} ({serial}) was out of calibration when the run started ({until}).",
                      "Check the wrench and what it tightened."),

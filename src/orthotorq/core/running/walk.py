@@ -9,7 +9,7 @@ from ..forms.result import Result
 from ..forms.run import BoltState, Clock, Deviation, TapeBand
 from ..kinds.asks import TRIED, Ask, decision, word_of
 from ..kinds.pass_kind import Fail, Look
-from ..thresholds import MOST_TRIES
+from ..thresholds import CLOCK_BACK, MOST_TRIES
 from .fold import Given, Log
 from .program import Segment, Unit
 from .step_id import parse, step_id, then_of
@@ -139,8 +139,19 @@ class Walk:
         """Count an answered step."""
         self.done += 1
         self.answered += 1
-        self.last_at = max(self.last_at, given.fact.happened)
+        self.last_at = max(self.last_at, self.log.when(given.fact))
         self.position = position
+
+    def ready_at(self, wait_s: float | None) -> float | None:
+        """When a wait is over; None where the clock that it would be counted by has gone back: it cannot be timed here."""
+        gone_back = self.now > 0 and self.last_at > self.now + CLOCK_BACK.value
+        return None if gone_back else self.last_at + (wait_s or 0.0)
+
+    def untimed(self, asked: Pending, step: str, name: str, given: Given) -> None:
+        """Note a wait that was ended although it was not over, which is taken only where it could not be timed."""
+        early = asked.ready_at is not None and self.log.when(given.fact) < asked.ready_at - CLOCK_BACK.value
+        if early and self.log.back and given.word == "done":
+            self.deviate(step, "untimed", text=name)
 
     def settle(self, asked: Pending, judge: Callable[[Given], Fail | None],
                renew: Callable[[], Pending | None] = lambda: None) -> Settled:

@@ -11,7 +11,7 @@ from typing import Any
 from sqlalchemy import func, select
 
 from ...core.documents.plan import JOINT_KINDS
-from ...core.documents.read import MAX_BYTES, canonical
+from ...core.documents.read import MAX_BYTES, canonical, deeper_than
 from ...core.forms.result import FindingOut, Result
 from ...core.messages import Refusal
 from ...core.planning.compute import compute
@@ -105,17 +105,6 @@ def put_away(ctx: Ctx, plan_id: uuid.UUID, away: bool) -> None:
 MOST_DEEP = 30
 
 
-def _deep(document: object) -> bool:
-    """Whether a document is nested deeper than any plan is; gone through level by level, not by recursion."""
-    level = [document]
-    for _ in range(MOST_DEEP):
-        level = [inner for one in level for inner in (
-            one.values() if isinstance(one, dict) else one if isinstance(one, list) else ()) if isinstance(inner, dict | list)]
-        if not level:
-            return False
-    return True
-
-
 @use_case
 def save_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any) -> Saved | SavedAside:
     """Save a draft as typed, valid or not. When the base is no longer the current version the text is kept aside."""
@@ -124,7 +113,7 @@ def save_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any) -
     except (ValueError, RecursionError):
         # a figure that is none, or a nest that nothing could open again
         raise BadField(Refusal.BAD_DRAFT, "document") from None
-    if len(text) > MAX_BYTES or not isinstance(document, dict) or _deep(document):
+    if len(text) > MAX_BYTES or not isinstance(document, dict) or deeper_than(document, MOST_DEEP):
         raise BadField(Refusal.BAD_DRAFT, "document")
     plan = locked_plan(ctx, plan_id)
     if plan.version != base_version:

@@ -3,8 +3,10 @@ from __future__ import annotations
 
 import io
 import json
+import struct
 import uuid
 import zipfile
+import zlib
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
@@ -26,6 +28,8 @@ from ..permissions import use_case
 
 MOST_FILES, MOST_TOTAL = 5000, 200_000_000
 STEP = 25
+#: how files in a zip may be packed: what every program writes
+_PACKED = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,9 +87,11 @@ def _files(data: bytes) -> list[tuple[str, bytes]]:
                 raise BadField(Refusal.ZIP_EMPTY, "file")
             if len(infos) > MOST_FILES or sum(i.file_size for i in infos) > MOST_TOTAL:
                 raise BadField(Refusal.ZIP_TOO_MUCH, "file", most=MOST_FILES)
+            if any(i.compress_type not in _PACKED for i in infos):
+                raise BadField(Refusal.NO_ZIP, "file")
             # a file over the limit is not even unpacked: reading one byte more than allowed is enough to refuse it
             return [(i.filename[:200], archive.open(i).read(MAX_BYTES + 1)) for i in infos]
-    except (zipfile.BadZipFile, RuntimeError, NotImplementedError, EOFError, OSError):
+    except (zipfile.BadZipFile, zlib.error, RuntimeError, NotImplementedError, EOFError, OSError, ValueError, struct.error):
         raise BadField(Refusal.NO_ZIP, "file") from None
 
 
