@@ -48,10 +48,11 @@ def prepare_demo() -> None:
 def verify(sealed: Path | None) -> None:
     """Walk the chains of all runs, their codes, and what stands beside them; exit 1 when something does not hold."""
     from ..services.running.seal import Missed, SealError, compare_seal
-    from ..services.running.verify import verify_all
+    from ..services.running.verify_at_once import verify_database
 
-    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 600_000)() as session:
-        walked = verify_all(session)
+    url = settings.read("ORTHOTORQ_DATABASE_URL")
+    with open_sessions(url, 3_600_000)() as session:
+        walked = verify_database(session, url)
         missed: list[Missed] = []
         if sealed is not None:
             try:

@@ -3,8 +3,8 @@ from __future__ import annotations
 
 import json
 import uuid
-from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Generator, Iterable, Iterator
+from contextlib import closing
 from dataclasses import dataclass, field
 from functools import lru_cache
 from itertools import groupby
@@ -43,9 +43,18 @@ class Walked:
     uncoded: int = 0
     breaks: list[Break] = field(default_factory=list)
     said: list[Break] = field(default_factory=list)
-    #: readings that were typed, by run
-    typed: dict[uuid.UUID, int] = field(default_factory=dict)
 
+    def __add__(self, other: Walked) -> Walked:
+        return Walked(self.runs + other.runs, self.entries + other.entries, self.uncoded + other.uncoded,
+                      self.breaks + other.breaks, self.said + other.said)
+
+
+#: readings beside a chain: (entry, quantity) -> (value in base units, as typed)
+Beside = dict[tuple[int, str], tuple[float, str]]
+
+#: runs from one id to another; None is no end
+Part = tuple[uuid.UUID | None, uuid.UUID | None]
+EVERY: Part = (None, None)
 
 _COLUMNS = (Event.run_id, Event.sequence, Event.id, Event.step, Event.kind, Event.verdict, Event.device, Event.device_sequence,
             Event.device_time, Event.lease, Event.last_seen, Event.person_id, Event.received_at, Event.happened_at,
@@ -94,9 +103,12 @@ def codes_since(session: Session) -> int:
     return int(found or 0)
 
 
-def walk_chain(run: Any, events: Iterable[Any], since: int, walked: Walked, photos: dict[uuid.UUID, tuple[str, str]]) -> None:
-    """One chain from its first entry to its head, up to the first thing that does not hold."""
-    where, previous, expected, typed, known = f"run {run.number}", GENESIS, 1, 0, keys()
+def walk_chain(run: Any, events: Iterable[Any], since: int, walked: Walked, photos: dict[uuid.UUID, tuple[str, str]],
+               beside: Beside) -> None:
+    """One chain from its first entry to its head, up to the first thing that does not hold; then the readings beside it."""
+    where, previous, expected, known = f"run {run.number}", GENESIS, 1, keys()
+    wrong: list[Break] = []
+    missing = 0
     for event in events:
         problem = _linked(event, expected, previous)
         document = json.loads(event.canonical) if problem is None else {}
@@ -107,7 +119,11 @@ def walk_chain(run: Any, events: Iterable[Any], since: int, walked: Walked, phot
         walked.entries += 1
         walked.uncoded += not event.code
         if event.kind == "answer" and event.verdict == "accepted":
-            typed += len(typed_of(document["client"]["payload"]))
+            for quantity, typed in typed_of(document["client"]["payload"]).items():
+                reading = beside.pop((event.sequence, quantity), None)
+                missing += reading is None
+                if reading is not None and not _same(typed, quantity, *reading):
+                    wrong.append(_unlike(where, event.sequence, quantity, reading[1]))
         previous, expected = event.hash, expected + 1
     if (run.head_sequence, run.head_hash) != (expected - 1, previous):
         walked.breaks.append(Break(where, expected, "the run's head is not the end of its chain: entries are missing"))
@@ -115,7 +131,28 @@ def walk_chain(run: Any, events: Iterable[Any], since: int, walked: Walked, phot
         walked.breaks.append(Break(where, 0, f"what stands of the run beside its chain was changed: {problem}"))
     elif not run.code and run.number > since:
         walked.breaks.append(Break(where, 0, "the run has no code: it was written past the application"))
-    walked.typed[run.id] = typed
+    walked.breaks += wrong
+    walked.breaks += [_unlike(where, sequence, quantity, typed) for (sequence, quantity), (_, typed) in beside.items()]
+    if missing:
+        walked.breaks.append(Break(where, 0, f"{missing} of the readings that were typed do not stand beside its chain"))
+
+
+def _unlike(where: str, sequence: int, quantity: str, typed: str) -> Break:
+    return Break(where, sequence, f"the reading {typed} ({quantity}) beside it is not what was typed")
+
+
+@lru_cache(maxsize=20_000)
+def _base(typed: str, quantity: str) -> float:
+    """A reading in base units; the same ones come again and again."""
+    return parse(typed, quantity).base
+
+
+def _same(typed: str, quantity: str, value: float, kept: str) -> bool:
+    """Whether what stands beside the chain is what was typed into it."""
+    try:
+        return typed == kept and abs(_base(typed, quantity) - value) <= 1e-9 * abs(value)
+    except OrthotorqError:
+        return False
 
 
 def _photo(event: Any, document: dict[str, Any], photos: dict[uuid.UUID, tuple[str, str]]) -> str | None:
@@ -128,77 +165,84 @@ def _photo(event: Any, document: dict[str, Any], photos: dict[uuid.UUID, tuple[s
     return None if kept == (digest, digest) else "its photo is not the one that was kept"
 
 
-def _photos(session: Session, run: uuid.UUID | None = None) -> dict[uuid.UUID, tuple[str, str]]:
+def _photos(session: Session, part: Part = EVERY) -> dict[uuid.UUID, tuple[str, str]]:
     """Photos by id: the digest that is kept, and the one that their bytes give now."""
     wanted = select(Photo.id, Photo.digest, text("encode(sha256(photo.data), 'hex')"))
-    rows = session.execute(wanted if run is None else wanted.where(Photo.run_id == run))
+    rows = session.execute(_within(wanted, Photo.run_id, part))
     return {one: (digest, now) for one, digest, now in rows}
+
+
+def _readings(session: Session, part: Part = EVERY) -> Generator[tuple[uuid.UUID, Beside], None, None]:
+    """Readings by run, in the order of the runs' ids."""
+    wanted = select(Reading.run_id, Reading.sequence, Reading.quantity, Reading.value, Reading.typed).order_by(Reading.run_id)
+    rows = session.execute(_within(wanted, Reading.run_id, part).execution_options(yield_per=5000))
+    with rows:
+        for run_id, own in groupby(rows, lambda row: row.run_id):
+            yield run_id, {(row.sequence, row.quantity): (row.value, row.typed) for row in own}
+
+
+def _within(wanted: Any, column: Any, part: Part) -> Any:
+    first, last = part
+    wanted = wanted if first is None else wanted.where(column >= first)
+    return wanted if last is None else wanted.where(column <= last)
 
 
 def verify_run(session: Session, run: Run) -> Break | None:
     """The first place at which a run's chain does not hold, or None."""
     walked = Walked()
     events = session.execute(select(*_COLUMNS).where(Event.run_id == run.id).order_by(Event.sequence))
-    walk_chain(run, events, codes_since(session), walked, _photos(session, run.id))
+    own = run.id, run.id
+    with closing(_readings(session, own)) as readings:
+        beside = next(readings, (run.id, {}))[1]
+    walk_chain(run, events, codes_since(session), walked, _photos(session, own), beside)
     return walked.breaks[0] if walked.breaks else None
+
+
+def walk_runs(session: Session, part: Part = EVERY) -> Walked:
+    """Walk the chains of all runs, or of those of a part."""
+    walked, since = Walked(), codes_since(session)
+    runs = {run.id: run for run in session.execute(_within(select(
+        Run.id, Run.number, Run.revision_id, Run.status, Run.started_by, Run.started_at, Run.occasion, Run.provisional,
+        Run.head_sequence, Run.head_hash, Run.code), Run.id, part))}
+    walked.runs = len(runs)
+    photos = _photos(session, part)
+    wanted = _within(select(*_COLUMNS), Event.run_id, part).order_by(Event.run_id, Event.sequence)
+    events = session.execute(wanted.execution_options(yield_per=2000))
+    seen = set()
+    with closing(_readings(session, part)) as readings:
+        beside = next(readings, None)
+        for run_id, own in groupby(events, lambda event: event.run_id):
+            seen.add(run_id)
+            # both come in the order of the runs: readings of a run without a chain are passed over, it is named below
+            while beside is not None and beside[0] < run_id:
+                beside = next(readings, None)
+            own_ones = beside[1] if beside is not None and beside[0] == run_id else {}
+            walk_chain(runs[run_id], own, since, walked, photos, own_ones)
+    gone = (run for run in runs.values() if run.id not in seen)
+    walked.breaks += [Break(f"run {run.number}", 0, "nothing of its chain is there") for run in gone]
+    return walked
+
+
+def walk_others(session: Session) -> Walked:
+    """Walk what belongs to no run: revisions, and people who signed."""
+    return Walked(breaks=list(_revisions(session)), said=list(_renamed(session)))
 
 
 def verify_all(session: Session) -> Walked:
     """Walk everything that is kept."""
-    walked, since = Walked(), codes_since(session)
-    runs = {run.id: run for run in session.execute(select(
-        Run.id, Run.number, Run.revision_id, Run.status, Run.started_by, Run.started_at, Run.occasion, Run.provisional,
-        Run.head_sequence, Run.head_hash, Run.code))}
-    walked.runs = len(runs)
-    photos = _photos(session)
-    events = session.execute(select(*_COLUMNS).order_by(Event.run_id, Event.sequence).execution_options(yield_per=2000))
-    seen = set()
-    for run_id, own in groupby(events, lambda event: event.run_id):
-        seen.add(run_id)
-        walk_chain(runs[run_id], own, since, walked, photos)
-    gone = (run for run in runs.values() if run.id not in seen)
-    walked.breaks += [Break(f"run {run.number}", 0, "nothing of its chain is there") for run in gone]
-    walked.breaks += _revisions(session)
-    walked.breaks += _readings(session, {run.id: run.number for run in runs.values()}, walked.typed)
-    walked.said += _renamed(session)
-    return walked
+    return walk_runs(session) + walk_others(session)
 
 
 def _revisions(session: Session) -> Iterator[Break]:
     rows = select(Revision.id, Revision.plan_id, Revision.number, Revision.released_by, Revision.released_at, Revision.document,
                   Revision.result, Revision.reason, Revision.taken_on, Revision.code)
+    before = set(session.scalar(text("SELECT revisions FROM codes_since")) or ())
     for row in session.execute(rows.execution_options(yield_per=100)):
+        where = f"revision {row.number} of plan {row.plan_id}"
         if row.code and (problem := holds(row.code, revision_text(row))):
-            yield Break(f"revision {row.number} of plan {row.plan_id}", 0, f"plan or figures were changed: {problem}")
-
-
-@lru_cache(maxsize=20_000)
-def _base(typed: str, quantity: str) -> float:
-    """A reading in base units; the same ones come again and again."""
-    return parse(typed, quantity).base
-
-
-def _readings(session: Session, numbers: dict[uuid.UUID, int], typed_in: dict[uuid.UUID, int]) -> Iterator[Break]:
-    """Readings that differ from what was typed in the chain, those of which the chain knows nothing, and those taken away."""
-    found: Counter[uuid.UUID] = Counter()
-    rows = session.execute(
-        select(Reading.run_id, Reading.sequence, Reading.quantity, Reading.value, Reading.typed, Event.canonical)
-        .outerjoin(Event, (Event.run_id == Reading.run_id) & (Event.sequence == Reading.sequence))
-        .execution_options(yield_per=2000))
-    for row in rows:
-        found[row.run_id] += 1
-        where = f"run {numbers.get(row.run_id, '?')}"
-        payload = json.loads(row.canonical)["client"]["payload"] if row.canonical else {}
-        typed = typed_of(payload).get(row.quantity)
-        try:
-            same = typed == row.typed and abs(_base(row.typed, row.quantity) - row.value) <= 1e-9 * abs(row.value)
-        except OrthotorqError:
-            same = False
-        if not same:
-            yield Break(where, row.sequence, f"the reading {row.typed} ({row.quantity}) beside it is not what was typed")
-    for run_id, count in typed_in.items():
-        if found[run_id] < count:
-            yield Break(f"run {numbers[run_id]}", 0, f"{count} readings were typed, {found[run_id]} stand beside its chain")
+            yield Break(where, 0, f"plan or figures were changed: {problem}")
+        elif not row.code and row.id not in before:
+            yield Break(where, 0, "it has no code: it was written past the application")
 
 
 def _renamed(session: Session) -> Iterator[Break]:

@@ -24,6 +24,9 @@ def upgrade() -> None:
     op.add_column("person", sa.Column("subject", sa.String(300), unique=True))
     op.add_column("sign_in", sa.Column("by", sa.String(20), nullable=False, server_default="password"))
     op.add_column("sign_in", sa.Column("proven_at", sa.DateTime(timezone=True)))
+    # revisions of a time before there were codes, by name: any other has one
+    op.execute("ALTER TABLE codes_since ADD COLUMN revisions uuid[] NOT NULL DEFAULT '{}'")
+    op.execute("UPDATE codes_since SET revisions = coalesce((SELECT array_agg(id) FROM revision WHERE code = ''), '{}')")
     op.create_table(
         "kept_sheet", sa.Column("revision_id", sa.Uuid(), nullable=False), sa.Column("name", sa.String(20), nullable=False),
         sa.Column("paper", sa.String(10), nullable=False), sa.Column("digest", sa.String(64), nullable=False),
@@ -36,6 +39,7 @@ def upgrade() -> None:
 def downgrade() -> None:
     """Take them away."""
     op.drop_table("kept_sheet")
+    op.drop_column("codes_since", "revisions")
     op.drop_column("sign_in", "proven_at")
     op.drop_column("sign_in", "by")
     for name in ("subject", "totp_step", "totp_on", "totp_secret", "pin_hash"):
