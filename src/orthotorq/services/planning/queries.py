@@ -12,6 +12,7 @@ from ...core.documents.plan import VERSION
 from ...core.documents.typed import PlanAsTyped
 from ...core.documents.upgrade import upgraded
 from ...core.forms.result import Result
+from ...core.forms.stored import stored_result
 from ...store.models import Equipment, Joint, Person, Plan, Revision, SideDraft
 from ..context import Ctx
 from ..errors import NotFound
@@ -123,5 +124,5 @@ def read_revision(ctx: Ctx, revision_id: uuid.UUID) -> RevisionView:
     person = ctx.session.get_one(Person, revision.released_by)
     joint = revision.plan.joint
     return RevisionView(revision.id, revision.plan_id, revision.number, revision.status, revision.released_at, person.name,
-                        json.loads(revision.document), Result.model_validate_json(revision.result), joint.name,
+                        json.loads(revision.document), stored_result(revision.result), joint.name,
                         joint.equipment.name)

@@ -9,6 +9,7 @@ from sqlalchemy import select
 from ...core.documents.plan import JOINT_KINDS
 from ...core.forms.group import GroupOut, PlacePoint
 from ...core.forms.result import Result
+from ...core.forms.stored import stored_result
 from ...core.running import first_variants, groups_of
 from ...core.units import show
 from ...store.models import Joint, Plan, Revision, RevisionLoad
@@ -70,7 +71,7 @@ def renew_summary(ctx: Ctx, joint: Joint) -> None:
     text = ctx.session.scalar(select(Revision.result).join(Plan, Revision.plan_id == Plan.id).where(
         Plan.joint_id == joint.id, Plan.put_away.is_(False), Revision.status == "released")
         .order_by(Revision.released_at.desc()).limit(1))
-    _write(joint, Result.model_validate_json(text) if text is not None else None)
+    _write(joint, stored_result(text) if text is not None else None)
 
 
 def keep_summary(ctx: Ctx, joint: Joint, revision: Revision, result: Result) -> None:

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 from ...core.documents.plan import Plan
 from ...core.documents.read import read_plan
 from ...core.forms.result import Result
+from ...core.forms.stored import stored_result
 from ...core.messages import Refusal
 from ...core.planning.compute.bound import BoundTool, bound_settings
 from ...core.running import choices_errors
@@ -51,7 +52,7 @@ def parsed_result(revision: Revision) -> Result:
     if key not in _PARSED:
         if len(_PARSED) >= 64:
             _PARSED.clear()
-        _PARSED[key] = Result.model_validate_json(revision.result)
+        _PARSED[key] = stored_result(revision.result)
     return _PARSED[key]
 
 
