@@ -19,10 +19,21 @@ end_one() {
   rm -f "var/$1.pid"
 }
 
+# Workers whose master was killed: of this folder, and of no other.
+end_left() {
+  local one
+  for one in /proc/[0-9]*; do
+    [ "$(readlink "$one/cwd" 2>/dev/null)" = "$ROOT" ] || continue
+    tr '\0' ' ' <"$one/cmdline" 2>/dev/null | grep -q "gunicorn.*--pid var/demo.pid" || continue
+    kill -9 "${one#/proc/}" 2>/dev/null || true
+  done
+}
+
 app_stop() {
   end_one worker "orthotorq worker" &
   end_one demo "gunicorn.*orthotorq"
   wait
+  end_left
 }
 
 # The worker of long jobs runs beside the server, away from this shell.

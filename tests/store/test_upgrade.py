@@ -111,7 +111,8 @@ def test_it_is_worked_on_sealed_and_what_is_written_from_now_on_has_codes(
         assert compare_seal(session, seal)[1] == [] and verify_all(session).breaks == []
     sessions.kw["bind"].dispose()
     # an old revision has no code, and is not taken for one that was written past the application; the seal holds it
-    bend(database, "UPDATE revision SET result = replace(result, '1', '2') WHERE id = (SELECT id FROM revision ORDER BY id LIMIT 1)")
+    bend(database, "UPDATE revision SET result = replace(result, '1', '2') "
+                   "WHERE id = (SELECT id FROM revision ORDER BY id LIMIT 1)")
     assert walk(database).breaks == [] and missed(database, seal)
 
 
