@@ -20,6 +20,8 @@ from orthotorq.services.schema import upgrade
 # what every process of the application is given
 os.environ.setdefault("ORTHOTORQ_SECRET_KEY", "for tests only, at least thirty-two characters")
 os.environ.setdefault("ORTHOTORQ_DEMO", "1")
+# tests ask faster than anybody; test_limits has its own
+os.environ.setdefault("ORTHOTORQ_RATE", "0")
 APP_ROLE = "orthotorq_app"
 #: the demo is loaded as of today, and looked at today: nothing in it grows old
 NOW = datetime.now(UTC).replace(microsecond=0)

@@ -38,6 +38,7 @@ TABLE: tuple[Setting, ...] = (
     Setting("ORTHOTORQ_SIGN_ON_SECRET", "", "Its secret there."),
     Setting("ORTHOTORQ_SIGN_ON_CLAIM", "preferred_username", "What of an answer from there is the sign-in name here."),
     Setting("ORTHOTORQ_SIGN_ON_NAME", "works account", "How the sign-on is called on the page."),
+    Setting("ORTHOTORQ_RATE", "900", "Calls of the API by one device in a minute, in each worker process; 0 is no limit."),
     Setting("ORTHOTORQ_PUBLIC_URL", "http://127.0.0.1:8237", "Address that devices see: QR codes lead there."),
     Setting("ORTHOTORQ_WORKERS", "2", "Worker processes of the application (start command)."),
 )

@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import io
 import json
+import uuid
 import zipfile
 from typing import Any
 
@@ -13,6 +14,7 @@ from pypdf import PdfReader
 from orthotorq.core.documents.read import canonical
 from orthotorq.demo.load import plan_document, plan_names
 from orthotorq.services.jobs import run_worker
+from tests.cli.test_commands import run as run_command
 from tests.conftest import Database
 
 
@@ -265,3 +267,30 @@ def test_a_job_and_its_place_in_the_queue_are_kept_together_or_not_at_all(client
     assert counts() == before
     assert send(planner, "/api/v1/imports", packed, "application/zip").status_code == 202
     assert counts() == (before[0] + 1, before[1] + 1)
+
+
+def test_all_that_is_kept_about_a_joint_is_one_file(client: Any, database: Database, tmp_path: Any) -> None:
+    chief = client("runa")
+    joint = next(joint for machine in chief.get("/api/v1/equipment").json["items"] for joint in machine["joints"]
+                 if joint["name"] == "Trolley wheel")
+    assert client("tam").get(f"/api/v1/joints/{joint['id']}/everything.zip").status_code == 403
+    answer = chief.get(f"/api/v1/joints/{joint['id']}/everything.zip")
+    assert answer.status_code == 200 and "TR-3-wheel.zip" in answer.headers["Content-Disposition"]
+    with zipfile.ZipFile(io.BytesIO(answer.data)) as archive:
+        names = archive.namelist()
+        assert {"joint.json", "plans/1/draft.json", "plans/1/revision-1.json"} <= set(names)
+        assert json.loads(archive.read("joint.json"))["machine_tag"] == "TR-3"
+        assert json.loads(archive.read("plans/1/draft.json")) == plan_document("trolley-wheel")
+        run = next(name for name in names if name.endswith("record.json"))
+        # each record is whole: it can be read again, and proves itself
+        assert json.loads(archive.read(run))["events"][0]["kind"] == "start"
+        read = send(chief, "/api/v1/records", archive.read(run), "application/json")
+        assert read.status_code == 201, read.text
+    assert chief.get(f"/api/v1/joints/{uuid.UUID(int=0)}/everything.zip").status_code == 404
+    out = tmp_path / "joint.zip"
+    done = run_command("admin", "joint", "TR-3", "wheel", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url)
+    assert done.returncode == 0, done.stderr
+    with zipfile.ZipFile(out) as archive:
+        assert set(archive.namelist()) == set(names)
+    done = run_command("admin", "joint", "TR-3", "none", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url)
+    assert done.returncode == 2 and "There is no joint none" in done.stderr

@@ -59,6 +59,22 @@ def about(login: str, output: Path) -> None:
     output.write_text(json.dumps(found, indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
 
 
+@admin.command()
+@click.argument("machine")
+@click.argument("tag")
+@click.option("-o", "output", type=click.Path(dir_okay=False, path_type=Path), required=True, help="File to write.")
+def joint(machine: str, tag: str, output: Path) -> None:
+    """Pack all that is kept about the joint TAG of MACHINE into a zip: line, plans, records with their chains, photos."""
+    from ..services.registers.queries import joint_by_tags
+    from ..services.running.archive import packed_joint
+
+    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 600_000).begin() as session:
+        found = joint_by_tags(session, machine, tag)
+        if found is None:
+            raise click.ClickException(f"There is no joint {tag} of a machine {machine}.")
+        output.write_bytes(packed_joint(Ctx(session, datetime.now(UTC)), found)[1])
+
+
 @click.command()
 def serve() -> None:
     """Serve the application on the loopback, for a proxy in front; refuses where the demo's people are among the real ones."""

@@ -141,6 +141,7 @@ TABLE: dict[str, frozenset[str] | None] = {
     "running.read_record": ALL,
     "running.record_pdf": ALL,
     "running.record_file": ALL,
+    "running.joint_archive": frozenset({"planner", "supervisor", "administrator"}),
     "running.record_table": ALL,
 }
 

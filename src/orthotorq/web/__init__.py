@@ -16,6 +16,7 @@ from .api import register
 from .bodies import register_kinds, register_limit
 from .database import connect
 from .errors import Problem, register_errors, validation_answer
+from .limits import register_limits
 from .logs import register_logs
 from .pages import register_pages
 from .sign_on import register_sign_on
@@ -46,6 +47,7 @@ def create_app() -> Flask:
     register_kinds(app)
     register_wellbeing(app)
     register_sign_on(app)
+    register_limits(app)
     if hops := int(settings.read("ORTHOTORQ_TRUSTED_HOPS")):
         app.wsgi_app = ProxyFix(app.wsgi_app, x_for=hops, x_proto=hops, x_host=0)  # type: ignore[method-assign]
     register_pages(app)

@@ -134,6 +134,7 @@ class Refusal(StrEnum):
     TAG_TAKEN = "tag_taken"
     OTHER_DEVICE = "other_device"
     PASSWORD_LENGTH = "password_length"
+    ARCHIVE_TOO_MUCH = "archive_too_much"
     PIN_FORM = "pin_form"
     PIN_EASY = "pin_easy"
     PIN_WRONG = "pin_wrong"
@@ -315,6 +316,7 @@ TEXTS: dict[Refusal, str] = {
     Refusal.NAME_FORM: "{what} has 1 to {most} characters, in one line.",
     Refusal.KIND_OF_JOINT: "A kind of joint is {kinds}.",
     Refusal.OTHER_DEVICE: "This device is somebody else's in this run. Reload the page on your own device and tap again.",
+    Refusal.ARCHIVE_TOO_MUCH: "This joint has more than {most} runs. Who looks after the server packs them (admin joint).",
     Refusal.PIN_FORM: "A PIN has {least} to {most} digits.",
     Refusal.PIN_EASY: "That PIN is one of those that are tried first. Take digits in no order.",
     Refusal.PIN_WRONG: "That name and PIN do not go together, or this person has no work at joints.",

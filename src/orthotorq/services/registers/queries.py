@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy import ColumnElement, and_, func, or_, select
-from sqlalchemy.orm import joinedload
+from sqlalchemy.orm import Session, joinedload
 
 from ...core.documents.plan import JOINT_KINDS
 from ...core.kinds.stage_kind import OCCASIONS
@@ -224,6 +224,12 @@ def list_equipment(ctx: Ctx, find: str = "", after: str = "", limit: int = 50,
     views = _views(ctx, found)
     return [EquipmentView(m.id, m.tag, m.name, m.area, m.site.name, [views[j.id] for j in found if j.equipment_id == m.id])
             for m in machines]
+
+
+def joint_by_tags(session: Session, machine: str, tag: str) -> uuid.UUID | None:
+    """The joint of a tag at the machine of a tag, for the command line."""
+    return session.scalar(select(Joint.id).join(Equipment, Equipment.id == Joint.equipment_id)
+                          .where(Equipment.tag == machine, Joint.tag == tag))
 
 
 @use_case

@@ -48,6 +48,11 @@ class ForeignView:
 @use_case
 def record_file(ctx: Ctx, run_id: uuid.UUID) -> RecordFile:
     """The record as an open document with every event of its chain. Raises NotFound."""
+    return written_record(ctx, run_id)
+
+
+def written_record(ctx: Ctx, run_id: uuid.UUID) -> RecordFile:
+    """The record as an open document, for use cases and the command line. Raises NotFound."""
     view, result, facts = open_record(ctx, run_id)
     rows = ctx.session.execute(select(Event.sequence, Event.canonical).where(Event.run_id == run_id))
     texts = {row.sequence: row.canonical for row in rows}

@@ -13,6 +13,7 @@ from ...core.messages import Refusal
 from ...services.errors import BadField
 from ...services.jobs import defer
 from ...services.reference.sums import record_schema
+from ...services.running.archive import joint_archive
 from ...services.running.foreign import (
     ForeignLine,
     ForeignView,
@@ -108,6 +109,14 @@ def get_record_book(path: IdPath) -> Response:
     with operation() as ctx:
         name, data = record_book(ctx, path.id)
     return attachment(name, data, XLSX)
+
+
+@api.get("/joints/<uuid:id>/everything.zip")
+def get_joint_archive(path: IdPath) -> Response:
+    """All that is kept about a joint, packed."""
+    with operation() as ctx:
+        name, data = joint_archive(ctx, path.id)
+    return attachment(name, data, "application/zip")
 
 
 @api.get("/schemas/record")

@@ -47,6 +47,9 @@
     <h1>
       {joint.name} <span class="soft ml-1 text-base font-normal">{joint.kind_text}</span>
       <a class="ml-3 text-sm" href="/api/v1/labels.pdf?what=joints&ids={joint.id}" target="_blank" rel="noopener">label (PDF)</a>
+      {#if session.may('running.joint_archive')}
+        <a class="ml-3 text-sm" href="/api/v1/joints/{joint.id}/everything.zip" download>all of it (ZIP)</a>
+      {/if}
       {#if session.may('registers.change_joint')}<Word class="ml-3 text-sm" onclick={() => (changing = true)}>change</Word>{/if}
     </h1>
     {#if changing && catalogue.value}
