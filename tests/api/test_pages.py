@@ -6,6 +6,10 @@ import re
 
 import pytest
 
+from orthotorq.web import create_app
+from orthotorq.web.database import sessions
+from tests.conftest import Database
+
 
 @pytest.fixture
 def script(client) -> str:
@@ -48,3 +52,22 @@ def test_fonts_and_scripts_ship_with_the_page(client) -> None:
 def test_unknown_api_addresses_are_no_pages(client, address: str) -> None:
     answer = client("mira").get(address)
     assert (answer.status_code, answer.content_type) == (404, "application/problem+json")
+
+
+@pytest.mark.parametrize("address", ["/api/v1/session", "/api/v1/none", "/api/v1/equipment"])
+def test_an_answer_of_the_api_runs_and_fetches_nothing(client, address: str) -> None:
+    answer = client("mira").get(address)
+    assert answer.headers["Content-Security-Policy"] == "default-src 'none'; frame-ancestors 'none'"
+    assert answer.headers["X-Content-Type-Options"] == "nosniff"
+
+
+@pytest.mark.parametrize(("secure", "name"), [("1", "__Host-orthotorq"), ("0", "orthotorq")])
+def test_behind_tls_the_cookie_is_of_this_host_alone(database: Database, monkeypatch: pytest.MonkeyPatch, secure: str,
+                                                     name: str) -> None:
+    monkeypatch.setenv("ORTHOTORQ_DATABASE_URL", database.app_url)
+    monkeypatch.setenv("ORTHOTORQ_COOKIE_SECURE", secure)
+    app = create_app()
+    given = app.test_client().get("/api/v1/session", base_url="https://bolts.example").headers["Set-Cookie"]
+    sessions(app).kw["bind"].dispose()
+    assert given.startswith(f"{name}=") and "HttpOnly" in given and "Path=/" in given and "SameSite=Lax" in given
+    assert ("Secure" in given, "Domain" in given) == (secure == "1", False)

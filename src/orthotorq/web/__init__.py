@@ -4,7 +4,7 @@ from __future__ import annotations
 import gc
 from datetime import timedelta
 
-from flask import Flask
+from flask import Flask, Response, request
 from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 from flask_talisman import Talisman
@@ -23,13 +23,25 @@ from .sign_on import register_sign_on
 from .wellbeing import register_wellbeing
 
 
+def cookie_name() -> str:
+    """Behind TLS the browser itself sees to it that nobody else's server has set it (`__Host-`)."""
+    return "__Host-orthotorq" if settings.read("ORTHOTORQ_COOKIE_SECURE") == "1" else "orthotorq"
+
+
+def _nothing_runs(response: Response) -> Response:
+    """An answer of the API is no page: nothing in it is run or fetched, whatever somebody gets a browser to take it for."""
+    if request.path.startswith("/api/") and response.mimetype in ("application/json", "application/problem+json", "text/csv"):
+        response.headers["Content-Security-Policy"] = "default-src 'none'; frame-ancestors 'none'"
+    return response
+
+
 def create_app() -> Flask:
     """A configured application; its settings come from the environment (see orthotorq.settings)."""
     app = OpenAPI(__name__, info=Info(title="Orthotorq", version="1"), doc_ui=False, static_folder=None,
                   security_schemes={"session": {"type": "apiKey", "in": "cookie", "name": "orthotorq"}},
                   validation_error_status=422, validation_error_model=Problem, validation_error_callback=validation_answer)
     app.config.update(
-        SECRET_KEY=settings.read("ORTHOTORQ_SECRET_KEY"), SESSION_COOKIE_NAME="orthotorq", SESSION_COOKIE_HTTPONLY=True,
+        SECRET_KEY=settings.read("ORTHOTORQ_SECRET_KEY"), SESSION_COOKIE_NAME=cookie_name(), SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_SECURE=settings.read("ORTHOTORQ_COOKIE_SECURE") == "1",
         PERMANENT_SESSION_LIFETIME=timedelta(hours=14), WTF_CSRF_TIME_LIMIT=None,
         WTF_CSRF_SSL_STRICT=False, DEMO=settings.read("ORTHOTORQ_DEMO") == "1")
@@ -37,6 +49,8 @@ def create_app() -> Flask:
     connect(app)
     register_limit(app)
     CSRFProtect(app)
+    # before the library: what is registered first comes last
+    app.after_request(_nothing_runs)
     # the built page carries its own policy with hashes; a second script-src by header would only contradict it
     Talisman(app, force_https=False, strict_transport_security=app.config["SESSION_COOKIE_SECURE"], frame_options="DENY",
              referrer_policy="same-origin",

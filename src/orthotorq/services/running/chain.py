@@ -3,7 +3,9 @@ from __future__ import annotations
 
 import hashlib
 import json
+import threading
 import uuid
+from collections import OrderedDict
 from datetime import datetime
 from typing import Any
 
@@ -57,13 +59,23 @@ def facts_of(session: Session, run: Run) -> list[Fact]:
         known, rows = [], session.execute(query.order_by(Event.sequence)).all()
     facts = [*known, *(fact_of(row) for row in (rows[1:] if known else rows))]
     # only what is committed may be remembered: the last rows may still be rolled back with this request
-    if len(_READ) > 200:
-        _READ.clear()
-    _READ[run.id] = facts[: _committed(session, run, facts)]
+    _remember(run.id, facts[: _committed(session, run, facts)])
     return facts
 
 
-_READ: dict[uuid.UUID, list[Fact]] = {}
+#: entries that a worker remembers at most, of the runs that it was asked for last; of one run all of them
+MOST_REMEMBERED = 4000
+_READ: OrderedDict[uuid.UUID, list[Fact]] = OrderedDict()
+_LOCK = threading.Lock()
+
+
+def _remember(run: uuid.UUID, facts: list[Fact]) -> None:
+    with _LOCK:
+        _READ[run] = facts
+        _READ.move_to_end(run)
+        kept = sum(map(len, _READ.values()))
+        while kept > MOST_REMEMBERED and len(_READ) > 1:
+            kept -= len(_READ.popitem(last=False)[1])
 
 
 def _committed(session: Session, run: Run, facts: list[Fact]) -> int:
