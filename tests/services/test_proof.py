@@ -108,6 +108,25 @@ def test_a_run_that_was_bent_is_found_at_its_place(own: Database, statement: str
     assert len(found) == 1 and found[0].startswith("run ") and where in found[0] and words in found[0], found
 
 
+def test_entries_that_were_swapped_are_found(own: Database) -> None:
+    here = f"run_id = {OF_LAST} AND sequence"
+    bend(own, f"UPDATE event SET sequence = 9005 WHERE {here} = 5", f"UPDATE event SET sequence = 5 WHERE {here} = 6",
+         f"UPDATE event SET sequence = 6 WHERE {here} = 9005")
+    found = [str(one) for one in walk(own).breaks]
+    assert len(found) == 1 and "entry 5" in found[0] and "the previous hash is not that of the entry before" in found[0]
+
+
+def test_chains_that_were_swapped_between_two_runs_are_found(own: Database) -> None:
+    first = "(SELECT id FROM run WHERE number = (SELECT min(number) FROM run))"
+    spare = "'00000000-0000-0000-0000-000000000001'"
+    for table in ("event", "reading"):
+        bend(own, f"UPDATE {table} SET run_id = {spare} WHERE run_id = {first}",
+             f"UPDATE {table} SET run_id = {first} WHERE run_id = {OF_LAST}",
+             f"UPDATE {table} SET run_id = {OF_LAST} WHERE run_id = {spare}")
+    found = [str(one) for one in walk(own).breaks]
+    assert len(found) == 2 and all("entry 1" in one and "column run differs" in one for one in found)
+
+
 @pytest.mark.parametrize(("column", "change"), [
     ("document", "replace(document, '\"count\":', '\"count\": ')"), ("result", "replace(result, '1', '2')"),
     ("reason", "'it was wished'"), ("taken_on", "'[]' || ' '")])
