@@ -18,7 +18,7 @@ from sqlalchemy import create_engine, func, select, text
 from orthotorq.demo.load import plan_document
 from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.context import Ctx
-from orthotorq.services.jobs import defer, run_worker
+from orthotorq.services.jobs import defer
 from orthotorq.services.planning.exchange import start_import
 from orthotorq.store.models import Job, Person, Plan
 from tests.conftest import NOW, Database
@@ -70,7 +70,8 @@ def test_what_a_killed_worker_was_at_is_done_by_the_next_one_and_once(waiting: t
         connection.execute(text("UPDATE procrastinate_workers SET last_heartbeat = now() - interval '5 minutes'"))
     engine.dispose()
     for _ in range(3):
-        run_worker(database.app_url, wait=False)
+        subprocess.run([program, "worker", "--until-empty"], env={**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url},
+                       check=True, timeout=120, capture_output=True)
     with sessions() as session:
         found = session.get_one(Job, job)
         assert (found.status, json.loads(found.answer)["imported"]) == ("done", MANY)

@@ -122,7 +122,7 @@ class Chain:
 
     def broken(self) -> tuple[int, str] | None:
         walked = Walked()
-        walk_chain(self.run, self.events, self.run.number, walked, {})
+        walk_chain(self.run, self.events, self.run.number, walked, {}, {})
         return (walked.breaks[0].sequence, walked.breaks[0].what) if walked.breaks else None
 
 
