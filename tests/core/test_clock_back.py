@@ -1,4 +1,4 @@
-"""A server's clock that ran ahead for a while: no wait is held by it, none is passed in silence, and what comes after is timed."""
+"""A server's clock that ran ahead for a while holds no wait, passes none in silence, and what comes after is timed."""
 from __future__ import annotations
 
 import pytest
