@@ -33,7 +33,8 @@ def somebody(client: Any, login: str, roles: list[str]) -> Client:
 
 @pytest.mark.parametrize(("pin", "says"), [
     ("12345", "6 to 8 digits"), ("123456789", "6 to 8 digits"), ("12a456", "6 to 8 digits"), ("٣٤٧١٩٠", "6 to 8 digits"),
-    ("123456", "tried first"), ("765432", "tried first"), ("777777", "tried first"), ("121212", "tried first")])
+    ("123456", "tried first"), ("765432", "tried first"), ("777777", "tried first"), ("121212", "tried first"),
+    (DEMO_PIN, "tried first")])
 def test_a_pin_is_digits_in_no_order(client: Any, pin: str, says: str) -> None:
     assert says in errors_of(client("tam").put("/api/v1/pin", {"password": "saltworks", "pin": pin}))["pin"]
 
@@ -108,6 +109,9 @@ def test_one_time_codes_are_asked_for_once_they_are_on_and_each_opens_once(clien
     first = app.now()
     assert nils.post("/api/v1/codes", {"act": "confirm", "code": f"{first[:3]} {first[3:]}"}).json["codes"] is True
     asked = enter("")
+    # to be asked for the code is no wrong password, and not watched as one
+    newest = client("jory").get("/api/v1/security-events?limit=3").json["items"]
+    assert not [one for one in newest if one["who"] == "nils" and "wrong" in one["kind"]]
     assert asked.status_code == 401 and "app shows now" in asked.json["detail"]
     # that code was used when they were turned on; the next one opens, once
     assert enter(first).status_code == 401

@@ -7,12 +7,13 @@ import subprocess
 import sys
 import tempfile
 import textwrap
+import threading
 import time
 from pathlib import Path
 
 import pytest
 
-from orthotorq.core.errors import Impossible, in_range
+from orthotorq.core.errors import Impossible, Occupied, in_range
 from orthotorq.exchange import apart as module
 from orthotorq.exchange.apart import WorkFailed, apart
 from orthotorq.exchange.pdf import to_pdf
@@ -77,6 +78,29 @@ def test_what_a_library_leaves_behind_goes_with_its_process(killed: bool) -> Non
         assert left.exists()
         assert apart(len, b"a") == 1
         assert gone(left)
+
+
+def test_a_helper_that_does_not_come_up_is_said_to_be_broken_and_not_the_work_too_heavy(monkeypatch: pytest.MonkeyPatch) -> None:
+    class Broken(module._Helper):
+        def __init__(self) -> None:
+            monkeypatch.setattr(sys, "executable", "/bin/false")
+            super().__init__()
+            self.process.wait(10)
+
+    monkeypatch.setattr(module, "_helper", None)
+    monkeypatch.setattr(module, "_Helper", Broken)
+    with pytest.raises((WorkFailed, OSError)):
+        apart(len, b"a")
+    assert module._helper is not None
+    module._helper.end()
+    monkeypatch.setattr(module, "_helper", None)
+
+
+def test_who_waits_too_long_for_a_turn_is_told_so(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(module, "TURN_S", 0.01)
+    monkeypatch.setattr(module, "_turns", threading.BoundedSemaphore(1))
+    with module._turns, pytest.raises(Occupied, match="printing at the moment"):
+        apart(len, b"a")
 
 
 def test_a_helper_goes_with_the_process_that_it_is_beside() -> None:

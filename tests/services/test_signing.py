@@ -10,6 +10,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from orthotorq.core.thresholds import FAILED_TRIES
+from orthotorq.services.accounts.passwords import checked_hash
 from orthotorq.services.accounts.queries import DEMO_PASSWORD, DEMO_PIN
 from orthotorq.services.codes import time_text
 from orthotorq.services.errors import BadField, Refused, TooMany
@@ -17,7 +18,7 @@ from orthotorq.services.running.commands import append_events
 from orthotorq.services.running.queries import list_runs, read_record, read_run
 from orthotorq.services.running.sign import sign_run
 from orthotorq.services.running.verify import verify_run
-from orthotorq.store.models import Event, RefusedEvent, Run, Tool
+from orthotorq.store.models import Event, Person, RefusedEvent, Run, Tool
 from tests.services.test_standing import NUT, Yard
 
 #: the device that holds the runs of these tests
@@ -56,6 +57,15 @@ def test_a_pin_signs_too_and_the_entry_says_so(yard: Yard) -> None:
     kept = yard.session.scalars(select(Event).where(Event.run_id == run, Event.kind == "sign_off")).one()
     assert '"by":"pin"' in kept.canonical
     assert verify_run(yard.session, yard.session.get_one(Run, run)) is None
+
+
+def test_a_password_of_digits_alone_is_not_taken_for_a_pin(yard: Yard) -> None:
+    run = yard.run(NUT)
+    tam = yard.session.scalars(select(Person).where(Person.login == "tam")).one()
+    tam.password_hash = checked_hash("480915726310")
+    assert not isinstance(sign_run(yard.ctx("tam"), run, "fitter", "480915726310"), BadField)
+    kept = yard.session.scalars(select(Event).where(Event.run_id == run, Event.kind == "sign_off")).one()
+    assert '"by":"password"' in kept.canonical
 
 
 def test_too_many_wrong_passwords_stop_signing_as_they_stop_signing_in(yard: Yard) -> None:

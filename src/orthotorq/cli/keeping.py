@@ -66,13 +66,14 @@ def about(login: str, output: Path) -> None:
 def joint(machine: str, tag: str, output: Path) -> None:
     """Pack all that is kept about the joint TAG of MACHINE into a zip: line, plans, records with their chains, photos."""
     from ..services.registers.queries import joint_by_tags
-    from ..services.running.archive import packed_joint
+    from ..services.running.archive import pack_joint
 
     with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 600_000).begin() as session:
         found = joint_by_tags(session, machine, tag)
         if found is None:
             raise click.ClickException(f"There is no joint {tag} of a machine {machine}.")
-        output.write_bytes(packed_joint(Ctx(session, datetime.now(UTC)), found)[1])
+        with output.open("wb") as file:
+            pack_joint(Ctx(session, datetime.now(UTC)), found, file)
 
 
 @click.command()

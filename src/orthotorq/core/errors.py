@@ -36,6 +36,10 @@ class Impossible(OrthotorqError, ValueError):
     """Values that are well formed each but physically impossible."""
 
 
+class Occupied(OrthotorqError, RuntimeError):
+    """All places for this work are taken at the moment."""
+
+
 class BadDocument(OrthotorqError, ValueError):
     """A document that cannot be read as a plan at all."""
 

@@ -114,6 +114,9 @@ MOST_TURNS = _t("most_turns", 10, "turns", "an angle reading above this cannot b
 PASSWORD_LEAST = _t("password_least", 12, "characters", "a password has at least so many",
                     "NIST SP 800-63B asks for 8, and for 15 where it is all that is asked; twelve and a list lie between")
 PASSWORD_MOST = _t("password_most", 128, "characters", "a password has at most so many", _PLAIN)
+PIN_LEAST = _t("pin_least", 6, "digits", "a PIN has at least so many",
+               "a million of them, and eight tries in a quarter of an hour")
+PIN_MOST = _t("pin_most", 8, "digits", "a PIN has at most so many", "a password is longer: one is never taken for the other")
 INVITATION_DAYS = _t("invitation_days", 7, "d", "an invitation can be used so long", _PLAIN)
 SENT_LATE = _t("sent_late", 60, "min", "the record says when an entry was received, where that is later by so much", _PLAIN)
 MOST_SIDE_DRAFTS = _t("most_side_drafts", 100, "drafts", "so many drafts of one person are kept aside for one plan", _PLAIN)

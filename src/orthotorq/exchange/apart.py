@@ -21,7 +21,7 @@ from contextlib import suppress
 from pathlib import Path
 from typing import Any, ParamSpec, TypeVar
 
-from ..core.errors import Impossible, OrthotorqError
+from ..core.errors import Impossible, Occupied, OrthotorqError
 from ..core.messages import Message
 
 #: time on the clock and memory of one piece of work
@@ -93,12 +93,13 @@ def _hand() -> socket.socket:
 def apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
     """What `work` returns, done in a process of its own; both its arguments and its answer have to be picklable.
 
-    Raises what `work` refuses (OrthotorqError), Impossible where it takes too long or too much memory, WorkFailed.
+    Raises what `work` refuses (OrthotorqError), Impossible where it takes too long or too much memory, Occupied where others are
+    at it for too long, WorkFailed where it broke or the helper did not come up.
     """
     if _inside:
         return work(*args, **kwargs)
     if not _turns.acquire(timeout=TURN_S):
-        raise Impossible(Message.TOO_BUSY)
+        raise Occupied(Message.TOO_BUSY)
     try:
         with _hand() as child:
             child.settimeout(SECONDS + 15)
@@ -109,6 +110,8 @@ def apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
     finally:
         _turns.release()
     if not said:
+        if _helper is not None and _helper.process.poll() is not None:
+            raise WorkFailed(f"the helper ended with {_helper.process.returncode}; its own words are in the log of the server")
         raise Impossible(Message.TOO_HEAVY, seconds=f"{SECONDS:g}")
     value = pickle.loads(said[1:])
     if said[:1] == _ANSWERED:

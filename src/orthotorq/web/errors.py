@@ -10,7 +10,7 @@ from pydantic import BaseModel, ValidationError
 from sqlalchemy.exc import DataError, IntegrityError, OperationalError
 from werkzeug.exceptions import HTTPException
 
-from ..core.errors import OrthotorqError
+from ..core.errors import Occupied, OrthotorqError
 from ..core.forms.errors import DocumentErrors, field_errors
 from ..services.accounts.watch import note_event
 from ..services.errors import Forbidden, ServiceError
@@ -91,6 +91,7 @@ def register_errors(app: Flask) -> None:
         422, "not_valid", e.errors[0].text, _fields(e.errors)))
     app.register_error_handler(OrthotorqError, lambda e: problem(422, e.code.value, str(e), [FieldProblem(
         path="/".join(map(str, e.path)), code=e.code.value, text=str(e))]))
+    app.register_error_handler(Occupied, lambda e: problem(503, "busy", str(e)))
     app.register_error_handler(CSRFError, lambda e: problem(
         403, "csrf", "This page has lost its session; reload it and try again."))
     app.register_error_handler(HTTPException, _http)

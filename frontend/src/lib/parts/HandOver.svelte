@@ -1,5 +1,4 @@
 <script lang="ts">
-  import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import Select from 'flowbite-svelte/Select.svelte';
@@ -8,6 +7,7 @@
   import { session } from '#lib/session.svelte.ts';
   import Failure from './Failure.svelte';
   import GloveButton from './GloveButton.svelte';
+  import SecretField from './SecretField.svelte';
 
   /** Somebody else takes over this device, with a PIN, and goes on where it stands. */
   let { onclose, ondone = () => undefined }: { onclose: () => void; ondone?: () => void } = $props();
@@ -52,24 +52,12 @@
         classes={{ select: 'min-h-[56px] text-lg' }}
         required
       />
-      <Label for="{uid}-pin" class="text-lg">PIN</Label>
-      <Input
-        id="{uid}-pin"
-        type="password"
-        inputmode="numeric"
-        autocomplete="off"
-        bind:value={pin}
-        maxlength={12}
-        required
-        class="min-h-[56px] text-lg"
-        aria-describedby="{uid}-note"
-      />
+      <SecretField label="PIN" bind:value={pin} error={failed} digits autocomplete="off" required large note="{uid}-note" />
       <p id="{uid}-note" class="soft">
         {session.person?.name} is signed out here; what is tapped from now on stands under the new name. A PIN opens work at joints,
         no plans and no people.
         {#if session.demoPin}In the demo everybody’s PIN is {session.demoPin}.{/if}
       </p>
-      <Failure text={failed} />
       <GloveButton type="submit" look="main" disabled={!login || !pin || busy}>Take over</GloveButton>
     </form>
   {/if}

@@ -1,9 +1,7 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import Helper from 'flowbite-svelte/Helper.svelte';
-  import Input from 'flowbite-svelte/Input.svelte';
-  import Label from 'flowbite-svelte/Label.svelte';
   import { sentence, type Problem } from '#lib/api/client.ts';
+  import SecretField from './SecretField.svelte';
 
   /** A new password, with the old one where there is one. */
   interface Props {
@@ -40,29 +38,17 @@
 <form onsubmit={keep} class="grid max-w-md content-start gap-2">
   <input type="text" autocomplete="username" value={login} class="hidden" readonly />
   {#if old}
-    <Label for="{uid}-old" class="font-semibold text-ink">Your password now</Label>
-    <Input
-      id="{uid}-old"
-      type="password"
-      bind:value={before}
-      autocomplete="current-password"
-      required
-      aria-invalid={!!errors.old}
-      aria-describedby="{uid}-old-error"
-    />
-    <Helper id="{uid}-old-error" class="text-stop" role="alert">{errors.old ?? ''}</Helper>
+    <SecretField label="Your password now" bind:value={before} error={errors.old} autocomplete="current-password" required />
   {/if}
-  <Label for="{uid}-new" class="font-semibold text-ink">New password</Label>
-  <Input
-    id="{uid}-new"
-    type={seen ? 'text' : 'password'}
+  <SecretField
+    label="New password"
     bind:value={text}
+    error={errors[field] || failed}
+    {seen}
     autocomplete="new-password"
     required
-    aria-invalid={!!errors[field]}
-    aria-describedby="{uid}-new-error {uid}-new-note"
+    note="{uid}-new-note"
   />
-  <Helper id="{uid}-new-error" class="text-stop" role="alert">{errors[field] || failed}</Helper>
   <p id="{uid}-new-note" class="soft text-sm">
     Several words in a row are easy to remember and hard to guess. No signs are asked for.
   </p>

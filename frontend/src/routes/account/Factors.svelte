@@ -1,11 +1,9 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import Helper from 'flowbite-svelte/Helper.svelte';
-  import Input from 'flowbite-svelte/Input.svelte';
-  import Label from 'flowbite-svelte/Label.svelte';
   import { api, sentence, type Problem, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
+  import SecretField from '#lib/parts/SecretField.svelte';
 
   /** A PIN for shared tablets, and one-time codes. */
   const asked = new Asked<Schemas['Factors']>();
@@ -17,7 +15,6 @@
   let made = $state<Schemas['CodesOut'] | null>(null);
   let errors = $state<Record<string, string>>({});
   let failed = $state('');
-  const uid = $props.id();
 
   type Answer = { data?: unknown; error?: unknown };
   async function send(asks: () => Promise<Answer>, words: string) {
@@ -51,16 +48,12 @@
   </p>
   <div class="grid max-w-3xl gap-x-10 gap-y-2 md:grid-cols-2">
     <div class="grid content-start gap-2 md:col-span-2 md:max-w-md">
-      <Label for="{uid}-p" class="font-semibold text-ink">Your password, for each change here</Label>
-      <Input
-        id="{uid}-p"
-        type="password"
+      <SecretField
+        label="Your password, for each change here"
         bind:value={password}
+        error={errors.password}
         autocomplete="current-password"
-        aria-invalid={!!errors.password}
-        aria-describedby="{uid}-p-error"
       />
-      <Helper id="{uid}-p-error" class="text-stop" role="alert">{errors.password ?? ''}</Helper>
     </div>
     <form
       class="grid content-start gap-2"
@@ -69,18 +62,7 @@
         void setPin(pin);
       }}
     >
-      <Label for="{uid}-pin" class="font-semibold text-ink">{asked.value?.pin ? 'New PIN' : 'PIN'}</Label>
-      <Input
-        id="{uid}-pin"
-        type="password"
-        inputmode="numeric"
-        autocomplete="off"
-        bind:value={pin}
-        maxlength={12}
-        aria-invalid={!!errors.pin}
-        aria-describedby="{uid}-pin-error"
-      />
-      <Helper id="{uid}-pin-error" class="text-stop" role="alert">{errors.pin ?? ''}</Helper>
+      <SecretField label={asked.value?.pin ? 'New PIN' : 'PIN'} bind:value={pin} error={errors.pin} digits autocomplete="off" />
       <p class="flex gap-2">
         <Button type="submit" disabled={!password || !pin}>{asked.value?.pin ? 'Change the PIN' : 'Set the PIN'}</Button>
         {#if asked.value?.pin}<Button color="alternative" disabled={!password} onclick={() => void setPin('')}
@@ -100,17 +82,7 @@
         <p class="soft">Scan this with the app on your phone, or type the letters into it; then give the code that it shows.</p>
         <img src={made.picture} alt="" width="164" height="164" class="bg-white" />
         <code class="text-sm break-all">{made.secret}</code>
-        <Label for="{uid}-code" class="font-semibold text-ink">First code</Label>
-        <Input
-          id="{uid}-code"
-          inputmode="numeric"
-          autocomplete="one-time-code"
-          bind:value={code}
-          maxlength={10}
-          aria-invalid={!!errors.code}
-          aria-describedby="{uid}-code-error"
-        />
-        <Helper id="{uid}-code-error" class="text-stop" role="alert">{errors.code ?? ''}</Helper>
+        <SecretField label="First code" bind:value={code} error={errors.code} digits seen autocomplete="one-time-code" />
         <p><Button type="submit" disabled={!code}>Turn them on</Button></p>
       {:else if asked.value?.codes}
         <p>

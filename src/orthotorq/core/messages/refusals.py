@@ -316,7 +316,8 @@ TEXTS: dict[Refusal, str] = {
     Refusal.NAME_FORM: "{what} has 1 to {most} characters, in one line.",
     Refusal.KIND_OF_JOINT: "A kind of joint is {kinds}.",
     Refusal.OTHER_DEVICE: "This device is somebody else's in this run. Reload the page on your own device and tap again.",
-    Refusal.ARCHIVE_TOO_MUCH: "This joint has more than {most} runs. Who looks after the server packs them (admin joint).",
+    Refusal.ARCHIVE_TOO_MUCH: "This joint has more than {most} runs or {photos} MB of photos. Who looks after the server "
+                              "packs it (admin joint).",
     Refusal.PIN_FORM: "A PIN has {least} to {most} digits.",
     Refusal.PIN_EASY: "That PIN is one of those that are tried first. Take digits in no order.",
     Refusal.PIN_WRONG: "That name and PIN do not go together, or this person has no work at joints.",

@@ -18,8 +18,9 @@ def about_person(ctx: Ctx, login: str) -> dict[str, Any] | None:
     of = ctx.session.execute
     return {
         "format": "orthotorq.person", "version": 1, "made": ctx.now.isoformat(),
-        "person": {"login": person.login, "name": person.name, "roles": sorted(person.roles), "active": person.active},
-        "sessions": [{"at": s.at.isoformat(), "last_used": s.seen_at.isoformat(), "browser": s.agent,
+        "person": {"login": person.login, "name": person.name, "roles": sorted(person.roles), "active": person.active,
+                   "pin": bool(person.pin_hash), "one_time_codes": person.totp_on, "known_to_the_sign_on_as": person.subject},
+        "sessions": [{"at": s.at.isoformat(), "last_used": s.seen_at.isoformat(), "browser": s.agent, "by": s.by,
                       "ended": s.ended_at.isoformat() if s.ended_at else None}
                      for s in ctx.session.scalars(select(SignIn).where(SignIn.person_id == person.id).order_by(SignIn.at))],
         "security_events": [{"at": e.at.isoformat(), "kind": e.kind, "words": e.words, "address": e.address}

@@ -12,7 +12,7 @@ from argon2.exceptions import InvalidHashError, VerificationError
 from sqlalchemy import func, select
 
 from ...core.messages import Refusal
-from ...core.thresholds import FAILED_ADDRESS, FAILED_MINUTES, FAILED_TRIES
+from ...core.thresholds import FAILED_ADDRESS, FAILED_MINUTES, FAILED_TRIES, PIN_LEAST, PIN_MOST
 from ...settings import read
 from ...store.models import Person, SignIn, SignInAttempt
 from ..context import Actor, Ctx
@@ -23,8 +23,8 @@ from .one_time import code_fits
 HASHER = PasswordHasher()
 #: verified for unknown logins too, so that an answer takes as long as for a known one
 _NOBODY = HASHER.hash("nobody signs in with this")
-#: a PIN is digits alone, which no password is
-PIN = re.compile(r"[0-9]{4,12}")
+#: no password is so short: what is given to sign with is one or the other
+PIN = re.compile(f"[0-9]{{{PIN_LEAST.value:g},{PIN_MOST.value:g}}}")
 #: of the people of the demo, for whom it stands on the sign-in page; worth nothing anywhere else
 DEMO_PASSWORD = "saltworks"
 WINDOW = timedelta(minutes=FAILED_MINUTES.value)

@@ -8,15 +8,14 @@ from itertools import pairwise
 from sqlalchemy import any_, literal, or_, select
 
 from ...core.messages import Refusal
+from ...core.thresholds import PIN_LEAST, PIN_MOST
 from ...store.models import Person, SignIn
 from ..context import Actor, Ctx
 from ..errors import BadField, NotSignedIn, Refused
 from ..permissions import use_case
-from .commands import HASHER, PIN, PIN_ROLES, actor_of, checked_pin, note_attempt, open_session, proven
+from .commands import DEMO_PIN, HASHER, PIN, PIN_ROLES, actor_of, checked_pin, note_attempt, open_session, proven
 from .one_time import code_fits, fresh_secret
 from .watch import note_event
-
-_LEAST_DIGITS, _MOST_DIGITS = 6, 8
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,10 +68,10 @@ def set_pin(ctx: Ctx, password: str, pin: str) -> BadField | None:
 
 
 def _checked_digits(pin: str) -> str:
-    if not PIN.fullmatch(pin) or not _LEAST_DIGITS <= len(pin) <= _MOST_DIGITS:
-        raise BadField(Refusal.PIN_FORM, "pin", least=_LEAST_DIGITS, most=_MOST_DIGITS)
+    if not PIN.fullmatch(pin):
+        raise BadField(Refusal.PIN_FORM, "pin", least=int(PIN_LEAST.value), most=int(PIN_MOST.value))
     steps = {(int(b) - int(a)) % 10 for a, b in pairwise(pin)}
-    if len(steps) == 1 or len(set(pin)) < 3:
+    if len(steps) == 1 or len(set(pin)) < 3 or pin == DEMO_PIN:
         raise BadField(Refusal.PIN_EASY, "pin")
     return pin
 

@@ -15,6 +15,7 @@ from ...exchange.template_sheet import render_template
 from ...settings import read
 from ...store.models import KeptSheet, Revision
 from ..context import Ctx
+from ..keys import code_of, holds
 from ..permissions import use_case
 from .queries import read_revision
 
@@ -35,14 +36,19 @@ def _kept(ctx: Ctx, revision_id: uuid.UUID, name: str, paper: str, made_of: obje
     """The sheet that is kept, unless the program or what it was made of has changed since."""
     digest = hashlib.sha256(repr((_program(), made_of)).encode()).hexdigest()
     row = ctx.session.get(KeptSheet, (revision_id, name, paper))
-    if row is not None and row.digest == digest:
+    if row is not None and row.digest == digest and holds(row.code, _text(revision_id, name, paper, digest, row.data)) is None:
         return row.data
-    values = {"digest": digest, "made_at": ctx.now, "data": make()}
+    data = make()
+    values = {"digest": digest, "made_at": ctx.now, "data": data, "code": code_of(_text(revision_id, name, paper, digest, data))}
     # two people may ask for it at the same time
     ctx.session.execute(insert(KeptSheet).values(revision_id=revision_id, name=name, paper=paper, **values)
                         .on_conflict_do_update(index_elements=["revision_id", "name", "paper"], set_=values))
-    data: bytes = values["data"]  # type: ignore[assignment]
     return data
+
+
+def _text(revision_id: uuid.UUID, name: str, paper: str, digest: str, data: bytes) -> str:
+    """What the code of a kept sheet stands for: people pull by what is printed there."""
+    return f"sheet|{revision_id}|{name}|{paper}|{digest}|{hashlib.sha256(data).hexdigest()}"
 
 
 @use_case

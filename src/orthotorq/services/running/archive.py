@@ -5,8 +5,9 @@ import io
 import json
 import uuid
 import zipfile
+from typing import IO
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ...core.messages import Refusal
@@ -18,8 +19,8 @@ from ..errors import NotFound, Refused
 from ..permissions import use_case
 from .foreign import written_record
 
-#: runs that are packed while somebody waits; more are packed by the command line
-MOST_RUNS = 300
+#: runs, and bytes of photos, that are packed while somebody waits; more are packed by the command line
+MOST_RUNS, MOST_PHOTOS = 300, 200_000_000
 
 
 def _runs(session: Session, joint_id: uuid.UUID) -> list[tuple[uuid.UUID, int]]:
@@ -41,15 +42,14 @@ def _line(session: Session, joint: Joint) -> dict[str, object]:
         "due": [{"occasion": one.occasion, "day": one.day.isoformat() if one.day else None} for one in dues]}
 
 
-def packed_joint(ctx: Ctx, joint_id: uuid.UUID) -> tuple[str, bytes]:
-    """(file name, zip): the joint's line, each plan's draft and revisions, each run's record with its whole chain, and photos.
+def pack_joint(ctx: Ctx, joint_id: uuid.UUID, out: IO[bytes]) -> str:
+    """Write a zip: the joint's line, each plan's draft and revisions, each run's record with its whole chain, and photos.
 
-    Raises NotFound.
+    Returns its name. Raises NotFound.
     """
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
         raise NotFound("joint")
-    out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr("joint.json", json.dumps(_line(ctx.session, joint), ensure_ascii=False, indent=1))
         plans = ctx.session.scalars(select(Plan).where(Plan.joint_id == joint_id).order_by(Plan.created_at))
@@ -66,12 +66,15 @@ def packed_joint(ctx: Ctx, joint_id: uuid.UUID) -> tuple[str, bytes]:
                 archive.writestr(f"runs/{run_number}/{photo.id}.jpg", photo.data)
                 ctx.session.expunge(photo)
     note_event(ctx, "export", f"all of {joint.equipment.tag}/{joint.tag}")
-    return f"{joint.equipment.tag}-{joint.tag}.zip", out.getvalue()
+    return f"{joint.equipment.tag}-{joint.tag}.zip"
 
 
 @use_case
 def joint_archive(ctx: Ctx, joint_id: uuid.UUID) -> tuple[str, bytes]:
     """All about a joint as a zip. Raises NotFound, Refused where it is too much to wait for."""
-    if len(_runs(ctx.session, joint_id)) > MOST_RUNS:
-        raise Refused(Refusal.ARCHIVE_TOO_MUCH, most=MOST_RUNS)
-    return packed_joint(ctx, joint_id)
+    runs = [run for run, _ in _runs(ctx.session, joint_id)]
+    photos = ctx.session.scalar(select(func.sum(func.length(Photo.data))).where(Photo.run_id.in_(runs))) or 0
+    if len(runs) > MOST_RUNS or photos > MOST_PHOTOS:
+        raise Refused(Refusal.ARCHIVE_TOO_MUCH, most=MOST_RUNS, photos=MOST_PHOTOS // 1_000_000)
+    out = io.BytesIO()
+    return pack_joint(ctx, joint_id, out), out.getvalue()

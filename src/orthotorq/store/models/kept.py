@@ -20,3 +20,5 @@ class KeptSheet(Base):
     digest: Mapped[str] = mapped_column(String(64))
     made_at: Mapped[datetime] = mapped_column(UTC)
     data: Mapped[bytes] = mapped_column(LargeBinary)
+    #: the server's code over all of it: what somebody else has written is not given out
+    code: Mapped[str] = mapped_column(String(100))

@@ -10,6 +10,7 @@ from flask_wtf.csrf import generate_csrf
 from pydantic import BaseModel, Field
 
 from ... import settings
+from ...core.messages import Refusal
 from ...services.accounts.commands import open_session, sign_in
 from ...services.accounts.factors import Here, hand_over, list_here
 from ...services.accounts.queries import DEMO_PASSWORD, DEMO_PIN, DemoPerson, session_info, sign_out
@@ -101,7 +102,7 @@ def create_session(body: SignIn) -> Response:
         if isinstance(outcome, Actor):
             made = open_session(ctx, outcome, request.user_agent.string, "code" if body.code else "password")
             note_event(replace(ctx, actor=outcome), "signed_in")
-        else:
+        elif outcome.says is not Refusal.CODE_NEEDED:
             note_event(ctx, "wrong_password", "one-time code" if outcome.field == "code" else "", login=body.login)
     if isinstance(outcome, NotSignedIn):
         raise outcome

@@ -31,6 +31,7 @@ def upgrade() -> None:
         "kept_sheet", sa.Column("revision_id", sa.Uuid(), nullable=False), sa.Column("name", sa.String(20), nullable=False),
         sa.Column("paper", sa.String(10), nullable=False), sa.Column("digest", sa.String(64), nullable=False),
         sa.Column("made_at", sa.DateTime(timezone=True), nullable=False), sa.Column("data", sa.LargeBinary, nullable=False),
+        sa.Column("code", sa.String(100), nullable=False),
         sa.PrimaryKeyConstraint("revision_id", "name", "paper", name="pk_kept_sheet"),
         sa.ForeignKeyConstraint(["revision_id"], ["revision.id"], name="fk_kept_sheet_revision_id"))
     op.execute(f'GRANT SELECT, INSERT, UPDATE ON kept_sheet TO "{role}"')
