@@ -2,10 +2,10 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Button from 'flowbite-svelte/Button.svelte';
-  import Helper from 'flowbite-svelte/Helper.svelte';
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
   import { sentence } from '#lib/api/client.ts';
+  import SecretField from '#lib/parts/SecretField.svelte';
   import { session } from '#lib/session.svelte.ts';
   import DemoPeople from './DemoPeople.svelte';
 
@@ -56,31 +56,25 @@
     <form onsubmit={enter} class="grid max-w-sm content-start gap-2">
       <Label for="{uid}-login" class="font-semibold text-ink">Name</Label>
       <Input id="{uid}-login" bind:value={login} autocomplete="username" required maxlength={60} />
-      <Label for="{uid}-password" class="font-semibold text-ink">Password</Label>
-      <Input
-        id="{uid}-password"
-        type="password"
+      <SecretField
+        label="Password"
         bind:value={password}
+        error={coded ? '' : error || session.said}
         autocomplete="current-password"
         required
-        maxlength={200}
-        aria-invalid={!!error}
-        aria-describedby="{uid}-error"
       />
       {#if coded}
-        <Label for="{uid}-code" class="font-semibold text-ink">Code of your app</Label>
-        <Input
-          id="{uid}-code"
+        <SecretField
+          label="Code of your app"
           bind:value={code}
-          inputmode="numeric"
+          {error}
+          digits
+          seen
           autocomplete="one-time-code"
           required
-          maxlength={10}
           autofocus
-          aria-describedby="{uid}-error"
         />
       {/if}
-      <Helper id="{uid}-error" class="min-h-[24px] text-stop" role="alert">{error || session.said}</Helper>
       <Button type="submit" disabled={busy} class="justify-center">Sign in</Button>
       {#if session.signOn}
         <Button
