@@ -11,6 +11,7 @@ from tests.conftest import Database
 
 from .core import Figure
 from .live import demo_server
+from .server import confirmations, revisions_of
 
 #: joints at each size; ten runs a joint, fifty readings a joint, ten joints a machine
 SIZES = (5_000, 10_000, 20_000)
@@ -110,6 +111,7 @@ def measure() -> Iterator[Figure]:
     with demo_server() as (server, database):
         engine = create_engine(database.owner_url, isolation_level="AUTOCOMMIT")
         device = Device(server.address, "desk", "mira")
+        revisions = revisions_of(database)
         taken: dict[str, list[float]] = {}
         wanted: dict[str, str] = {}
         filled, low = 0.0, 0
@@ -130,9 +132,11 @@ def measure() -> Iterator[Figure]:
             joint = connection.scalar(text("SELECT id FROM joint WHERE tag = 'j-3' LIMIT 1"))
             walks = {name: _walks(connection, statement.format(joint=joint)) for name, statement in INDEXED.items()}
         engine.dispose()
+        confirmed = list(confirmations(server, revisions, "there: "))
     yield "filled: joints, runs, readings", " / ".join(f"{n}" for n in counts), "20 000, 200 000, 1 000 000"
     yield "filling takes", f"{filled:.0f} s", "under 180 s"
     for name, figures in taken.items():
         yield f"{name} at {' / '.join(map(str, SIZES))} joints", " / ".join(f"{f:.0f}" for f in figures) + " ms", wanted[name]
+    yield from confirmed
     for name, found in walks.items():
         yield f"{name}: tables walked through from end to end", str(len(found)) if found else "none", "none"

@@ -36,7 +36,8 @@ def revisions_of(database: Database) -> list[str]:
     return found
 
 
-def _load(server: Server, revisions: list[str]) -> Iterator[Figure]:
+def confirmations(server: Server, revisions: list[str], where: str = "") -> Iterator[Figure]:
+    """Twenty devices at one confirmation a second, each in a run of its own."""
     devices = [Device(server.address, f"d{n}").begin(revisions[n % len(revisions)]) for n in range(DEVICES)]
     with ThreadPoolExecutor(DEVICES) as pool:
         working = []
@@ -47,7 +48,7 @@ def _load(server: Server, revisions: list[str]) -> Iterator[Figure]:
             one.result()
     taken = sorted(t for d in devices for t in d.taken_ms[2:])
     for name, share, goal in (("median", 0.5, "25 ms"), ("95th percentile", 0.95, "60 ms"), ("99th percentile", 0.99, "150 ms")):
-        yield f"20 devices, 1/s each: confirmation, {name}", f"{taken[int(share * len(taken))]:.0f} ms", goal
+        yield f"{where}20 devices, 1/s each: confirmation, {name}", f"{taken[int(share * len(taken))]:.0f} ms", goal
 
 
 def _long_run(server: Server, revision: str) -> Iterator[Figure]:
@@ -110,7 +111,7 @@ def measure() -> Iterator[Figure]:
     """Figures of the server."""
     with demo_server() as (server, database):
         revisions = revisions_of(database)
-        yield from _load(server, revisions)
+        yield from confirmations(server, revisions)
         yield from _long_run(server, revisions[0])
         yield from _readings(server, database)
         yield from _import(server, database)

@@ -1,6 +1,7 @@
 """How gunicorn serves the application: `gunicorn -c python:orthotorq.serving`. Command lines add the folder's own things."""
 from __future__ import annotations
 
+import gc
 import os
 import shutil
 import tempfile
@@ -24,6 +25,13 @@ keepalive = 30
 timeout = 60
 graceful_timeout = 20
 control_socket_disable = True
+
+
+def when_ready(_server: Any) -> None:
+    """What is loaded before the workers are made stays shared with them: their collector does not walk it, which would copy it
+    page by page into each of them."""
+    gc.collect()
+    gc.freeze()
 
 
 def on_exit(_server: Any) -> None:

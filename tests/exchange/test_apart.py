@@ -99,7 +99,7 @@ def test_a_helper_that_does_not_come_up_is_said_to_be_broken_and_not_the_work_to
 def test_who_waits_too_long_for_a_turn_is_told_so(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(module, "TURN_S", 0.01)
     monkeypatch.setattr(module, "_turns", threading.BoundedSemaphore(1))
-    with module._turns, pytest.raises(Occupied, match="printing at the moment"):
+    with module._turns, pytest.raises(Occupied, match="printing or sending photos"):
         apart(len, b"a")
 
 

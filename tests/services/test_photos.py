@@ -2,10 +2,14 @@
 from __future__ import annotations
 
 import io
+import time
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from PIL import Image
 
+from orthotorq.core.errors import Occupied
+from orthotorq.exchange import pictures
 from orthotorq.exchange.pictures import FORMATS, SIDE
 from orthotorq.services.errors import BadField
 from orthotorq.services.running.photos import reencode
@@ -39,3 +43,23 @@ def test_a_comment_in_a_jpeg_does_not_stay() -> None:
     out = io.BytesIO()
     Image.new("RGB", (40, 40)).save(out, "JPEG", comment=b"taken by somebody at home")
     assert b"somebody" in out.getvalue() and b"somebody" not in reencode(out.getvalue())
+
+
+def test_large_photos_are_opened_one_at_a_time(monkeypatch: pytest.MonkeyPatch) -> None:
+    inside, most = [0], [0]
+
+    def opened(_work: object, data: bytes) -> bytes:
+        inside[0] += 1
+        most[0] = max(most[0], inside[0])
+        time.sleep(0.05)
+        inside[0] -= 1
+        return data
+
+    monkeypatch.setattr(pictures, "apart", opened)
+    with ThreadPoolExecutor(4) as pool:
+        assert list(pool.map(pictures.upright, [b"a", b"b", b"c", b"d"])) == [b"a", b"b", b"c", b"d"]
+    assert most == [1]
+    monkeypatch.setattr(pictures, "TURN_S", 0.01)
+    with pictures._turn, pytest.raises(Occupied):
+        pictures.upright(b"a")
+    assert pictures.upright(b"e") == b"e"

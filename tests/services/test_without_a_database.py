@@ -5,6 +5,7 @@ import importlib
 import json
 import pkgutil
 import uuid
+from collections import OrderedDict
 from datetime import UTC, datetime, timedelta
 from types import SimpleNamespace
 from typing import Any, cast
@@ -14,11 +15,13 @@ from sqlalchemy.orm import Session
 
 from orthotorq import services, settings
 from orthotorq.core.forms.result import ToolOut
+from orthotorq.core.running import Fact
 from orthotorq.core.running.actions import ACTIONS
 from orthotorq.services.codes import time_text
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import Forbidden, NotSignedIn
 from orthotorq.services.permissions import ANYONE, REGISTRY, ROLES, TABLE, allowed
+from orthotorq.services.running import chain
 from orthotorq.services.running.append import happened
 from orthotorq.services.running.chain import GENESIS, canonical_event, chain_hash, fact_of
 from orthotorq.services.running.prepare import reaches
@@ -173,6 +176,30 @@ def test_a_fact_is_when_it_happened_not_when_it_came() -> None:
     row.canonical = json.dumps(document)
     assert fact_of(row).payload == {"answer": "done", "digest": "x"}
     assert fact_of(row).happened == datetime(2026, 11, 24, 7, 30, tzinfo=UTC).timestamp()
+
+
+def test_a_worker_remembers_the_runs_it_was_asked_for_last_and_no_more(monkeypatch: pytest.MonkeyPatch) -> None:
+    fact, runs = fact_of(Chain(1).events[0]), [uuid.UUID(int=n) for n in range(4)]
+    kept: OrderedDict[uuid.UUID, list[Fact]] = OrderedDict()
+    monkeypatch.setattr(chain, "_READ", kept)
+    monkeypatch.setattr(chain, "MOST_REMEMBERED", 6)
+    for run in runs[:3]:
+        chain._remember(run, [fact] * 2)
+    assert list(kept) == runs[:3]
+    # the first is asked for again, so the second is the oldest; what has grown counts as it is now
+    chain._remember(runs[0], [fact] * 3)
+    assert list(kept) == [runs[2], runs[0]]
+    # of a run that is longer than all that may be remembered everything is
+    chain._remember(runs[3], [fact] * 7)
+    assert {run: len(facts) for run, facts in kept.items()} == {runs[3]: 7}
+
+
+def test_words_that_come_again_are_kept_once() -> None:
+    first, second = (fact_of(Chain(1).events[0]) for _ in range(2))
+    for one in ("step", "kind", "person"):
+        assert getattr(first, one) is getattr(second, one)
+    assert next(iter(first.payload)) is next(iter(second.payload))
+    assert first.at is first.received_at
 
 
 def test_what_a_run_offers_is_let_through_by_the_table() -> None:

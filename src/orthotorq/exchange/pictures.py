@@ -2,11 +2,14 @@
 from __future__ import annotations
 
 import io
+import threading
 from typing import Literal
 
 from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
-from .apart import apart
+from ..core.errors import Occupied
+from ..core.messages import Message
+from .apart import TURN_S, apart
 
 MOST_BYTES, MOST_PIXELS, SIDE = 2_000_000, 60_000_000, 2048
 #: what cameras and screens make; other formats of the library, some with interpreters behind them, are never opened
@@ -14,13 +17,24 @@ FORMATS = ("JPEG", "PNG", "WEBP")
 #: how wide a photo is at most on paper
 PAPER_SIDE = 900
 
+#: a large photo takes hundreds of megabytes while it is opened: one at a time
+_turn = threading.Lock()
+
 #: what a file can be that is not taken
 Unfit = Literal["no picture", "too large"]
 
 
 def upright(data: bytes) -> bytes | Unfit:
-    """A picture as an upright JPEG of at most 2 MB without its metadata, or why not. Raises Impossible where it is too heavy."""
-    return apart(_upright, data)
+    """A picture as an upright JPEG of at most 2 MB without its metadata, or why not.
+
+    Raises Impossible where it is too heavy, Occupied where others' photos are opened for too long.
+    """
+    if not _turn.acquire(timeout=TURN_S):
+        raise Occupied(Message.TOO_BUSY)
+    try:
+        return apart(_upright, data)
+    finally:
+        _turn.release()
 
 
 def small(data: bytes) -> bytes:

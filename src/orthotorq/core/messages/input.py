@@ -126,5 +126,5 @@ TEXTS: dict[Message, str] = {
     Message.CHOICE: "“{value}” is not possible here; use one of {choices}.",
     Message.BAD_VALUE: "{reason}.",
     Message.TOO_HEAVY: "That took longer than {seconds} s or more memory than it is given. Nothing was kept.",
-    Message.TOO_BUSY: "Others are printing at the moment. Try again in a minute.",
+    Message.TOO_BUSY: "Others are printing or sending photos at the moment. Try again in a minute.",
 }

@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import sys
 import threading
 import uuid
 from collections import OrderedDict
@@ -38,11 +39,15 @@ def fact_of(row: Any) -> Fact:
     """An event's row as the core sees it: `at` is when it happened, by the corrected clock of its device."""
     document = json.loads(row.canonical)
     server = document["server"]
-    payload = {**document["client"]["payload"], **server.get("payload", {})}
-    at = server.get("happened_at", server["received_at"])
+    payload = {sys.intern(key): value for key, value in {**document["client"]["payload"], **server.get("payload", {})}.items()}
+    received = server["received_at"]
+    at = server.get("happened_at", received)
+    at = received if at == received else at
     # entries of a time when they did not say the name are shown with that of today
-    return Fact(row.sequence, str(row.id), row.step, row.kind, payload, server.get("name", row.name), at, row.hash,
-                row.verdict == "accepted", seconds_of(at), seconds_of(server["received_at"]), server["received_at"])
+    name = server.get("name", row.name)
+    # thousands are remembered: words that come again and again are kept once
+    return Fact(row.sequence, str(row.id), sys.intern(row.step), sys.intern(row.kind), payload, sys.intern(name), at, row.hash,
+                row.verdict == "accepted", seconds_of(at), seconds_of(received), received)
 
 
 def facts_of(session: Session, run: Run) -> list[Fact]:
@@ -64,7 +69,7 @@ def facts_of(session: Session, run: Run) -> list[Fact]:
 
 
 #: entries that a worker remembers at most, of the runs that it was asked for last; of one run all of them
-MOST_REMEMBERED = 4000
+MOST_REMEMBERED = 2000
 _READ: OrderedDict[uuid.UUID, list[Fact]] = OrderedDict()
 _LOCK = threading.Lock()
 
