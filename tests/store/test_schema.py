@@ -2,10 +2,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from hashlib import sha256
 
 import pytest
 from sqlalchemy import create_engine, inspect, text
-from sqlalchemy.exc import DBAPIError
+from sqlalchemy.exc import DBAPIError, IntegrityError, ProgrammingError
 
 from orthotorq.demo.load import load
 from orthotorq.services.running.verify import verify_all
@@ -74,6 +75,49 @@ def test_kept_tables_refuse_update_delete_and_truncate(database: Database, role:
         with pytest.raises(DBAPIError, match=r"never changed|permission denied"):
             connection.execute(text(statement.format(t=table)))
     engine.dispose()
+
+
+@pytest.mark.parametrize("change", ["head_sequence = 0", "head_hash = repeat('0', 64)", "revision_id = revision_id",
+                                    "started_by = started_by", "number = number + 1", "started_at = now()"])
+def test_the_application_changes_nothing_of_a_run_that_was_said_when_it_began(database: Database, change: str) -> None:
+    engine = create_engine(database.app_url)
+    with engine.begin() as connection, pytest.raises(ProgrammingError, match="permission denied"):
+        connection.execute(text(f"UPDATE run SET {change}"))
+    engine.dispose()
+
+
+#: an entry at the end of the chain of the last run, made of the last one there
+APPENDED = """INSERT INTO event (run_id, sequence, id, step, kind, verdict, device, device_sequence, device_time, lease,
+    last_seen, person_id, received_at, happened_at, canonical, previous_hash, hash, code)
+    SELECT e.run_id, r.head_sequence + {step}, gen_random_uuid(), e.step, 'note', e.verdict, 'd', 9999, e.device_time, 1, 1,
+           e.person_id, now(), now(), '{{}}', {previous}, {hash}, '' FROM run r JOIN event e ON e.run_id = r.id
+    WHERE r.number = (SELECT max(number) FROM run) AND e.sequence = r.head_sequence"""
+FOLLOWS = "encode(sha256(convert_to(r.head_hash || '{}', 'UTF8')), 'hex')"
+
+
+@pytest.mark.parametrize("role", ["app_url", "owner_url"])
+@pytest.mark.parametrize(("step", "previous", "own_hash"), [
+    (2, "r.head_hash", FOLLOWS), (0, "r.head_hash", FOLLOWS), (1, "repeat('0', 64)", FOLLOWS),
+    (1, "r.head_hash", "repeat('1', 64)"), (1, "e.previous_hash", "e.hash")])
+def test_an_entry_that_does_not_follow_its_chain_is_refused(database: Database, role: str, step: int, previous: str,
+                                                            own_hash: str) -> None:
+    engine = create_engine(getattr(database, role))
+    statement = text(APPENDED.format(step=step, previous=previous, hash=own_hash))
+    with engine.connect() as connection, pytest.raises(IntegrityError, match=r"does not follow|pk_event"):
+        connection.execute(statement)
+    engine.dispose()
+
+
+def test_an_entry_that_follows_moves_the_head_of_its_run_alone(database: Database) -> None:
+    engine = create_engine(database.app_url)
+    heads = text("SELECT number, head_sequence, head_hash FROM run ORDER BY number")
+    with engine.connect() as connection:
+        before = connection.execute(heads).all()
+        connection.execute(text(APPENDED.format(step=1, previous="r.head_hash", hash=FOLLOWS)))
+        after = connection.execute(heads).all()
+    engine.dispose()
+    assert before[:-1] == after[:-1]
+    assert (after[-1][1], after[-1][2]) == (before[-1][1] + 1, sha256(f"{before[-1][2]}{{}}".encode()).hexdigest())
 
 
 def test_the_application_owns_nothing_and_cannot_change_the_schema(database: Database) -> None:

@@ -5,6 +5,8 @@ import uuid
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from sqlalchemy.orm.attributes import set_committed_value
+
 from ...core.running import Fact
 from ...core.thresholds import OLDEST_DAYS
 from ...store.models import Event, Run
@@ -35,7 +37,7 @@ def happened(received: datetime, device_time: str, sent_at: str, before: datetim
 
 def append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: dict[str, Any],
            happened_at: datetime | None = None) -> Fact:
-    """Append one event to the chain under the run's lock and move the head; it happened now where nothing else is said."""
+    """Append one event to the chain under the run's lock, which moves the head; it happened now where nothing else is said."""
     sequence = run.head_sequence + 1
     at = happened_at or ctx.now
     server: dict[str, Any] = {"sequence": sequence, "verdict": verdict, "person": str(ctx.person.id), "name": ctx.person.name,
@@ -50,7 +52,9 @@ def append(ctx: Ctx, run: Run, client: dict[str, Any], verdict: str, payload: di
         device_time=client["device_time"], lease=client["lease"], last_seen=client["last_seen"], person_id=ctx.person.id,
         received_at=ctx.now, happened_at=at, canonical=body, previous_hash=run.head_hash, hash=own_hash,
         code=code_of(event_text(run.id, sequence, own_hash))))
-    run.head_sequence, run.head_hash = sequence, own_hash
+    # the database moves the head with the entry, and lets nobody else do it: here it is only known already
+    set_committed_value(run, "head_sequence", sequence)
+    set_committed_value(run, "head_hash", own_hash)
     key = ("appended", run.id)
     ctx.session.info[key] = ctx.session.info.get(key, 0) + 1
     return Fact(sequence, client["id"], client["step"], client["kind"], {**client["payload"], **payload}, ctx.person.name,
