@@ -37,6 +37,16 @@ def test_cover_figures() -> None:
     assert group.split.pitch + group.split.thread + group.split.bearing == pytest.approx(1)
 
 
+@pytest.mark.parametrize(("meter", "unit"), [("km", "km"), ("h", "h"), ("d", "d"), ("cycles", "cycles"), ("starts", "cycles")])
+def test_rechecks_are_said_in_the_unit_of_their_meter_each_reading_once_and_rising(meter: str, unit: str) -> None:
+    at = [f"{n} {unit}".strip() for n in (100, 50, 100)]
+    plan = {**cover(), "rechecks": [{"id": "r", "meter": meter, "at": at, "every": f"{250} {unit}".strip()},
+                                    {"id": "s", "meter": meter, "at": at[:1]}]}
+    first, second = compute(plan).rechecks
+    assert (first.at, first.every) == ([50, 100], 250)
+    assert (second.at, second.every) == ([100], None)
+
+
 def test_cover_passes_are_set_and_read_on_the_scale() -> None:
     stage = next(s for s in compute(cover()).stages if s.id == "close")
     assert [p.settings[0].text if p.settings else None for p in stage.passes] == [

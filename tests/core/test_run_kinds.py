@@ -369,6 +369,18 @@ def test_a_conflict_is_settled_by_a_supervisor_and_then_counts() -> None:
     assert play.send("settle", "-", settle, SUPERVISOR)[0] == "conflict"
 
 
+def test_of_two_conflicts_the_one_that_is_meant_is_looked_at() -> None:
+    play = Play(small())
+    play.until("/full/r1/b.2")
+    for event, payload in (("a", {"answer": "turned"}), ("b", {"answer": "turned", "note": 5})):
+        play.facts.append(Fact(len(play.facts) + 1, event, play.step.step, "answer", payload, "Ane", "t", accepted=False))
+    settle = {"take": True, "reason": "Ane pulled it"}
+    assert play.send("settle", "-", {**settle, "event": "b"}, SUPERVISOR)[0] == "refused"
+    # what is struck is not looked at, what is taken is
+    assert play.send("settle", "-", {**settle, "event": "b", "take": False}, SUPERVISOR)[0] == "accepted"
+    assert play.send("settle", "-", {**settle, "event": "a"}, SUPERVISOR)[0] == "accepted"
+
+
 def test_unsettled_conflicts_keep_a_supervisor_from_signing() -> None:
     play = Play(small())
     play.finish()
