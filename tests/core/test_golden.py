@@ -9,7 +9,7 @@ import pytest
 from orthotorq.core.running import Fact, fold, judge_in, state_from, state_of
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
-from tests.golden import path_of, summary
+from tests.golden import benches, path_of, summary
 
 
 def golden(name: str) -> dict[str, Any]:
@@ -66,3 +66,11 @@ def test_every_instruction_can_be_read_and_names_its_answers(name: str) -> None:
             assert step.settings, step.step
         if step.kind in ("angle", "back_off", "gap", "loosen"):
             assert step.turn_deg
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_what_the_bench_shows_is_what_was_read(name: str) -> None:
+    wanted = (benches.HERE / f"{name}.txt").read_text(encoding="utf-8").splitlines()
+    found = benches.bench(name)
+    assert [pair for pair in zip(found, wanted, strict=False) if pair[0] != pair[1]][:5] == []
+    assert len(found) == len(wanted)
