@@ -91,7 +91,8 @@ def test_a_reading_outside_its_limit_asks_what_was_done() -> None:
 @pytest.mark.parametrize(("more", "words"), [
     ({"reading": "60 N·m"}, "a torque, an angle or both"), ({"reading": {"torque": 60}}, "text with a unit"),
     ({"reading": {"torque": "-60 N·m"}}, "cannot be"), ({"reading": {"torque": "190 N·m"}}, "asks for 60 N·m"),
-    ({"reading": {"angle": "4000 deg"}}, "0 to 10 turns"), ({"reading": {"angle": "7 mm"}}, "angle"),
+    ({"reading": {"angle": "4000 deg"}}, "0 to 10 turns"),
+    ({"reading": {"angle": "7 mm"}}, "“7 mm” is a length; expected an angle"),
     ({"note": 7}, "A note is text"), ({"note": "x" * 1001}, "1000 characters"), ({"mood": "good"}, "no field “mood”")])
 def test_an_answer_with_what_it_cannot_have_is_refused(more: dict[str, Any], words: str) -> None:
     play = pulling()

@@ -65,12 +65,12 @@ class Message(StrEnum):
 
 
 TEXTS: dict[Message, str] = {
-    Message.QUANTITY_EMPTY: "Expected a {kind} with its unit, for example {example}; nothing was written.",
-    Message.QUANTITY_NOT_READ: "“{text}” is not a {kind}; write a number and a unit, for example {example}.",
+    Message.QUANTITY_EMPTY: "Expected {kind:a} with its unit, for example {example}; nothing was written.",
+    Message.QUANTITY_NOT_READ: "“{text}” is not {kind:a}; write a number and a unit, for example {example}.",
     Message.QUANTITY_AMBIGUOUS: "“{text}” can be read as {first} or as {second}; write it without the comma.",
     Message.UNIT_MISSING: "“{text}” has no unit; write for example {example}.",
-    Message.UNIT_UNKNOWN: "“{unit}” is not a unit known here; for a {kind} use one of {units}.",
-    Message.UNIT_WRONG_KIND: "“{text}” is a {found}; expected a {kind}, for example {example}.",
+    Message.UNIT_UNKNOWN: "“{unit}” is not a unit known here; for {kind:a} use one of {units}.",
+    Message.UNIT_WRONG_KIND: "“{text}” is {found:a}; expected {kind:a}, for example {example}.",
     Message.OUT_OF_RANGE: "{value} is outside what is possible here: expected {range}.",
     Message.THREAD_NOT_READ: "“{text}” is not a thread; write for example M24, M24x2, 1-1/8-8 or #10-24.",
     Message.THREAD_PITCH_MISSING:
@@ -94,7 +94,7 @@ TEXTS: dict[Message, str] = {
     Message.CHAIN_IMPOSSIBLE: "{what}.",
     Message.PREVAILING_EATS_TORQUE:
         "The torque ({torque} N·m) must be greater than the prevailing torque ({prevailing} N·m).",
-    Message.UNKNOWN_REFERENCE: "“{id}” is not the id of a {kind} in this plan; known: {known}.",
+    Message.UNKNOWN_REFERENCE: "“{id}” is not the id of {kind:a} in this plan; known: {known}.",
     Message.DUPLICATE_ID: "The id “{id}” is used twice; every {kind} needs its own.",
     Message.RESERVED_ID: "“{id}” is kept for the program; choose another id.",
     Message.RANGE_REVERSED: "A range runs from the smaller to the greater figure; got {low} to {high}.",

@@ -60,7 +60,7 @@ def _read(name: str, value: object) -> Problem | None:
 
 def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
     """What is wrong with an answer to a step at a time, or None."""
-    if (wrong := form_problem(payload)) is not None and wrong[0] not in (Refusal.READING_CANNOT_BE, Refusal.READING_UNREAD):
+    if (wrong := form_problem(payload)) is not None and wrong[0] != Refusal.READING_CANNOT_BE:
         return wrong  # figures are judged below, against the step
     answer, takes = payload.get("answer"), pending.takes()
     if answer not in takes:
@@ -117,20 +117,15 @@ def _unlikely(pending: Pending, value: str) -> Problem | None:
     return None if low <= base <= high else (Refusal.READING_UNLIKELY, {"value": value, "usual": words})
 
 
-def _reading(pending: Pending, reading: object) -> Problem | None:
-    """A torque and an angle read by the wrench."""
+def _reading(pending: Pending, reading: dict[str, str] | None) -> Problem | None:
+    """A torque and an angle read by the wrench, whose form was looked at before."""
     one = pending.segment.one
     if reading is None:
         return None
-    if not isinstance(reading, dict) or set(reading) - {"torque", "angle"} or one is None:
+    if one is None:
         return Refusal.READING_FORM, {}
     for name, value in reading.items():
-        if not isinstance(value, str):
-            return Refusal.READING_TEXT, {"name": name}
-        try:
-            base = parse(value, name).base
-        except OrthotorqError as error:
-            return Refusal.READING_UNREAD, {"reason": str(error)}
+        base = parse(value, name).base
         wanted = (one.torque_Nm or 0.0) * 1e3
         if name == "torque" and (base < 0 or (wanted and base > READING_OVER.value * wanted)):
             return Refusal.TORQUE_CANNOT_BE, {"value": value, "torque": f"{wanted / 1e3:g}"}

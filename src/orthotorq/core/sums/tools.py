@@ -6,7 +6,7 @@ from typing import Any
 from ..errors import BadQuantity, Impossible
 from ..mechanics import tools as mech
 from ..mechanics.formula import Step, explain
-from ..messages import Message
+from ..messages import Message, a_word
 from ..units import FACTORS, Quantity, find_unit, pair_difference, parse, read_number
 from .fields import Answer, Chain
 
@@ -81,7 +81,7 @@ def pair_sum(v: dict[str, Any]) -> Answer:
     first, second = _statement(v["first"], "first"), _statement(v["second"], "second")
     if first.kind != second.kind:
         raise Impossible(Message.BAD_VALUE, ("second",),
-                         reason=f"“{v['first']}” is a {first.kind} and “{v['second']}” a {second.kind}")
+                         reason=f"“{v['first']}” is {a_word(first.kind)} and “{v['second']}” {a_word(second.kind)}")
     difference, agree = pair_difference(first, second)
     in_first = second.base / FACTORS[first.kind][first.unit]
     return Answer({"difference_percent": difference * 100, "agree": agree}, (),
@@ -92,4 +92,4 @@ def units_sum(v: dict[str, Any]) -> Answer:
     """One statement in every unit of its kind."""
     found = _statement(v["first"], "first")
     return Answer({unit: found.base / factor for unit, factor in FACTORS[found.kind].items()}, (),
-                  (f"{found.text} is a {found.kind}; factors are exact.",))
+                  (f"{found.text} is {a_word(found.kind)}; factors are exact.",))
