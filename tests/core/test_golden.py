@@ -9,7 +9,7 @@ import pytest
 from orthotorq.core.running import Fact, fold, judge_in, state_from, state_of
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
-from tests.golden import benches, orders, path_of, summary
+from tests.golden import acts, benches, orders, path_of, summary
 
 
 def golden(name: str) -> dict[str, Any]:
@@ -78,3 +78,10 @@ def test_what_the_bench_shows_is_what_was_read(name: str) -> None:
 
 def test_orders_are_those_that_were_read() -> None:
     assert orders.lines() == orders.FILE.read_text(encoding="utf-8").splitlines()
+
+
+def test_acts_change_what_was_read_and_nothing_else() -> None:
+    wanted = acts.FILE.read_text(encoding="utf-8").splitlines()
+    found = list(acts.lines())
+    assert [pair for pair in zip(found, wanted, strict=False) if pair[0] != pair[1]][:5] == []
+    assert len(found) == len(wanted)
