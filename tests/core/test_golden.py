@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 import json
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -9,7 +10,7 @@ import pytest
 from orthotorq.core.running import Fact, fold, judge_in, state_from, state_of
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
-from tests.golden import acts, benches, orders, path_of, summary
+from tests.golden import acts, benches, findings, orders, path_of, summary, troubles
 
 
 def golden(name: str) -> dict[str, Any]:
@@ -68,20 +69,30 @@ def test_every_instruction_can_be_read_and_names_its_answers(name: str) -> None:
             assert step.turn_deg
 
 
-@pytest.mark.parametrize("name", plan_names())
-def test_what_the_bench_shows_is_what_was_read(name: str) -> None:
-    wanted = (benches.HERE / f"{name}.txt").read_text(encoding="utf-8").splitlines()
-    found = benches.bench(name)
+def same(found: list[str], path: Path) -> None:
+    """Line by line as it was read."""
+    wanted = path.read_text(encoding="utf-8").splitlines()
     assert [pair for pair in zip(found, wanted, strict=False) if pair[0] != pair[1]][:5] == []
     assert len(found) == len(wanted)
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_what_the_bench_shows_is_what_was_read(name: str) -> None:
+    same(benches.bench(plan_document(name)), benches.HERE / f"{name}.txt")
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_a_run_full_of_trouble_comes_to_the_record_that_was_read(name: str) -> None:
+    same(list(troubles.trouble(name)), troubles.HERE / f"{name}.txt")
 
 
 def test_orders_are_those_that_were_read() -> None:
-    assert orders.lines() == orders.FILE.read_text(encoding="utf-8").splitlines()
+    same(orders.lines(), orders.FILE)
+
+
+def test_findings_say_what_was_read_and_figures_follow() -> None:
+    same(list(findings.lines()), findings.FILE)
 
 
 def test_acts_change_what_was_read_and_nothing_else() -> None:
-    wanted = acts.FILE.read_text(encoding="utf-8").splitlines()
-    found = list(acts.lines())
-    assert [pair for pair in zip(found, wanted, strict=False) if pair[0] != pair[1]][:5] == []
-    assert len(found) == len(wanted)
+    same(list(acts.lines()), acts.FILE)

@@ -26,7 +26,7 @@ def _flat(value: Any) -> bool:
     return not isinstance(value, dict) and not (isinstance(value, list) and any(isinstance(one, dict | list) for one in value))
 
 
-def _leaves(value: dict[str, Any], path: str) -> Iterator[str]:
+def leaves(value: dict[str, Any], path: str) -> Iterator[str]:
     """An object a line; what is empty or false is left out."""
     flat = {key: one for key, one in value.items() if _flat(one) and one not in (None, "", [], False)}
     if flat:
@@ -34,9 +34,9 @@ def _leaves(value: dict[str, Any], path: str) -> Iterator[str]:
                                       for key, one in flat.items())
     for key, one in value.items():
         for n, inner in enumerate(one) if isinstance(one, list) and not _flat(one) else ():
-            yield from _leaves(inner if isinstance(inner, dict) else {"": inner}, f"{path}.{key}[{n}]")
+            yield from leaves(inner if isinstance(inner, dict) else {"": inner}, f"{path}.{key}[{n}]")
         if isinstance(one, dict):
-            yield from _leaves(one, f"{path}.{key}")
+            yield from leaves(one, f"{path}.{key}")
 
 
 def _figures(result: Result) -> Iterator[str]:
@@ -49,11 +49,10 @@ def _figures(result: Result) -> Iterator[str]:
             yield from (f"{stage.id}/{one.id}/{one.group}/setting/{setting.chain}" for setting in one.settings)
 
 
-def bench(name: str) -> list[str]:
-    """What is shown of a demo plan, a line each."""
-    document = plan_document(name)
+def bench(document: dict[str, Any]) -> list[str]:
+    """What is shown of a plan, a line each."""
     result = compute(document)
-    lines = list(_leaves(result.model_dump(mode="json", exclude={"tables", "core", "plan_hash"}), "plan"))
+    lines = list(leaves(result.model_dump(mode="json", exclude={"tables", "core", "plan_hash"}), "plan"))
     lines += [f"{one.key} | {one.title} | {one.line}" for one in outline(document, result)]
     for figure in _figures(result):
         made = working(document, figure)
@@ -67,7 +66,7 @@ def main() -> None:
     """Write all of them."""
     HERE.mkdir(exist_ok=True)
     for name in plan_names():
-        (HERE / f"{name}.txt").write_text("\n".join(bench(name)) + "\n", encoding="utf-8")
+        (HERE / f"{name}.txt").write_text("\n".join(bench(plan_document(name))) + "\n", encoding="utf-8")
 
 
 if __name__ == "__main__":
