@@ -36,7 +36,8 @@ def _flat(value: Any, path: str = "") -> dict[str, str]:
     if isinstance(value, dict) and value:
         return {k: v for key, one in value.items() for k, v in _flat(one, f"{path}/{key}").items()}
     if isinstance(value, list) and any(isinstance(one, dict | list) for one in value):
-        return {k: v for n, one in enumerate(value)
+        stand = " ".join(str(one.get("id", n)) if isinstance(one, dict) else str(n) for n, one in enumerate(value))
+        return {f"{path} in order": stand} | {k: v for n, one in enumerate(value)
                 for k, v in _flat(one, f"{path}/{one.get('id', n) if isinstance(one, dict) else n}").items()}
     return {path: str(value)}
 

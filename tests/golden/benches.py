@@ -54,6 +54,7 @@ def bench(document: dict[str, Any]) -> list[str]:
     result = compute(document)
     lines = list(leaves(result.model_dump(mode="json", exclude={"tables", "core", "plan_hash"}), "plan"))
     lines += [f"{one.key} | {one.title} | {one.line}" for one in outline(document, result)]
+    lines += [f"not computed: {one.key} | {one.title} | {one.line}" for one in outline(document, None)]
     for figure in _figures(result):
         made = working(document, figure)
         lines += [f"{figure} | {step.name} | {', '.join(one.value for one in step.inputs)} | {step.result}"

@@ -26,7 +26,8 @@ from orthotorq.services.running.append import happened
 from orthotorq.services.running.chain import GENESIS, canonical_event, chain_hash, fact_of
 from orthotorq.services.running.prepare import reaches
 from orthotorq.services.running.verify import Walked, walk_chain
-from orthotorq.services.toolroom.tools import ToolView
+from orthotorq.services.toolroom.tools import ToolView, correction_words
+from orthotorq.store.models import Tool
 
 # the registry is whole once every use case is imported
 for module in pkgutil.walk_packages(services.__path__, "orthotorq.services."):
@@ -45,12 +46,28 @@ class NoSession:
         raise Reached
 
 
+def test_a_preset_driver_is_offered_for_its_own_figure_alone() -> None:
+    wanted = cast(ToolOut, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=80.0))
+    found = {high: reaches(wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=high)))
+             for high in (79.0, float("80.0"), 81.0)}
+    assert found == {79.0: False, 80.0: True, 81.0: False}
+
+
 @pytest.mark.parametrize(("high", "offered"), [(60.1, True), (59.9, False)])
 def test_a_wrench_is_offered_from_six_tenths_of_what_is_asked(high: float, offered: bool) -> None:
     wanted = cast(ToolOut, SimpleNamespace(sort="wrench", kind="click wrench", high_Nm=100.0))
     assert reaches(wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="click wrench", high_Nm=high))) is offered
     # a preset driver has one figure, whatever the share
     assert not reaches(wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=100.0)))
+
+
+def test_an_error_that_a_wrench_is_used_with_is_said() -> None:
+    def words(kind: str, corrected: float | None) -> str:
+        return correction_words(cast(Tool, SimpleNamespace(corrected=corrected, spec=json.dumps({"kind": kind}))))
+
+    assert words("click wrench", 0.034) == "used with its error of +3.4 %: settings are corrected by it"
+    assert words("preset driver", -0.021) == "used with its error of -2.1 %: the clamp band is wider by it"
+    assert words("preset driver", None) == words("click wrench", None) == ""
 
 
 @pytest.mark.parametrize(("ago", "believed"), [(29.9, 29.9), (30.1, 30.0), (400.0, 30.0), (-1.0, 0.0)])
