@@ -3,6 +3,7 @@ from __future__ import annotations
 
 import pytest
 
+from orthotorq.core.running import fold
 from tests.core.play import Play
 from tests.core.test_run_kinds import PULL, with_passes
 
@@ -47,3 +48,9 @@ def test_the_next_wait_after_a_clock_was_put_right_is_timed_from_what_was_then()
         play.usual()
     assert play.step.ready_at is not None and abs(play.step.ready_at - (play.now + 1800)) < 1
     assert play.codes == []
+
+
+def test_a_clock_that_only_goes_on_is_never_taken_for_one_that_went_back() -> None:
+    play = Play(WAITS)
+    play.finish()
+    assert fold(play.facts).back == []
