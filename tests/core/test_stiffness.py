@@ -7,10 +7,13 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from orthotorq.core.errors import Impossible
+from orthotorq.core.documents.read import read_plan
+from orthotorq.core.errors import Impossible, UnknownName
 from orthotorq.core.mechanics import angle, engagement, gasket, stiffness
 from orthotorq.core.mechanics.stiffness import Layer, parts_resilience
+from orthotorq.core.planning.compute.stiffness import material_of
 from orthotorq.core.tables.threads import parse_thread
+from tests.plans import small
 
 GRIP = st.floats(min_value=5, max_value=400)
 SLOPE = st.floats(min_value=0.3, max_value=0.7)
@@ -141,3 +144,17 @@ def test_pressure_takes_stress_off_the_gasket(pressure: float) -> None:
 
 def test_elongation_is_load_over_stiffness() -> None:
     assert stiffness.elongation(50e3, 2e-6) == pytest.approx(0.1)
+
+
+@pytest.mark.parametrize(("said", "shear", "bearing"), [
+    ({}, 150.0, 250.0), ({"shear": "170 MPa"}, 170.0, 250.0), ({"bearing": "400 MPa"}, 150.0, 400.0)])
+def test_what_is_not_said_of_an_own_material_is_taken_from_its_strength(said: dict[str, str], shear: float, bearing: float) -> None:
+    own = {"modulus": "110 GPa", "tensile": "250 MPa", "family": "other", **said}
+    found = material_of(read_plan({**small(), "definitions": {"materials": {"own bronze": own}}}), "own bronze")
+    assert (found.modulus, found.tensile, found.certainty) == (110e3, 250.0, "own entry")
+    assert (found.shear, found.bearing) == (pytest.approx(shear), pytest.approx(bearing))
+
+
+def test_an_unknown_material_is_named_with_those_that_are_known() -> None:
+    with pytest.raises(UnknownName, match="carbon steel"):
+        material_of(read_plan(small()), "moon rock")
