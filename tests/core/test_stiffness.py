@@ -148,7 +148,7 @@ def test_elongation_is_load_over_stiffness() -> None:
 
 @pytest.mark.parametrize(("said", "shear", "bearing"), [
     ({}, 150.0, 250.0), ({"shear": "170 MPa"}, 170.0, 250.0), ({"bearing": "400 MPa"}, 150.0, 400.0)])
-def test_what_is_not_said_of_an_own_material_is_taken_from_its_strength(said: dict[str, str], shear: float, bearing: float) -> None:
+def test_what_is_not_said_of_an_own_material_comes_from_its_strength(said: dict[str, str], shear: float, bearing: float) -> None:
     own = {"modulus": "110 GPa", "tensile": "250 MPa", "family": "other", **said}
     found = material_of(read_plan({**small(), "definitions": {"materials": {"own bronze": own}}}), "own bronze")
     assert (found.modulus, found.tensile, found.certainty) == (110e3, 250.0, "own entry")
