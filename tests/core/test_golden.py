@@ -10,7 +10,7 @@ import pytest
 from orthotorq.core.running import Fact, fold, judge_in, state_from, state_of
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
-from tests.golden import acts, benches, findings, orders, path_of, summary, troubles
+from tests.golden import acts, benches, findings, manuals, orders, path_of, summary, troubles
 
 
 def golden(name: str) -> dict[str, Any]:
@@ -92,6 +92,10 @@ def test_orders_are_those_that_were_read() -> None:
 
 def test_findings_say_what_was_read_and_figures_follow() -> None:
     same(list(findings.lines()), findings.FILE)
+
+
+def test_lines_of_manuals_propose_what_was_read() -> None:
+    same(list(manuals.lines()), manuals.FILE)
 
 
 def test_acts_change_what_was_read_and_nothing_else() -> None:

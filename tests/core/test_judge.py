@@ -1,10 +1,13 @@
 """What becomes of an event that does not fit: its verdict, and a sentence that says what was expected."""
 from __future__ import annotations
 
-from typing import Any
+from types import SimpleNamespace
+from typing import Any, cast
 
 import pytest
 
+from orthotorq.core.forms.stage import ItemOut
+from orthotorq.core.running.items import usual
 from tests.core.play import FITTER, SUPERVISOR, Play
 from tests.plans import small
 
@@ -78,6 +81,16 @@ def test_a_reading_below_zero_is_taken_where_its_limit_goes_below() -> None:
     play.answer("value", value="-0.5 mm")
     assert play.step.step.startswith("-/t/condition")
     assert play.codes == []
+
+
+@pytest.mark.parametrize(("low", "high", "between"), [
+    (0.2, 0.5, (-1.3, 2.0)), (None, 0.3, (-1.2, 1.8)), (-0.4, None, (-2.4, 1.6)), (None, None, None), (0.0, None, None)])
+def test_a_reading_is_asked_back_five_widths_of_its_limit_away(low: float | None, high: float | None, between: Any) -> None:
+    found = usual(cast(ItemOut, SimpleNamespace(min=low, max=high, limit_text="so much")))
+    if between is None:
+        assert found is None
+    else:
+        assert found is not None and found[:2] == pytest.approx(between) and found[2] == "the limit is so much"
 
 
 def test_a_reading_outside_its_limit_asks_what_was_done() -> None:

@@ -10,10 +10,13 @@ from typing import Any
 from orthotorq.core.errors import OrthotorqError
 from orthotorq.core.kinds.registry import PASS_KINDS
 from orthotorq.core.kinds.stage_registry import STAGE_KINDS
+from orthotorq.core.planning.differences import differences
 from orthotorq.core.planning.editing import ACTS, edit, group_parts, groups, own, tools
 from orthotorq.core.planning.methods import METHODS
 from orthotorq.demo.load import plan_document
 
+#: differences in words that are kept of each act
+MOST_WORDS = 6
 FILE = Path(__file__).parent / "acts.txt"
 PLANS = ("twin-drive-wheel", "rail-stop-anchors")
 #: what is tried for a parameter whatever the act; ids of the plan are added
@@ -72,6 +75,8 @@ def lines() -> Iterator[str]:
                 yield f"{said}: opens {opens or 'nothing'}"
                 yield from (f"  - {key}" for key in before if key not in after)
                 yield from (f"  + {key} = {value}" for key, value in after.items() if before.get(key) != value)
+                yield from (f"  in words: {one.what}: {one.before} -> {one.after}"
+                            for one in differences(document, out)[:MOST_WORDS])
 
 
 if __name__ == "__main__":

@@ -41,10 +41,10 @@ def asked_of(walk: Walk, unit: Unit, segment: Segment) -> Pending:
     ask = replace(ITEMS[item.answer], wanted=item.quantity)
     return Pending(unit, segment, replace(ask, choices=_said(item)) if item.good or item.bad else ask, None,
                    (segment.place,) if segment.place else (), number=number,
-                   order=tuple((p,) for p in item.places), ready_at=ready, usual=_usual(item))
+                   order=tuple((p,) for p in item.places), ready_at=ready, usual=usual(item))
 
 
-def _usual(item: ItemOut) -> tuple[float, float, str] | None:
+def usual(item: ItemOut) -> tuple[float, float, str] | None:
     """Where readings of an item lie, good or not: so many widths of its limit around it."""
     ends = [end for end in (item.min, item.max) if end is not None]
     width = (ends[1] - ends[0] if len(ends) == 2 else abs(ends[0])) if ends else 0.0
