@@ -13,9 +13,13 @@ Doc = dict[str, Any]
 _GONE = object()
 #: what says nothing of the work
 _QUIET = ("format", "version", "examples", "id")
-_WORDS = {"layout": "", "fastener": "", "friction": "friction", "into": "goes into", "says": "says", "limits": "bounds",
+_WORDS = {"layout": "", "fastener": "", "into": "", "says": "", "limits": "bounds",
           "percent": "share", "for": "how long", "in": "occasions", "rechecks": "recheck", "targets": "figure",
-          "joint_kind": "kind", "at": "first at", "every": "then every"}
+          "joint_kind": "kind", "at": "first at", "every": "then every", "first_at": "place of the first",
+          "first_label": "first number", "labels": "numbers painted", "sense": "sense of the numbers"}
+#: places that are called otherwise than by their parts
+_WHOLE = {"layout": "layout", "layout.kind": "layout", "into": "what the thread goes into",
+          "into.kind": "what the thread goes into", "fastener": "bolt", "says": "what it says", "order.kind": "order"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +58,7 @@ def _shown(value: Any) -> str | None:
     if isinstance(value, dict):
         return str(value.get("title") or value.get("name") or value.get("what") or value.get("text") or value.get("kind")
                    or value.get("do") or value["id"])
-    return str(value)
+    return str(value) or "not said"
 
 
 def _differing(before: Any, after: Any, path: tuple[str, ...]) -> Iterator[tuple[tuple[str, ...], Any, Any]]:
@@ -86,21 +90,28 @@ def _label(fields: Any, name: str) -> str:
     return next((spec.label for spec in fields if spec.name == name), _WORDS.get(name, name.replace("_", " "))).lower()
 
 
-def _of_stage(parts: list[str], stages: dict[str, Any]) -> list[str]:
+def _inner(parts: list[str]) -> list[str]:
+    """The way to a field inside of a part, in words."""
+    named = [r for r in parts if not r.isdecimal()]
+    whole = _WHOLE.get(".".join(named))
+    return [whole] if whole else [_WORDS.get(r, r.replace("_", " ")) for r in named]
+
+
+def _of_stage(parts: list[str], then: dict[str, Any], now: dict[str, Any]) -> list[str]:
     name, *rest = parts
-    found = stages.get(name)
-    stage: Doc = found if isinstance(found, dict) else {}
+    # what has gone is named as it was called
+    stage, gone = (one if isinstance(one, dict) else {} for one in (now.get(name) or then.get(name), then.get(name)))
     kind = STAGE_KINDS.get(str(stage.get("kind")))
     words = [f"stage “{stage.get('title') or (kind.word if kind else name)}”"]
     if rest[:1] == ["passes"] and len(rest) > 1:
-        passes = _parts(stage.get("passes"))
-        at = next((i for i, p in enumerate(passes) if p.get("id") == rest[1]), -1)
-        form = PASS_KINDS.get(str(passes[at].get("do"))) if at >= 0 else None
-        words.append(f"pass {at + 1}")
-        inner = rest[2:]
-        return words + ([_label(form.all_fields if form else (), ".".join(inner))] if inner else [])
+        at, one = next((found for of in (stage, gone) for found in enumerate(_parts(of.get("passes")), 1)
+                        if found[1].get("id") == rest[1]), (0, {}))
+        form = PASS_KINDS.get(str(one.get("do")))
+        words.append(f"pass {at or rest[1]}")
+        inner = ".".join(rest[2:])
+        return words + ([_WHOLE.get(inner) or _label(form.all_fields if form else (), inner)] if inner else [])
     if rest[:1] in (["items"], ["checks"]) and len(rest) > 1:
-        one: Doc = next((x for x in _parts(stage.get(rest[0])) if x.get("id") == rest[1]), {})
+        one = next((x for of in (stage, gone) for x in _parts(of.get(rest[0])) if x.get("id") == rest[1]), {})
         words.append(f"“{one.get('text') or one.get('what') or rest[1]}”")
         rest = rest[2:]
     return words + [_label(kind.fields if kind else (), r) for r in rest if not r.isdecimal()]
@@ -115,7 +126,7 @@ def _words(path: tuple[str, ...], docs: tuple[Doc, Doc]) -> str:
     elif rest == [""]:
         words = [field, "order"]
     elif field == "stages":
-        words = _of_stage(rest, both)
+        words = _of_stage(rest, _named(docs[0].get(field)), _named(docs[1].get(field)))
     else:
         groups = {**_named(docs[0].get("groups")), **_named(docs[1].get("groups"))}
         own = both.get(rest[0]) if field not in ("targets",) else groups.get(rest[0])
@@ -125,8 +136,9 @@ def _words(path: tuple[str, ...], docs: tuple[Doc, Doc]) -> str:
         if isinstance(of, list) and of and isinstance(groups.get(str(of[0])), dict):
             name = f"{name}, {groups[str(of[0])].get('name')}"
         head = {"groups": f"“{name}”", "targets": f"figure of “{name}”", "tools": f"tool “{name}”", "sources": f"source “{name}”",
-                "chains": f"chain {rest[0]}", "rechecks": "recheck"}.get(field, f"{field.replace('_', ' ')} {name}")
-        words = [head, *(_WORDS.get(r, r.replace("_", " ")) for r in rest[1:] if not r.isdecimal())]
+                "chains": f"chain {rest[0]}", "rechecks": "recheck", "definitions": f"own {name}"}.get(
+                    field, f"{field.replace('_', ' ')} {name}")
+        words = [head, *_inner(rest[1:])]
     return " of ".join(word for word in reversed(words) if word)
 
 
