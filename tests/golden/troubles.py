@@ -3,6 +3,7 @@ anew: to be read before they are committed."""
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from pathlib import Path
 from random import Random
 from typing import Any
@@ -54,12 +55,16 @@ def _event(play: Play, chance: Random) -> tuple[str, str, dict[str, Any], frozen
         return chance.choice(["note", "suggest"]), here, {"text": "wind from the quay"}, fitter
     if kind < 0.11 and state.deviations:
         return "accept", "-", {"deviation": chance.choice(state.deviations).id, "reason": "looked at"}, SUPERVISOR
+    if kind < 0.14 and (used := [one.id for one in play.result.tools]):
+        return "tool", "-", {"tool": chance.choice(used), "serial": "TW-77", "reason": "the other slips"}, fitter
     return "answer", here, _answer(step, chance, chance.random() < 0.3), fitter
 
 
 def played(name: str, rough: bool = True) -> tuple[Play, list[str]]:
     """A run to its end, and what was said on the way."""
-    play, chance, said = Play(plan_document(name), **STARTS.get(name, {"occasion": "install"})), Random(name), list[str]()
+    document, chance, said = plan_document(name), Random(name), list[str]()
+    tools = [{"tool": one, "serial": f"TW-{number}", "name": f"TW-{number}"} for number, one in enumerate(document["tools"], 1)]
+    play = Play(document, tools=tools, **STARTS.get(name, {"occasion": "install"}))
     words = ""
     for _ in range(EVENTS if rough else 0):
         if play.state.instruction is None:
@@ -71,6 +76,10 @@ def played(name: str, rough: bool = True) -> tuple[Play, list[str]]:
         verdict, text = play.send(kind, where, payload, roles)
         before, words = words, f"{step.text} {step.hint}"
         said.append(f"{step.step}: {words if words != before else 'the same'} -> {kind} {payload}: {verdict} {text}".rstrip())
+        if verdict == "accepted" and chance.random() < 0.05:
+            # sent twenty minutes later than it was tapped
+            play.facts[-1] = replace(play.facts[-1], happened=play.now - 1200)
+            play._seen = None
         for held in play.state.stopped:
             play.send("resume", "-", {"problem": held.event, "reason": "seen to"})
     while play.state.instruction is not None:
