@@ -70,7 +70,8 @@ class Apply(StageKind):
         """What, how much, on which faces of which bolts, and what stays dry."""
         *most, final = [str(face) for face in stage.faces] or [""]
         on = f"{', '.join(most)} and {final}" if most else final
-        names = ", ".join(g.name for g in planning.plan.groups if g.id in stage.groups)
+        # two ways of the same bolts share a name
+        names = ", ".join(dict.fromkeys(g.name for g in planning.plan.groups if g.id in stage.groups))
         text = f"{stage.what}, {stage.amount}," if stage.amount else stage.what
         text = f"{text} on {on}" if on else text.rstrip(",")
         text += (f" of {names}" if names else "") + (f"; keep dry: {stage.keep_dry}" if stage.keep_dry else "")
