@@ -346,3 +346,13 @@ def test_a_bearing_nut_may_end_backed_off() -> None:
     assert "ends_backed_off" in codes(document)
     document["joint_kind"] = "bearing_nut"
     assert "ends_backed_off" not in codes(document)
+
+
+def test_of_three_sizes_that_are_tightened_together_the_odd_one_is_named() -> None:
+    document = small()
+    for name, torque in (("c", "115 N·m"), ("d", "40 N·m")):
+        document["groups"].append({**document["groups"][0], "id": name, "name": f"Bolts {name}"})
+        document["targets"][name] = {"kind": "torque", "torque": torque}
+    document["stages"][0]["groups"] = ["b", "c", "d"]
+    odd = [f for f in compute(document).findings if f.code == Finding.SIZES_OUT_OF_LINE.value]
+    assert [f.where for f in odd] == ["groups/d"] and "Bolts d" in odd[0].text and "Bolts c" not in odd[0].text

@@ -50,6 +50,7 @@ def plain(line: str) -> str:
 def asked(get: Callable[[str], Any]) -> Iterator[tuple[str, str]]:
     """(name of the file, address) of all that is asked."""
     yield from (("lists", one) for one in LISTS)
+    yield "tables", "table-sheets"
     machines = get("equipment")["items"]
     for machine in machines:
         yield "machines", f"equipment/{machine['id']}/meters"

@@ -93,7 +93,8 @@ def trouble(name: str) -> Iterator[str]:
     plain, _ = played(name, rough=False)
     record, other = (record_of(one.result, one.facts, one.now) for one in (play, plain))
     yield from said
-    yield from leaves(play.state.model_dump(mode="json", include={"status", "deviations", "bolts", "fitted"}), "state")
+    shown = {"status", "deviations", "bolts", "fitted", "signs", "tape"}
+    yield from leaves(play.state.model_dump(mode="json", include=shown), "state")
     yield from leaves(record.model_dump(mode="json"), "record")
     yield from leaves(compare(record, other, 1).model_dump(mode="json"), "compared")
 
