@@ -100,6 +100,16 @@ run_tests() {
   .venv/bin/python -m pytest -m alone tests
 }
 
+# All that is kept as it was read, written anew: to be read in the difference.
+run_golden() {
+  local one
+  with_test_cluster
+  for one in tests.golden tests.golden.{readings,sheets,benches,troubles,findings,acts,manuals,orders,answers}; do
+    say "$one"
+    .venv/bin/python -m "$one" 2>/dev/null || { say "$one failed"; .venv/bin/python -m "$one"; exit 1; }
+  done
+}
+
 run_bench() {
   with_test_cluster
   .venv/bin/python -m bench "$@"
