@@ -9,8 +9,9 @@ from random import Random
 from typing import Any
 
 from orthotorq.core.forms.run import Instruction
-from orthotorq.core.running import record_of
+from orthotorq.core.running import fold, record_of
 from orthotorq.core.running.compare import compare
+from orthotorq.core.running.hands import touch_of
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import SUPERVISOR, Play, recorded, within
 from tests.golden import STARTS
@@ -63,7 +64,8 @@ def _event(play: Play, chance: Random) -> tuple[str, str, dict[str, Any], frozen
 def played(name: str, rough: bool = True) -> tuple[Play, list[str]]:
     """A run to its end, and what was said on the way."""
     document, chance, said = plan_document(name), Random(name), list[str]()
-    tools = [{"tool": one, "serial": f"TW-{number}", "name": f"TW-{number}"} for number, one in enumerate(document["tools"], 1)]
+    tools = [{"tool": one, "serial": f"TW-{number}", "name": tool.get("name") or tool["kind"]}
+             for number, (one, tool) in enumerate(document["tools"].items(), 1)]
     play = Play(document, tools=tools, **STARTS.get(name, {"occasion": "install"}))
     words = ""
     for _ in range(EVENTS if rough else 0):
@@ -96,6 +98,8 @@ def trouble(name: str) -> Iterator[str]:
     shown = {"status", "deviations", "bolts", "fitted", "signs", "tape"}
     yield from leaves(play.state.model_dump(mode="json", include=shown), "state")
     yield from leaves(record.model_dump(mode="json"), "record")
+    log = fold(play.facts)
+    yield from (f"touched: {touch}" for fact in play.facts if fact.accepted and (touch := touch_of(play.result, log, fact)))
     yield from leaves(compare(record, other, 1).model_dump(mode="json"), "compared")
 
 
