@@ -74,3 +74,12 @@ def test_the_log_itself_is_not_touched() -> None:
 def test_a_head_row_is_guessed_by_its_words() -> None:
     assert guess(["Order", "Stud", "Peak moment [ft-lb]", "Turn [rad]", "Date", "Tool", "Remark"]) == (
         {"run": 0, "bolt": 1, "torque": 2, "angle": 3, "time": 4, "serial": 5}, {"torque": "ft·lbf", "angle": "rad"})
+
+
+def test_of_many_rounds_twelve_are_sent_along() -> None:
+    document = small()
+    document["stages"][0]["passes"] = [{"id": f"p{n}", "do": "torque", "percent": 30 + 4 * n} for n in range(16)]
+    play = Play(document)
+    play.until("/p0/r1/")
+    sent = list(laters(play).values())
+    assert [x.step.split("/")[2] for x in sent] == [f"p{n}" for n in range(1, 13)]

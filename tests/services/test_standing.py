@@ -143,6 +143,13 @@ def test_a_spare_or_a_borrowed_wrench_is_provisional(yard: Yard, more: dict[str,
     assert yard.joint(NUT).standing == "provisional" and yard.joint(NUT).standing_why.startswith(why)
 
 
+def test_what_is_said_of_an_opened_joint_is_a_line_and_no_story(yard: Yard) -> None:
+    note_opened(yard.ctx("tam"), yard.joint(NUT).id, "x" * 200)
+    assert yard.joint(NUT).standing_why.endswith("x" * 200)
+    with pytest.raises(BadField, match="200"):
+        note_opened(yard.ctx("tam"), yard.joint(NUT).id, "x" * 201)
+
+
 @pytest.mark.parametrize(("steps", "standing"), [(2, "unknown"), (14, "provisional")])
 def test_a_run_that_was_cut_short_is_provisional_once_a_bolt_was_turned(yard: Yard, steps: int, standing: str) -> None:
     run = yard.run(NUT, count=steps)

@@ -278,6 +278,11 @@ def refused(session: Session, tablet: Tablet) -> int:
     return session.scalar(select(func.count()).select_from(RefusedEvent).where(RefusedEvent.run_id == tablet.run)) or 0
 
 
+def test_the_first_entry_of_a_run_is_the_servers_own(session: Session, tablet: Tablet) -> None:
+    first = session.scalars(select(Event).where(Event.run_id == tablet.run, Event.sequence == 1)).one()
+    assert (first.kind, first.device, first.device_sequence, first.lease, first.last_seen) == ("start", "server", 1, 1, 0)
+
+
 def test_malformed_events_are_refused_kept_and_shown(session: Session, tablet: Tablet) -> None:
     good = tablet.event("answer", tablet.step(), {"answer": "done"})
     bad = [{}, [], "x", None, 5, {**good, "id": "no"}, {**good, "lease": "1"}, {**good, "extra": 1},
@@ -295,6 +300,10 @@ def test_a_refused_event_sent_again_gets_the_same_answer_and_is_kept_once(sessio
     first, second = tablet.send(event)[0], tablet.send(event)[0]
     assert (first.verdict, second.verdict, first.text) == ("refused", "refused", second.text)
     assert refused(session, tablet) == 1
+    # twice in one sending it is the same
+    other = tablet.event("answer", "-/close/full/r1/studs.1", {"answer": "turned"})
+    assert [(a.verdict, a.text) for a in tablet.send(other, other)] == [("refused", first.text)] * 2
+    assert refused(session, tablet) == 2
     assert tablet.send(tablet.event("answer", tablet.step(), {"answer": "done"}))[0].verdict == "accepted"
 
 
