@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 
 from playwright.sync_api import Page, sync_playwright
-from tests.browser.conftest import CLOCK, Server
+from tests.browser.conftest import CHROMIUM, CLOCK, Server
 from tests.conftest import APP_ROLE, Database, drop_database, make_database
 
 from orthotorq.demo.load import load
@@ -38,7 +38,7 @@ def demo_server() -> Iterator[tuple[Server, Database]]:
 def signed_in(login: str = "mira") -> Iterator[Page]:
     """A page signed in to a server of its own."""
     with demo_server() as (server, _), sync_playwright() as play:
-        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB")
         page.add_init_script(CLOCK)
         page.goto(f"{server.address}/sign-in")

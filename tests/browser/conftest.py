@@ -22,6 +22,9 @@ from playwright.sync_api import Page
 from tests.conftest import Database
 
 ROOT = Path(__file__).parents[2]
+#: Debian's, without the parts of a window where that is there
+CHROMIUM = next((one for one in ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium") if Path(one).exists()),
+                "/usr/bin/chromium")
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -87,7 +90,7 @@ def server(database: Database) -> Iterator[Server]:
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
-    return {"executable_path": "/usr/bin/chromium", "args": [
+    return {"executable_path": CHROMIUM, "args": [
         "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu", "--disable-background-networking",
         "--disable-component-update", "--disable-sync", "--no-first-run"]}
 

@@ -101,6 +101,8 @@ def type_reading(page: Page, value: str) -> None:
     """Type a reading and enter it."""
     before = instruction(page)
     page.fill("#reading", value)
+    # as long as the answer before is under way the button takes nothing, and shows it
+    expect(page.get_by_role("button", name="Enter", exact=True)).to_be_enabled()
     let_pass(page)
     page.keyboard.press("Enter")
     _changed(page, before)
