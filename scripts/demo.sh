@@ -106,7 +106,7 @@ run_golden() {
   with_test_cluster
   for one in tests.golden tests.golden.{readings,sheets,benches,troubles,findings,acts,manuals,orders,answers}; do
     say "$one"
-    .venv/bin/python -m "$one" 2>/dev/null || { say "$one failed"; .venv/bin/python -m "$one"; exit 1; }
+    .venv/bin/python -m "$one" >"$ROOT/var/golden.log" 2>&1 || { tail -20 "$ROOT/var/golden.log" >&2; exit 1; }
   done
 }
 

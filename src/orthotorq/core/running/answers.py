@@ -59,9 +59,7 @@ def _read(name: str, value: object) -> Problem | None:
 
 
 def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
-    """What is wrong with an answer to a step at a time, or None."""
-    if (wrong := form_problem(payload)) is not None and wrong[0] != Refusal.READING_CANNOT_BE:
-        return wrong  # figures are judged below, against the step
+    """What is wrong with an answer to a step at a time, or None; its form was looked at before (`form_problem`)."""
     answer, takes = payload.get("answer"), pending.takes()
     if answer not in takes:
         return Refusal.NO_SUCH_ANSWER, {"answer": str(answer)[:40], "answers": ", ".join(takes)}
