@@ -3,10 +3,10 @@ from __future__ import annotations
 
 import sys
 
-from . import browser, core, pictures, plant, server, sizes, soak
+from . import browser, core, pictures, plant, record, server, sizes, soak
 
 MEASURES = {"core": core.measure, "sizes": sizes.measure, "browser": browser.measure, "server": server.measure,
-            "plant": plant.measure}
+            "plant": plant.measure, "record": record.measure}
 #: only when asked for by name
 OTHERS = {"pictures": pictures.measure}
 

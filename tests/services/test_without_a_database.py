@@ -135,9 +135,9 @@ class Chain:
         text, before = canonical_event(client, server), self.run.head_hash
         columns = {k: v for k, v in client.items() if k not in ("id", "run", "payload")}
         self.events.append(SimpleNamespace(
-            **columns, id=uuid.UUID(int=sequence), sequence=sequence, verdict="accepted", person_id=uuid.UUID(int=1),
+            **columns, id=client["id"], sequence=sequence, verdict="accepted", person_id=server["person"],
             received_at=NOW, happened_at=None, canonical=text, previous_hash=before, hash=chain_hash(before, text), name="Tam",
-            run_id=self.run.id, code=""))
+            run_id=client["run"], code=""))
         self.run.head_hash = self.events[-1].hash
 
     def broken(self) -> tuple[int, str] | None:
@@ -153,8 +153,8 @@ def test_a_chain_that_nobody_touched_holds() -> None:
 
 @pytest.mark.parametrize(("column", "value"), [
     ("step", "-/t/h/r1/b.9"), ("kind", "note"), ("device", "another"), ("device_sequence", 9), ("lease", 2), ("last_seen", 7),
-    ("device_time", "2026-11-24T09:00:00Z"), ("verdict", "conflict"), ("person_id", uuid.UUID(int=2)),
-    ("received_at", NOW.replace(hour=9)), ("happened_at", NOW), ("id", uuid.UUID(int=77))])
+    ("device_time", "2026-11-24T09:00:00Z"), ("verdict", "conflict"), ("person_id", str(uuid.UUID(int=2))),
+    ("received_at", NOW.replace(hour=9)), ("happened_at", NOW), ("id", str(uuid.UUID(int=77)))])
 def test_a_column_that_differs_from_the_hashed_text_is_found(column: str, value: object) -> None:
     chain = Chain(4)
     setattr(chain.events[2], column, value)
@@ -175,6 +175,29 @@ def test_a_text_that_can_no_longer_be_read_is_a_break_and_no_crash() -> None:
     chain = Chain(4)
     chain.events[1].canonical = "{"
     assert chain.broken() == (2, "the text does not give its hash")
+
+
+@pytest.mark.parametrize("text", [
+    "", "{", "[]", "5", "{}", '{"client": {}, "server": {}}', '{"client": [], "server": 5}', "[" * 100_000,
+    '{"server": {"received_at": "soon"}}'])
+def test_a_text_that_nobody_can_read_is_a_break_though_its_hash_fits(text: str) -> None:
+    chain = Chain(4)
+    last = chain.events[3]
+    last.canonical, last.hash = text, chain_hash(last.previous_hash, text)
+    chain.run.head_hash = last.hash
+    assert chain.broken() == (4, "its text cannot be read")
+
+
+@pytest.mark.parametrize("time", ["soon", "", 5, None, "2026-11-24T08:00:01Z", "2026-11-24T08:00:00"])
+def test_a_time_in_the_text_that_is_not_that_of_the_column_is_a_break(time: object) -> None:
+    chain = Chain(1)
+    only = chain.events[0]
+    document = json.loads(only.canonical)
+    assert document["server"]["received_at"] == time_text(NOW)
+    document["server"]["received_at"] = time
+    only.canonical = json.dumps(document)
+    only.hash = chain.run.head_hash = chain_hash(GENESIS, only.canonical)
+    assert chain.broken() in ((1, "column received_at differs from the hashed text"), (1, "its text cannot be read"))
 
 
 def test_entries_that_are_missing_are_missed_wherever_they_were() -> None:

@@ -14,7 +14,7 @@ def time_text(at: datetime) -> str:
     return f"{at.astimezone(UTC).replace(tzinfo=None).isoformat(timespec='microseconds')}Z"
 
 
-def event_text(run: uuid.UUID, sequence: int, own_hash: str) -> str:
+def event_text(run: uuid.UUID | str, sequence: int, own_hash: str) -> str:
     """What the code of an entry stands for: its hash, at its place in its run."""
     return f"{run}|{sequence}|{own_hash}"
 

@@ -6,17 +6,19 @@ import uuid
 from collections.abc import Generator, Iterable, Iterator
 from contextlib import closing
 from dataclasses import dataclass, field
+from datetime import datetime
 from functools import lru_cache
 from itertools import groupby
-from typing import Any
+from operator import itemgetter
+from typing import Any, NamedTuple
 
-from sqlalchemy import select, text
+from sqlalchemy import Text, cast, select, text
 from sqlalchemy.orm import Session
 
 from ...core.errors import OrthotorqError
 from ...core.units import parse
 from ...store.models import Event, Person, Photo, Reading, Revision, Run
-from ..codes import event_text, revision_text, run_text, time_text
+from ..codes import event_text, revision_text, run_text
 from ..keys import holds, keys
 from .chain import GENESIS, chain_hash
 from .readings_of import typed_of
@@ -56,12 +58,39 @@ Beside = dict[tuple[int, str], tuple[float, str]]
 Part = tuple[uuid.UUID | None, uuid.UUID | None]
 EVERY: Part = (None, None)
 
-_COLUMNS = (Event.run_id, Event.sequence, Event.id, Event.step, Event.kind, Event.verdict, Event.device, Event.device_sequence,
-            Event.device_time, Event.lease, Event.last_seen, Event.person_id, Event.received_at, Event.happened_at,
-            Event.canonical, Event.previous_hash, Event.hash, Event.code)
+_E, _R = Event.__table__.c, Reading.__table__.c
 
 
-def _linked(event: Any, expected: int, previous: str) -> str | None:
+class Entry(NamedTuple):
+    """A row of a chain as it is walked, ids as the text that is hashed: a million of them come through here."""
+
+    run_id: str
+    sequence: int
+    id: str
+    step: str
+    kind: str
+    verdict: str
+    device: str
+    device_sequence: int
+    device_time: str
+    lease: int
+    last_seen: int
+    person_id: str
+    received_at: datetime
+    happened_at: datetime | None
+    canonical: str
+    previous_hash: str
+    hash: str
+    code: str
+
+
+_COLUMNS = [cast(_E[name], Text) if name in ("run_id", "id", "person_id") else _E[name] for name in Entry._fields]
+_CLIENT = ("id", "run", "step", "kind", "device", "device_sequence", "device_time", "lease", "last_seen")
+_SERVER = ("sequence", "verdict", "person")
+_decoded = json.JSONDecoder().decode
+
+
+def _linked(event: Entry, expected: int, previous: str) -> str | None:
     """What is wrong with the place of an entry in its chain, or None; its text is read only after that."""
     if event.sequence != expected:
         return f"sequence {event.sequence} stands where {expected} belongs"
@@ -72,29 +101,48 @@ def _linked(event: Any, expected: int, previous: str) -> str | None:
     return None
 
 
-def _row(event: Any, document: dict[str, Any]) -> str | None:
+def _row(event: Entry, document: dict[str, Any]) -> str | None:
     """What is wrong with one entry beside its text, which is read into `document`, or None."""
     client, server = document["client"], document["server"]
-    columns = {"id": str(event.id), "run": str(event.run_id), "step": event.step, "kind": event.kind, "device": event.device,
-               "device_sequence": event.device_sequence, "device_time": event.device_time, "lease": event.lease,
-               "last_seen": event.last_seen}
-    for name, value in columns.items():
-        if client[name] != value:
-            return f"column {name} differs from the hashed text"
-    added = {"sequence": event.sequence, "verdict": event.verdict, "person": str(event.person_id),
-             "received_at": time_text(event.received_at),
-             "happened_at": time_text(event.happened_at) if event.happened_at is not None else None}
-    for name, value in added.items():
-        if server.get(name) != value:
+    columns = (event.id, event.run_id, event.step, event.kind, event.device, event.device_sequence, event.device_time,
+               event.lease, event.last_seen, event.sequence, event.verdict, event.person_id)
+    hashed = (*[client[name] for name in _CLIENT], *[server[name] for name in _SERVER])
+    if columns != hashed:
+        unlike = next(n for n, was, now in zip(_CLIENT + _SERVER, hashed, columns, strict=True) if was != now)
+        return f"column {unlike} differs from the hashed text"
+    for name, now in (("received_at", event.received_at), ("happened_at", event.happened_at)):
+        if not _same_time(server.get(name), now):
             return f"column {name} differs from the hashed text"
     return None
 
 
-def _coded(event: Any, since: int, number: int, known: dict[str, bytes]) -> str | None:
+def _same_time(hashed: str | None, now: datetime | None) -> bool:
+    """Whether a time in a column is the one that was hashed."""
+    if hashed is None or now is None:
+        return hashed is None and now is None
+    try:
+        return datetime.fromisoformat(hashed) == now
+    except ValueError:
+        return False
+
+
+def _coded(event: Entry, since: int, number: int, known: dict[str, bytes]) -> str | None:
     """What is wrong with the code of an entry, or None; runs up to the number `since` may have none."""
     if event.code:
         return holds(event.code, event_text(event.run_id, event.sequence, event.hash), known)
     return None if number <= since else "it has no code: it was written past the application"
+
+
+def _read(event: Entry, photos: dict[uuid.UUID, tuple[str, str]]) -> tuple[str | None, dict[str, str]]:
+    """What is wrong with the text of an entry and with what stands beside it, or None; then its readings as typed."""
+    try:
+        document = _decoded(event.canonical)
+        problem = _row(event, document) or _photo(event, document, photos)
+        answered = problem is None and event.kind == "answer" and event.verdict == "accepted"
+        return problem, typed_of(document["client"]["payload"]) if answered else {}
+    except (ValueError, LookupError, TypeError, AttributeError, RecursionError):
+        # who writes past the application may write anything, and give it a hash that fits
+        return "its text cannot be read", {}
 
 
 def codes_since(session: Session) -> int:
@@ -103,27 +151,28 @@ def codes_since(session: Session) -> int:
     return int(found or 0)
 
 
-def walk_chain(run: Any, events: Iterable[Any], since: int, walked: Walked, photos: dict[uuid.UUID, tuple[str, str]],
+def walk_chain(run: Any, events: Iterable[Entry], since: int, walked: Walked, photos: dict[uuid.UUID, tuple[str, str]],
                beside: Beside) -> None:
     """One chain from its first entry to its head, up to the first thing that does not hold; then the readings beside it."""
     where, previous, expected, known = f"run {run.number}", GENESIS, 1, keys()
     wrong: list[Break] = []
     missing = 0
     for event in events:
+        told: dict[str, str] = {}
         problem = _linked(event, expected, previous)
-        document = json.loads(event.canonical) if problem is None else {}
-        problem = problem or _row(event, document) or _coded(event, since, run.number, known) or _photo(event, document, photos)
+        if problem is None:
+            problem, told = _read(event, photos)
+        problem = problem or _coded(event, since, run.number, known)
         if problem:
             walked.breaks.append(Break(where, event.sequence, problem))
             return
         walked.entries += 1
         walked.uncoded += not event.code
-        if event.kind == "answer" and event.verdict == "accepted":
-            for quantity, typed in typed_of(document["client"]["payload"]).items():
-                reading = beside.pop((event.sequence, quantity), None)
-                missing += reading is None
-                if reading is not None and not _same(typed, quantity, *reading):
-                    wrong.append(_unlike(where, event.sequence, quantity, reading[1]))
+        for quantity, typed in told.items():
+            reading = beside.pop((event.sequence, quantity), None)
+            missing += reading is None
+            if reading is not None and not _same(typed, quantity, *reading):
+                wrong.append(_unlike(where, event.sequence, quantity, reading[1]))
         previous, expected = event.hash, expected + 1
     if (run.head_sequence, run.head_hash) != (expected - 1, previous):
         walked.breaks.append(Break(where, expected, "the run's head is not the end of its chain: entries are missing"))
@@ -155,7 +204,7 @@ def _same(typed: str, quantity: str, value: float, kept: str) -> bool:
         return False
 
 
-def _photo(event: Any, document: dict[str, Any], photos: dict[uuid.UUID, tuple[str, str]]) -> str | None:
+def _photo(event: Entry, document: dict[str, Any], photos: dict[uuid.UUID, tuple[str, str]]) -> str | None:
     if event.kind != "photo" or event.verdict != "accepted":
         return None
     digest = document["server"].get("payload", {}).get("digest")
@@ -172,13 +221,18 @@ def _photos(session: Session, part: Part = EVERY) -> dict[uuid.UUID, tuple[str, 
     return {one: (digest, now) for one, digest, now in rows}
 
 
-def _readings(session: Session, part: Part = EVERY) -> Generator[tuple[uuid.UUID, Beside], None, None]:
-    """Readings by run, in the order of the runs' ids."""
-    wanted = select(Reading.run_id, Reading.sequence, Reading.quantity, Reading.value, Reading.typed).order_by(Reading.run_id)
-    rows = session.execute(_within(wanted, Reading.run_id, part).execution_options(yield_per=5000))
-    with rows:
-        for run_id, own in groupby(rows, lambda row: row.run_id):
-            yield run_id, {(row.sequence, row.quantity): (row.value, row.typed) for row in own}
+def _readings(session: Session, part: Part = EVERY) -> Generator[tuple[str, Beside], None, None]:
+    """Readings by run, in the order of the runs' ids, which is that of their text."""
+    wanted = select(cast(_R.run_id, Text), _R.sequence, _R.quantity, _R.value, _R.typed).order_by(_R.run_id)
+    with session.execute(_within(wanted, _R.run_id, part).execution_options(yield_per=5000)) as rows:
+        for run_id, own in groupby(rows, itemgetter(0)):
+            yield run_id, {(sequence, quantity): (value, typed) for _, sequence, quantity, value, typed in own}
+
+
+def _entries(session: Session, part: Part = EVERY) -> Iterator[Entry]:
+    """Entries by run, in the order of the runs' ids."""
+    wanted = _within(select(*_COLUMNS), _E.run_id, part).order_by(_E.run_id, _E.sequence)
+    return map(Entry._make, session.execute(wanted.execution_options(yield_per=2000)))
 
 
 def _within(wanted: Any, column: Any, part: Part) -> Any:
@@ -190,35 +244,32 @@ def _within(wanted: Any, column: Any, part: Part) -> Any:
 def verify_run(session: Session, run: Run) -> Break | None:
     """The first place at which a run's chain does not hold, or None."""
     walked = Walked()
-    events = session.execute(select(*_COLUMNS).where(Event.run_id == run.id).order_by(Event.sequence))
     own = run.id, run.id
     with closing(_readings(session, own)) as readings:
-        beside = next(readings, (run.id, {}))[1]
-    walk_chain(run, events, codes_since(session), walked, _photos(session, own), beside)
+        beside = next(readings, ("", {}))[1]
+    walk_chain(run, _entries(session, own), codes_since(session), walked, _photos(session, own), beside)
     return walked.breaks[0] if walked.breaks else None
 
 
 def walk_runs(session: Session, part: Part = EVERY) -> Walked:
     """Walk the chains of all runs, or of those of a part."""
     walked, since = Walked(), codes_since(session)
-    runs = {run.id: run for run in session.execute(_within(select(
+    runs = {str(run.id): run for run in session.execute(_within(select(
         Run.id, Run.number, Run.revision_id, Run.status, Run.started_by, Run.started_at, Run.occasion, Run.provisional,
         Run.head_sequence, Run.head_hash, Run.code), Run.id, part))}
     walked.runs = len(runs)
     photos = _photos(session, part)
-    wanted = _within(select(*_COLUMNS), Event.run_id, part).order_by(Event.run_id, Event.sequence)
-    events = session.execute(wanted.execution_options(yield_per=2000))
     seen = set()
     with closing(_readings(session, part)) as readings:
         beside = next(readings, None)
-        for run_id, own in groupby(events, lambda event: event.run_id):
+        for run_id, own in groupby(_entries(session, part), itemgetter(0)):
             seen.add(run_id)
             # both come in the order of the runs: readings of a run without a chain are passed over, it is named below
             while beside is not None and beside[0] < run_id:
                 beside = next(readings, None)
             own_ones = beside[1] if beside is not None and beside[0] == run_id else {}
             walk_chain(runs[run_id], own, since, walked, photos, own_ones)
-    gone = (run for run in runs.values() if run.id not in seen)
+    gone = (run for run_id, run in runs.items() if run_id not in seen)
     walked.breaks += [Break(f"run {run.number}", 0, "nothing of its chain is there") for run in gone]
     return walked
 
