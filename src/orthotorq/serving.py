@@ -14,7 +14,7 @@ from . import settings
 if "PROMETHEUS_MULTIPROC_DIR" not in os.environ:
     os.environ["PROMETHEUS_MULTIPROC_DIR"] = tempfile.mkdtemp(prefix="orthotorq-figures-")
 
-wsgi_app = "orthotorq.web:create_app()"
+wsgi_app = "orthotorq.web:create_app(documented=False)"
 bind = f"127.0.0.1:{settings.read('ORTHOTORQ_PORT')}"
 worker_class = "orthotorq.web.worker.PatientWorker"
 workers = int(settings.read("ORTHOTORQ_WORKERS"))

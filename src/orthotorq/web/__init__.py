@@ -35,7 +35,7 @@ def _nothing_runs(response: Response) -> Response:
     return response
 
 
-def create_app() -> Flask:
+def create_app(documented: bool = True) -> Flask:
     """A configured application; its settings come from the environment (see orthotorq.settings)."""
     app = OpenAPI(__name__, info=Info(title="Orthotorq", version="1"), doc_ui=False, static_folder=None,
                   security_schemes={"session": {"type": "apiKey", "in": "cookie", "name": "orthotorq"}},
@@ -57,7 +57,7 @@ def create_app() -> Flask:
              session_cookie_secure=app.config["SESSION_COOKIE_SECURE"],
              content_security_policy={"frame-ancestors": "'none'", "base-uri": "'self'", "object-src": "'none'"})
     register_errors(app)
-    register(app)
+    register(app, documented)
     register_kinds(app)
     register_wellbeing(app)
     register_sign_on(app)

@@ -6,8 +6,11 @@ from typing import Any
 from flask_openapi3.openapi import OpenAPI
 
 
-def register(app: OpenAPI) -> None:
-    """Register every resource."""
+def register(app: OpenAPI, documented: bool) -> None:
+    """Register every resource; whether they are documented the first application of a process decides, they are made once."""
+    from . import bricks
+
+    bricks.DOCUMENTED = documented
     from . import (
         bench,
         coming,
