@@ -104,7 +104,7 @@ run_tests() {
 run_golden() {
   local one
   with_test_cluster
-  for one in tests.golden tests.golden.{readings,sheets,benches,troubles,findings,acts,manuals,orders,answers}; do
+  for one in tests.golden tests.golden.{readings,sheets,benches,troubles,odd,findings,acts,manuals,orders,answers}; do
     say "$one"
     .venv/bin/python -m "$one" >"$ROOT/var/golden.log" 2>&1 || { tail -20 "$ROOT/var/golden.log" >&2; exit 1; }
   done

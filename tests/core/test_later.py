@@ -83,3 +83,14 @@ def test_of_many_rounds_twelve_are_sent_along() -> None:
     play.until("/p0/r1/")
     sent = list(laters(play).values())
     assert [x.step.split("/")[2] for x in sent] == [f"p{n}" for n in range(1, 13)]
+
+
+def test_after_the_last_round_of_a_run_comes_nothing_and_that_is_no_trouble() -> None:
+    document = small()
+    document["stages"] = [{**document["stages"][0], "passes": [{"id": "half", "do": "torque", "percent": 50},
+                                                              {"id": "full", "do": "torque", "percent": 100}]}]
+    play = Play(document)
+    play.until("/half/r1/")
+    assert [x.step.split("/")[2] for x in laters(play).values()] == ["full"]
+    play.until("/full/r1/")
+    assert laters(play) == {}

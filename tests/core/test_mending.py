@@ -84,3 +84,19 @@ def test_a_document_that_is_wrong_still_leads_somewhere(raw: dict[str, Any]) -> 
     for code in Finding:
         assert isinstance(field_of(code.value, "stages/t", raw), str)
         assert isinstance(field_of(code.value, "groups/b", raw), str)
+
+
+def test_the_order_of_passes_is_mended_in_the_stage_that_tightens_the_group_wherever_it_stands() -> None:
+    document = small()
+    document["stages"] = [
+        {"id": "p", "kind": "prepare", "items": []}, {"id": "first", "kind": "tighten", "groups": ["b"], "passes": [{}, {}, {}]},
+        {"id": "w", "kind": "wait"}, {"id": "second", "kind": "tighten", "groups": ["other"], "passes": [{}, {}]},
+        {"id": "own", "kind": "tighten", "groups": ["third"], "method": "steps"}]
+    assert field_of("no_check_round", "groups/b", document) == "stages/1/passes/2/percent"
+    assert field_of("no_check_round", "groups/other", document) == "stages/3/passes/1/percent"
+    assert field_of("no_check_round", "groups/third", document) == "stages/4/method"
+    assert field_of("no_check_round", "stages/second", document) == "stages/3/passes/1/percent"
+    # a group that nothing tightens: the first stage that might
+    assert field_of("no_check_round", "groups/none", document) == "stages/1/passes/2/percent"
+    assert field_of("recheck_without_stages", "rechecks/r", document) == "stages/1/in"
+    assert field_of("no_check_round", "groups/b", {"stages": document["stages"][:1]}) == "stages"

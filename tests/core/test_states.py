@@ -119,6 +119,9 @@ def test_taking_apart_ends_with_the_part_off_and_seen_to_be_empty() -> None:
     assert ("part_stays_on", "crack") in found(bare)
     anchors = without(plan_document("rail-stop-anchors"), "plateoff")
     assert ("part_stays_on", "slack") in found(anchors)
+    # what comes after the loosening is no loosening
+    bare["stages"].append({"id": "after", "kind": "inspect", "in": ["dismantle"], "condition": ["taken apart"], "checks": [{"id": "c", "what": "Faces clean"}]})
+    assert ("part_stays_on", "crack") in found(bare)
 
 
 def test_a_condition_that_no_stage_brings_about_is_said_once() -> None:

@@ -61,14 +61,14 @@ def _event(play: Play, chance: Random) -> tuple[str, str, dict[str, Any], frozen
     return "answer", here, _answer(step, chance, chance.random() < 0.3), fitter
 
 
-def played(name: str, rough: bool = True) -> tuple[Play, list[str]]:
-    """A run to its end, and what was said on the way."""
-    document, chance, said = plan_document(name), Random(name), list[str]()
+def played(document: dict[str, Any], start: dict[str, Any], seed: str, events: int) -> tuple[Play, list[str]]:
+    """A run to its end, and what was said on the way; the first events may go wrong."""
+    chance, said = Random(seed), list[str]()
     tools = [{"tool": one, "serial": f"TW-{number}", "name": tool.get("name") or tool["kind"]}
-             for number, (one, tool) in enumerate(document["tools"].items(), 1)]
-    play = Play(document, tools=tools, **STARTS.get(name, {"occasion": "install"}))
+             for number, (one, tool) in enumerate(document.get("tools", {}).items(), 1)]
+    play = Play(document, tools=tools, **start)
     words = ""
-    for _ in range(EVENTS if rough else 0):
+    for _ in range(events):
         if play.state.instruction is None:
             break
         step = play.step
@@ -89,18 +89,25 @@ def played(name: str, rough: bool = True) -> tuple[Play, list[str]]:
     return play, said
 
 
-def trouble(name: str) -> Iterator[str]:
-    """What was said on the way, what it came to, its record, and that against a run in which all went well."""
-    play, said = played(name)
-    plain, _ = played(name, rough=False)
-    record, other = (record_of(one.result, one.facts, one.now) for one in (play, plain))
+def told(document: dict[str, Any], start: dict[str, Any], seed: str, events: int = EVENTS, beside: bool = True) -> Iterator[str]:
+    """What was said on the way, what it came to, its record, and that beside a run in which all went well."""
+    play, said = played(document, start, seed, events)
+    record = record_of(play.result, play.facts, play.now)
     yield from said
     shown = {"status", "deviations", "bolts", "fitted", "signs", "tape"}
     yield from leaves(play.state.model_dump(mode="json", include=shown), "state")
     yield from leaves(record.model_dump(mode="json"), "record")
     log = fold(play.facts)
     yield from (f"touched: {touch}" for fact in play.facts if fact.accepted and (touch := touch_of(play.result, log, fact)))
-    yield from leaves(compare(record, other, 1).model_dump(mode="json"), "compared")
+    if beside:
+        plain, _ = played(document, start, seed, 0)
+        other = record_of(plain.result, plain.facts, plain.now)
+        yield from leaves(compare(record, other, 1).model_dump(mode="json"), "compared")
+
+
+def trouble(name: str) -> Iterator[str]:
+    """Such a run of a demo plan."""
+    return told(plan_document(name), STARTS.get(name, {"occasion": "install"}), name)
 
 
 def main() -> None:
