@@ -11,10 +11,15 @@ from tests.browser.conftest import Person
 RUN = re.compile(r"/runs/[0-9a-f-]{36}$")
 SAVED = "() => document.querySelector('.top').innerText.includes('all saved')"
 CHANGED = "before => document.querySelector('.side')?.innerText !== before"
+#: what a step may ask for beside its answer
+ASKED = {"Batch number": "B-17", "Initials of a second person": "JK"}
 # two taps on one button within 400 ms count once
 GUARD_MS = 410
-#: until what an answer shows is drawn, and its effects are done
-SETTLES_MS = 120
+#: waits until what an answer shows is drawn and its effects are done, then sets the page's clock on
+SET_ON = """ms => new Promise(after => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => {
+    window.letPass(ms);
+    after();
+}))))"""
 
 
 def field(page: Page, label: str) -> Locator:
@@ -74,7 +79,7 @@ def start_run(person: Person, joint: str, occasion: str = "") -> None:
 
 def _changed(page: Page, before: str) -> None:
     try:
-        page.wait_for_function(CHANGED, arg=before, timeout=10_000)
+        page.wait_for_function(CHANGED, arg=before, timeout=10_000, polling=30)
     except TimeoutError:
         raise AssertionError(f"nothing came after: {before}") from None
 
@@ -85,11 +90,11 @@ def instruction(page: Page) -> str:
     return page.locator(".side").inner_text()
 
 
-def press_on(page: Page, key: str = "Space") -> None:
-    """Answer with a key and wait until the instruction has changed."""
-    before = instruction(page)
-    for label, typed in (("Batch number", "B-17"), ("Initials of a second person", "JK")):
-        if page.get_by_label(label).count():
+def press_on(page: Page, key: str = "Space", before: str = "") -> None:
+    """Answer with a key and wait until the instruction has changed; `before` are its words where they are known."""
+    before = before or instruction(page)
+    for label, typed in ASKED.items():
+        if label in before:
             page.get_by_label(label).fill(typed)
             page.locator(".side .answer").first.focus()
     let_pass(page)
@@ -97,9 +102,9 @@ def press_on(page: Page, key: str = "Space") -> None:
     _changed(page, before)
 
 
-def type_reading(page: Page, value: str) -> None:
+def type_reading(page: Page, value: str, before: str = "") -> None:
     """Type a reading and enter it."""
-    before = instruction(page)
+    before = before or instruction(page)
     page.fill("#reading", value)
     # as long as the answer before is under way the button takes nothing, and shows it
     expect(page.get_by_role("button", name="Enter", exact=True)).to_be_enabled()
@@ -121,25 +126,24 @@ def good_reading(page: Page) -> str:
 
 def let_pass(page: Page, ms: int = GUARD_MS) -> None:
     """Let the time pass in which a second tap does not count: the page's clock is set on, once what was shown last stands."""
-    page.wait_for_timeout(SETTLES_MS)
-    page.evaluate("ms => window.letPass(ms)", ms)
+    page.evaluate(SET_ON, ms)
 
 
-def step_on(page: Page) -> None:
+def step_on(page: Page, before: str = "") -> None:
     """One usual answer to whatever is asked."""
-    instruction(page)
+    before = before or instruction(page)
     if page.locator("#reading").count():
-        type_reading(page, good_reading(page))
+        type_reading(page, good_reading(page), before)
     else:
-        press_on(page)
+        press_on(page, before=before)
 
 
 def work_until(page: Page, words: str, limit: int = 200) -> None:
     """Answer as usual until the instruction says some words."""
     for _ in range(limit):
-        if words in instruction(page):
+        if words in (before := instruction(page)):
             return
-        step_on(page)
+        step_on(page, before)
     raise AssertionError(f"never came to {words!r}")
 
 
@@ -225,5 +229,5 @@ def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
         elif page.locator(".answer.quiet", has_text="Whole round").is_enabled() and not page.locator("#reading").count():
             whole_round(page)
         else:
-            step_on(page)
+            step_on(page, words)
     raise AssertionError(f"never came to the end: {instruction(page)}")

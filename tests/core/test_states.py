@@ -120,7 +120,8 @@ def test_taking_apart_ends_with_the_part_off_and_seen_to_be_empty() -> None:
     anchors = without(plan_document("rail-stop-anchors"), "plateoff")
     assert ("part_stays_on", "slack") in found(anchors)
     # what comes after the loosening is no loosening
-    bare["stages"].append({"id": "after", "kind": "inspect", "in": ["dismantle"], "condition": ["taken apart"], "checks": [{"id": "c", "what": "Faces clean"}]})
+    bare["stages"].append({"id": "after", "kind": "inspect", "in": ["dismantle"], "condition": ["taken apart"],
+                           "checks": [{"id": "c", "what": "Faces clean"}]})
     assert ("part_stays_on", "crack") in found(bare)
 
 

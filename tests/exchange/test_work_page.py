@@ -10,6 +10,7 @@ from pypdf import PdfReader
 
 from orthotorq.core.errors import Impossible
 from orthotorq.core.planning.compute import compute
+from orthotorq.core.planning.compute.working import working
 from orthotorq.demo.load import plan_document, plan_names
 from orthotorq.exchange.sheet import SheetHead, render_sheet
 from orthotorq.exchange.template_sheet import render_template, tiles_of
@@ -37,6 +38,24 @@ def test_one_page_is_worked_from_and_no_code_word_stands_on_the_sheet(name: str)
         assert row.name.split(",")[0] in first and row.set in first
     assert "calibrated until" in first and "works.example" in first
     assert CODE_WORDS.findall(" ".join(found)) == []
+
+
+@pytest.mark.parametrize("name", plan_names())
+def test_every_demo_plan_has_a_sheet_with_its_kit_order_and_working(name: str) -> None:
+    document = plan_document(name)
+    result = compute(document)
+    workings = [working(document, f"{g.id}/preload") for g in result.groups if g.target and g.preload]
+    text = " ".join(" ".join(sheets.pages(name)).split())
+    for stage in result.stages:
+        assert stage.title in text
+        for one in stage.passes:
+            assert one.name in text
+            assert all(s.text in text for s in one.settings)
+    # a line may end behind a hyphen
+    joined = text.replace("- ", "-")
+    assert all(re.sub(r"\s+", " ", k.text).replace("- ", "-") in joined for k in result.kit)
+    assert all(s.source in text for w in workings for s in w.steps)
+    assert all(f.text in text for f in result.findings if f.severity != "note")
 
 
 @pytest.mark.parametrize("name", plan_names())

@@ -10,6 +10,7 @@ from pathlib import Path
 from pypdf import PdfReader
 
 from orthotorq.core.planning.compute import compute
+from orthotorq.core.planning.compute.working import working
 from orthotorq.demo.load import plan_document, plan_names
 from orthotorq.exchange.sheet import SheetHead, render_sheet
 
@@ -21,7 +22,10 @@ HEAD = SheetHead("Evaporator 2", "Channel cover", 3, "Mira Oslund", NOW)
 @lru_cache(maxsize=32)
 def pages(name: str) -> list[str]:
     """The words of each page, with single blanks."""
-    pdf = render_sheet(compute(plan_document(name)), HEAD, [], made_at=NOW, link="https://works.example/joints/7")
+    document = plan_document(name)
+    result = compute(document)
+    workings = [working(document, f"{group.id}/preload") for group in result.groups if group.target and group.preload]
+    pdf = render_sheet(result, HEAD, workings, made_at=NOW, link="https://works.example/joints/7")
     return ["\n".join(" ".join(line.split()) for line in page.extract_text().splitlines() if line.strip())
             for page in PdfReader(io.BytesIO(pdf)).pages]
 
