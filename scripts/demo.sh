@@ -84,20 +84,28 @@ with_test_cluster() {
   trap 'cluster_stop test' EXIT
 }
 
+frontend_checks() {
+  cd frontend
+  npm run --silent check && npm run --silent lint && npm run --silent format:check && node --test --test-reporter=dot tests/*.test.ts
+}
+
+# Linters of both sides at the same time: each has a processor of its own.
+run_linters() {
+  local beside failed=0
+  (frontend_checks) >"$ROOT/frontend/.build.log" 2>&1 & beside=$!
+  .venv/bin/ruff check src tests bench && .venv/bin/mypy || failed=1
+  wait "$beside" || { cat frontend/.build.log >&2; failed=1; }
+  return "$failed"
+}
+
 run_tests() {
-  if [ $# = 0 ]; then
-    .venv/bin/ruff check src tests bench
-    .venv/bin/mypy
-    (cd frontend && npm run --silent check >"$ROOT/frontend/.build.log" 2>&1 && npm run --silent lint && npm run --silent format:check) ||
-      { cat frontend/.build.log >&2; exit 1; }
-    (cd frontend && node --test --test-reporter=dot tests/*.test.ts)
-  fi
+  [ $# -gt 0 ] || run_linters
   with_test_cluster
   if [ $# -gt 0 ]; then .venv/bin/python -m pytest "$@"; return; fi
   # two at a time, a file at a time; then those that pull PostgreSQL down under everybody
   .venv/bin/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder -m "not alone" --durations=12 \
     --screenshot only-on-failure --output var/test-results
-  .venv/bin/python -m pytest -m alone tests
+  .venv/bin/python -m pytest -m alone $(grep -rl --include='*.py' 'pytest.mark.alone' tests)
 }
 
 # All that is kept as it was read, written anew: to be read in the difference.

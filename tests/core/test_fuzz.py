@@ -27,7 +27,7 @@ def paths(value: Any, at: tuple[Any, ...] = ()) -> Iterator[tuple[Any, ...]]:
         yield from paths(inner, (*at, key))
 
 
-def shapes(document: Any) -> list[tuple[Any, ...]]:
+def shapes(document: Any) -> dict[tuple[Any, ...], tuple[Any, ...]]:
     """One path of every shape: fields of alike list items, of stages and passes of one kind, are one."""
     found: dict[tuple[Any, ...], tuple[Any, ...]] = {}
     for path in paths(document):
@@ -37,7 +37,7 @@ def shapes(document: Any) -> list[tuple[Any, ...]]:
             kind = at.get("kind") or at.get("do") if isinstance(at, dict) else None
             key.append(("*", kind) if isinstance(part, int) else part)
         found.setdefault(tuple(key), path)
-    return list(found.values())
+    return found
 
 
 def put(document: Any, path: tuple[Any, ...], value: Any) -> Any:
@@ -78,7 +78,9 @@ def at_work() -> Any:
 def test_every_field_with_every_bad_value(make) -> None:
     document = make()
     tried = 0
-    for path in shapes(document):
+    # what both have is tried in one of them
+    known = shapes(at_work()) if make is wheel else {}
+    for path in (path for shape, path in shapes(document).items() if shape not in known):
         for value in BAD:
             tried += 1
             try:
@@ -89,7 +91,7 @@ def test_every_field_with_every_bad_value(make) -> None:
                     assert len(one.text) < 600
             else:
                 assert finite(result.model_dump())
-    assert tried > 1500
+    assert tried > (500 if known else 1500), tried
 
 
 @settings(max_examples=150, deadline=None)

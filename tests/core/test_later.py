@@ -94,3 +94,14 @@ def test_after_the_last_round_of_a_run_comes_nothing_and_that_is_no_trouble() ->
     assert [x.step.split("/")[2] for x in laters(play).values()] == ["full"]
     play.until("/full/r1/")
     assert laters(play) == {}
+
+
+def test_nothing_is_sent_along_past_a_bolt_that_is_slackened_first() -> None:
+    for first in (True, False):
+        document = small()
+        document["stages"][0]["passes"] = [{"id": "c", "do": "torque", "percent": 90, "slacken_first": first},
+                                           {"id": "d", "do": "torque", "percent": 100}]
+        play = Play(document)
+        play.until("/c/")
+        assert play.step.kind == ("slacken" if first else "pull")
+        assert [x.step.split("/")[2] for x in laters(play).values()] == ([] if first else ["d"])
