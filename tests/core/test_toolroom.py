@@ -1,6 +1,7 @@
 """Wrenches in the tool room: what each is held to, checks in full, what an error did, and settings that make it good."""
 from __future__ import annotations
 
+import re
 from typing import Any
 
 import pytest
@@ -112,3 +113,7 @@ def test_a_wrench_used_with_its_error_gives_the_bolt_what_it_should_have(error: 
             assert one.settable_Nm / (1 + error) == pytest.approx(other.settable_Nm)
             assert one.bolt_torque_Nm == pytest.approx(other.bolt_torque_Nm)
             assert bool(one.corrected) is bool(error)
+            if error:
+                way, gives = re.fullmatch(r".* reads [\d.]+ % (high|low): this gives ([\d.]+) N·m", one.corrected).groups()  # type: ignore[union-attr]
+                assert way == ("high" if error > 0 else "low")
+                assert float(gives) == pytest.approx(other.settable_Nm, rel=0.006)
