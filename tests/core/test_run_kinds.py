@@ -179,6 +179,29 @@ def test_a_compound_that_has_set_is_said_and_a_late_pull_deviates() -> None:
     assert play.codes == ["set_too_late"]
 
 
+def test_before_a_pull_is_repeated_the_compound_is_looked_at_again() -> None:
+    for answer, then in (("not_sure", ""), ("refuses", "repair")):
+        document = small()
+        document["stages"].insert(0, LOCKER)
+        play = Play(document, pace=10)
+        play.until("/half/")
+        pull = play.step.step
+        play.answer(answer)
+        if then:
+            play.answer(then)
+        assert (play.step.step, play.step.kind) == (f"{pull}/a2", "pull")
+        play.now += 200
+        assert play.step.kind == "decision" and "has set" in play.step.text
+        aside = copy.copy(play)
+        aside.facts, aside._seen = list(play.facts), None
+        aside.answer("back")
+        assert aside.step.stage_id == LOCKER["id"]
+        play.answer("accept")
+        assert (play.step.step, play.step.kind) == (f"{pull}/a2", "pull")
+        play.answer("turned")
+        assert play.codes[-1] == "set_too_late" and play.step.label == "3" and play.step.kind == "pull"
+
+
 def test_a_compound_that_has_set_is_applied_anew_and_its_clock_starts_again() -> None:
     document = small()
     document["stages"].insert(0, LOCKER)

@@ -168,10 +168,8 @@ def _bolt(walk: Walk, unit: Unit, segment: Segment, one: PassOut, round_: int, m
         asked = Pending(unit, segment, kind.asked(at), round_, move, 1, number, counted, order, slackens=at.slackens)
         if asked.ask.wanted == "length":
             asked.usual = _usual_gap(walk, segment.position, one, move[0])
-        if kind.pulls and ((late := _set_meanwhile(walk, asked)) is not None or walk.back is not None):
-            return late, None, False
         found = walk.settle(asked, partial(_judged, kind, at, walk, segment.position, move[0]),
-                            partial(_renewed, walk, unit, one, move))
+                            partial(_renewed, walk, unit, one, move), partial(_set_meanwhile, kind, walk))
         given = found.given
         if given is None:
             return found.pending, None, False
@@ -239,21 +237,19 @@ def _cause(walk: Walk, asked: Pending, step: str) -> Pending | None:
     return None
 
 
-def _set_meanwhile(walk: Walk, asked: Pending) -> Pending | None:
-    """The stop before a pull for which the compound has set meanwhile, once a visit; None where there is nothing to decide.
+def _set_meanwhile(kind: PassKind, walk: Walk, asked: Pending, step: str, given: Given | None) -> Pending | None:
+    """The stop before a pull for which the compound has set meanwhile, once a visit, whichever attempt it is; None where there is
+    nothing to decide.
 
     A pull that was made without asking, as without network, stays a deviation.
     """
     unit, clock = asked.unit, walk.clock_for(asked.unit)
-    if clock is None or (unit.key, unit.cycle) in walk.pulled_late:
+    if not kind.pulls or clock is None or (unit.key, unit.cycle) in walk.pulled_late:
         return None
     what, deadline, applied = clock
-    base = step_id(asked.segment.base(), asked.round, asked.place, 1, asked.pull)
-    step = step_id(asked.segment.base(), asked.round, asked.place, walk.used.get(base, 0) + 1, asked.pull)
     if walk.redone.get(step, 0) < len(walk.log.redos.get(step, [])):
         # a stage was done again from here: what is past is not stopped now
         return None
-    given = walk.log.answers.get(step)
     key = end_of(base_of(unit.position, unit.stage.id, "condition"))
     decided = walk.log.answers.get(then_of(key, walk.used.get(then_of(key), 0) + 1))
     before = given is not None and (decided is None or given.fact.sequence < decided.fact.sequence)

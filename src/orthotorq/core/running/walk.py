@@ -154,12 +154,13 @@ class Walk:
             self.deviate(step, "untimed", text=name)
 
     def settle(self, asked: Pending, judge: Callable[[Given], Fail | None],
-               renew: Callable[[], Pending | None] = lambda: None) -> Settled:
+               renew: Callable[[], Pending | None] = lambda: None,
+               stop: Callable[[Pending, str, Given | None], Pending | None] = lambda *_: None) -> Settled:
         """How a step stands.
 
         “Not sure”, a voided answer and the words the ask repeats on repeat it; a failed one asks what was done about it,
-        and is repeated after repair or replacement; what a new bolt has missed (`renew`) is done before. Attempts go on
-        counting when a redo visits the step again.
+        and is repeated after repair or replacement; what a new bolt has missed (`renew`) is done before, and what stops an
+        attempt before it is made (`stop`) is decided first. Attempts go on counting when a redo visits the step again.
         """
         base, repeats = asked.segment.base(), asked.ask.repeats
         key = step_id(base, asked.round, asked.place, 1, asked.pull)
@@ -168,6 +169,8 @@ class Walk:
         while True:
             step = step_id(base, asked.round, asked.place, attempt, asked.pull)
             given = self.log.answers.get(step)
+            if (held := stop(replace(asked, attempt=attempt), step, given)) is not None or self.back is not None:
+                return Settled(None, attempt, step, held)
             if given is None or self._redone_before(step, given):
                 return Settled(None, attempt, step, replace(asked, attempt=attempt))
             self.asked[given.fact.id] = asked, attempt
