@@ -122,6 +122,8 @@ def test_a_wrench_is_changed_and_each_keeps_the_pulls_it_made() -> None:
     play.now += 1
     assert play.step.settings[0].tool == "T-2" and play.step.changed_setting
     play.answer("turned")
+    # it is said until the first pull with it
+    assert not play.step.changed_setting
     record = record_of(play.result, play.facts)
     assert [(t.serial, t.pulls) for t in record.tools] == [("T-1", 2), ("T-2", 1)]
     assert any("Wrench T-2 taken for T-1: ratchet slips; checked before use: tester" in line for line in told(play))
