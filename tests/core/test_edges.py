@@ -59,6 +59,15 @@ def test_places_are_given_to_a_ten_thousandth() -> None:
         assert place.number == number + 1
 
 
+@pytest.mark.parametrize(("wanted", "off"), [("118.5 N·m", True), ("119.1 N·m", False), ("120.9 N·m", False), ("121.5 N·m", True)])
+def test_a_preset_is_the_same_within_a_hundredth_to_both_sides(wanted: str, off: bool) -> None:
+    document = small()
+    document["targets"]["b"]["torque"] = wanted
+    document["tools"]["w"] = {"kind": "preset driver", "range": ["120 N·m", "120 N·m"]}
+    document["stages"][0]["passes"] = [{"id": "full", "do": "torque", "percent": 100}]
+    assert any(f.code == "preset_off" for f in compute(document).findings) is off
+
+
 def test_a_preset_that_differs_is_said_with_both_figures() -> None:
     document = small()
     document["tools"]["w"] = {"kind": "preset driver", "range": ["80 N·m", "80 N·m"]}
