@@ -59,7 +59,8 @@ def test_places_are_given_to_a_ten_thousandth() -> None:
         assert place.number == number + 1
 
 
-@pytest.mark.parametrize(("wanted", "off"), [("118.5 N·m", True), ("119.1 N·m", False), ("120.9 N·m", False), ("121.5 N·m", True)])
+@pytest.mark.parametrize(("wanted", "off"), [
+    ("118.5 N·m", True), ("119.1 N·m", False), ("120.9 N·m", False), ("121.5 N·m", True)])
 def test_a_preset_is_the_same_within_a_hundredth_to_both_sides(wanted: str, off: bool) -> None:
     document = small()
     document["targets"]["b"]["torque"] = wanted
