@@ -15,8 +15,7 @@ from typing import Any
 
 from psycopg import Connection, connect
 from psycopg.rows import dict_row
-from sqlalchemy import create_engine
-from tests.conftest import APP_ROLE, Database, drop_database, make_database, superuser_url
+from tests.conftest import APP_ROLE, Database, drop_database, make_database, superuser_url, text_of
 
 from orthotorq.demo.load import load
 from orthotorq.services.codes import event_text, run_text
@@ -31,7 +30,7 @@ ENTRIES = 1_000_000
 _RUNS = """SELECT * FROM run WHERE NOT EXISTS (SELECT 1 FROM event e WHERE e.run_id = run.id AND e.kind = 'photo')
     ORDER BY number"""
 _ID = re.compile(r"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}")
-#: one torque in the middle of everything, in the text that is hashed and beside it
+#: one torque in the middle of everything, in the text that is hashed
 BEND = """UPDATE event SET canonical = replace(canonical, ' N·m', '0 N·m') WHERE (run_id, sequence) =
     (SELECT e.run_id, e.sequence FROM event e JOIN run ON run.id = e.run_id WHERE e.kind = 'answer' AND e.canonical LIKE '% N·m%'
      AND run.number > (SELECT max(number) / 2 FROM run) ORDER BY run.number, e.sequence LIMIT 1)"""
@@ -82,9 +81,8 @@ def _fill(connection: Connection[Row]) -> int:
 @contextmanager
 def _superuser(database: Database) -> Iterator[Connection[Row]]:
     """As who may do everything: rows come as if from another server, triggers stand aside, verify alone judges them."""
-    engine = create_engine(superuser_url().set(database=database.name))
-    address = engine.url.set(drivername="postgresql").render_as_string(hide_password=False)
-    with connect(address, row_factory=dict_row, autocommit=True) as connection:
+    address = superuser_url().set(database=database.name, drivername="postgresql")
+    with connect(text_of(address), row_factory=dict_row, autocommit=True) as connection:
         connection.execute("SET session_replication_role = replica")
         yield connection
 

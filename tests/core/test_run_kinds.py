@@ -158,8 +158,6 @@ def test_other_positions_are_worked_at_while_one_waits() -> None:
     assert play.step.step == "L/t/rest/-/-"
 
 
-
-
 def test_a_watch_that_moved_does_the_stage_and_all_since_again() -> None:
     document = small()
     document["stages"] += [{"id": "paint", "kind": "mark", "what": "Line"},

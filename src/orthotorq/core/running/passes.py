@@ -2,6 +2,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import partial
 
 from ..forms.run import TapeBand
@@ -237,7 +238,7 @@ def _cause(walk: Walk, asked: Pending, step: str) -> Pending | None:
     return None
 
 
-def _set_meanwhile(kind: PassKind, walk: Walk, asked: Pending, step: str, given: Given | None) -> Pending | None:
+def _set_meanwhile(kind: PassKind, walk: Walk, asked: Pending, attempt: int, step: str, given: Given | None) -> Pending | None:
     """The stop before a pull for which the compound has set meanwhile, once a visit, whichever attempt it is; None where there is
     nothing to decide.
 
@@ -255,7 +256,7 @@ def _set_meanwhile(kind: PassKind, walk: Walk, asked: Pending, step: str, given:
     before = given is not None and (decided is None or given.fact.sequence < decided.fact.sequence)
     if before or (decided is None and walk.now <= deadline):
         return None
-    halted = walk.halt(asked, key, Fail("set_too_late", {"what": what}, (
+    halted = walk.halt(replace(asked, attempt=attempt), key, Fail("set_too_late", {"what": what}, (
         BACK, ACCEPT.saying("Pull all the same, with a reason")), applied))
     if halted.given is not None and walk.back is None:
         walk.pulled_late.add((unit.key, unit.cycle))

@@ -155,7 +155,7 @@ class Walk:
 
     def settle(self, asked: Pending, judge: Callable[[Given], Fail | None],
                renew: Callable[[], Pending | None] = lambda: None,
-               stop: Callable[[Pending, str, Given | None], Pending | None] = lambda *_: None) -> Settled:
+               stop: Callable[[Pending, int, str, Given | None], Pending | None] = lambda *_: None) -> Settled:
         """How a step stands.
 
         “Not sure”, a voided answer and the words the ask repeats on repeat it; a failed one asks what was done about it,
@@ -169,7 +169,7 @@ class Walk:
         while True:
             step = step_id(base, asked.round, asked.place, attempt, asked.pull)
             given = self.log.answers.get(step)
-            if (held := stop(replace(asked, attempt=attempt), step, given)) is not None or self.back is not None:
+            if (held := stop(asked, attempt, step, given)) is not None or self.back is not None:
                 return Settled(None, attempt, step, held)
             if given is None or self._redone_before(step, given):
                 return Settled(None, attempt, step, replace(asked, attempt=attempt))
