@@ -103,7 +103,7 @@ def test_compute_answers_with_the_result_or_with_fields(client) -> None:
 
 def test_bad_fields_are_422_and_never_500(client) -> None:
     mira = client("mira")
-    for path in shapes(cover())[::3]:
+    for path in list(shapes(cover()).values())[::3]:
         for value in BAD[::2]:
             answer = mira.post("/api/v1/compute", put(cover(), path, value))
             assert answer.status_code in (200, 422), (path, value, answer.text)

@@ -81,6 +81,22 @@ def test_answers_of_the_server_that_are_lost_double_nothing(someone: Person) -> 
     someone.complaints.clear()
 
 
+def test_two_answers_to_one_step_in_one_moment_are_one(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "First, 35 %")
+    page.wait_for_function(SAVED)
+    let_pass(page)
+    # before the first is put down on the device: a heavy hand on two keys
+    page.evaluate("""() => { for (const key of ['n', 'd', ' '])
+        document.body.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true})); }""")
+    expect(page.locator(".side")).not_to_contain_text("already answered")
+    page.wait_for_function(SAVED)
+    file = page.request.get(f"{page.url.replace('/runs/', '/api/v1/runs/')}/record.json").json()
+    answers = [(e["step"], e["payload"]["answer"]) for e in file["events"] if e["kind"] == "answer" and "/first/" in e["step"]]
+    assert [answer for _, answer in answers] == ["not_sure"], answers
+
+
 def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: Any) -> None:
     page = someone.sign_in("tam").page
     start_run(someone, "Trolley wheel")

@@ -1,8 +1,6 @@
 """Plays a run in memory, asking the judge before every event, with a clock of its own."""
 from __future__ import annotations
 
-import json
-from functools import lru_cache
 from typing import Any
 
 from orthotorq.core.forms.result import Result
@@ -25,17 +23,11 @@ def recorded(step: Instruction, answer: str) -> dict[str, str]:
     return {k: v for k, v in known.items() if k in step.asks}
 
 
-@lru_cache(maxsize=64)
-def _computed(text: str) -> Result:
-    return compute(json.loads(text))
-
-
 class Play:
     """A run under way; every event takes `pace` seconds."""
 
     def __init__(self, document: dict[str, Any], pace: float = 20.0, **start: Any) -> None:
-        # who plays the same plan again is given the same one: whoever changes something of it takes a copy
-        self.result: Result = _computed(json.dumps(document))
+        self.result: Result = compute(document)
         self.now, self.pace = BEGIN, pace
         self.facts: list[Fact] = []
         self._seen: tuple[int, float, RunState] | None = None

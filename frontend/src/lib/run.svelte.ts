@@ -57,6 +57,8 @@ export class Run {
   private gaps = 0;
   /** How many taps were put down here. */
   private taps = 0;
+  /** Steps whose answer is being put down: until it waits in `unsent` nothing else tells of it. */
+  private readonly down = new Set<string>();
 
   constructor(readonly id: string) {}
 
@@ -158,20 +160,30 @@ export class Run {
   /** Record several at once, as for a whole round. A second answer to one step is a double tap and dropped. */
   async sendAll(kind: string, answers: { step: string; payload: Record<string, unknown>; picture?: Blob }[]): Promise<void> {
     if (!this.view || !this.state) return;
-    if (kind === 'answer' && (this.busy || this.unsent.some((e) => e.kind === 'answer' && e.step === answers[0]?.step))) return;
+    if (kind === 'answer' && (this.busy || this.tapped(answers[0]?.step ?? ''))) return;
     if (kind !== 'answer') while (this.sending) await this.sending;
     this.said = this.kept = '';
     this.asked = null;
     const head = { run: this.id, kind, lease: this.view.lease_epoch, last_seen: this.state.sequence };
-    for (const { step, payload, picture } of answers) {
-      const event = await put(this.person, { ...head, step, payload }, this.about(step, payload), picture);
-      this.taps += 1;
-      if (!this.unsent.some((e) => e.id === event.id)) this.unsent = [...this.unsent, event];
+    if (kind === 'answer') answers.forEach(({ step }) => this.down.add(step));
+    try {
+      for (const { step, payload, picture } of answers) {
+        const event = await put(this.person, { ...head, step, payload }, this.about(step, payload), picture);
+        this.taps += 1;
+        if (!this.unsent.some((e) => e.id === event.id)) this.unsent = [...this.unsent, event];
+      }
+    } finally {
+      answers.forEach(({ step }) => this.down.delete(step));
     }
     this.busy = kind !== 'answer' || this.needsServer;
     await this.flush();
     this.busy = false;
     if (!this.said) this.kept = KEPT[kind] ?? '';
+  }
+
+  /** Whether a step was answered here already, though the server has not said so yet. */
+  private tapped(step: string): boolean {
+    return this.down.has(step) || this.unsent.some((e) => e.kind === 'answer' && e.step === step);
   }
 
   /** Sign in a role, with the password or the PIN again. What is wrong with it is thrown as a sentence. */
