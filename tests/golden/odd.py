@@ -11,8 +11,9 @@ import copy
 import re
 from collections import Counter, defaultdict
 from collections.abc import Iterator
-from functools import lru_cache
+from functools import lru_cache, reduce
 from hashlib import sha256
+from operator import getitem
 from pathlib import Path
 from random import Random
 from typing import Any
@@ -24,6 +25,7 @@ from orthotorq.core.planning.outline import mended_in, outline
 from orthotorq.core.planning.work_order import ways
 from orthotorq.core.running import occasions_of
 from orthotorq.demo.load import plan_document, plan_names
+from tests.core.test_fuzz import paths
 from tests.golden.benches import bench
 from tests.golden.troubles import told
 
@@ -37,12 +39,9 @@ SHARE = {"groups": 5, "stages": 4}
 Path_ = tuple[Any, ...]
 
 
-def _paths(value: Any, at: Path_ = ()) -> Iterator[tuple[Path_, Any]]:
-    if at:
-        yield at, value
-    items = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
-    for key, inner in items:
-        yield from _paths(inner, (*at, key))
+def _paths(document: Any) -> list[tuple[Path_, Any]]:
+    """Every place of a document, with what stands there."""
+    return [(path, reduce(getitem, path, document)) for path in paths(document)]
 
 
 def _shape(path: Path_) -> Path_:
