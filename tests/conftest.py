@@ -70,9 +70,9 @@ class Database:
         return open_sessions(self.app_url)
 
 
-def make_database(template: str | None = None) -> Database:
+def make_database(template: str | None = None, name: str = "") -> Database:
     """An empty database, or a copy of another."""
-    name = f"t_{uuid.uuid4().hex[:12]}"
+    name = name or f"t_{uuid.uuid4().hex[:12]}"
     copy = f" TEMPLATE {template}" if template else ""
     superuser(f"CREATE DATABASE {name} OWNER orthotorq_owner{copy}")
     superuser(f"GRANT CONNECT ON DATABASE {name} TO {APP_ROLE}")

@@ -19,7 +19,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page
 
-from tests.conftest import Database
+from tests.conftest import Database, drop_database, make_database
 
 ROOT = Path(__file__).parents[2]
 #: Debian's, without the parts of a window where that is there
@@ -42,6 +42,7 @@ class Server:
     """gunicorn with two workers; can be killed and started again on the same port."""
 
     def __init__(self, database: Database) -> None:
+        self.database = database
         self.port = free_port()
         self.figures = tempfile.TemporaryDirectory(prefix="orthotorq-test-")
         self.address = f"http://127.0.0.1:{self.port}"
@@ -79,13 +80,29 @@ class Server:
         self.process.wait()
 
 
-@pytest.fixture(scope="module")
-def server(database: Database) -> Iterator[Server]:
+@pytest.fixture(scope="session")
+def one_server(template: Database) -> Iterator[Server]:
+    """What takes seconds to start, started once, over a database that every module finds as new."""
+    database = make_database(template.name)
     made = Server(database)
     made.start()
     yield made
     made.kill()
     made.figures.cleanup()
+    drop_database(database).result()
+
+
+@pytest.fixture(scope="module")
+def database(one_server: Server, template: Database) -> Database:
+    """The demo as it was, in the place of what another module left: the server finds its connections gone, and makes new ones."""
+    drop_database(one_server.database).result()
+    return make_database(template.name, one_server.database.name)
+
+
+@pytest.fixture(scope="module")
+def server(one_server: Server, database: Database) -> Server:
+    one_server.ensure()
+    return one_server
 
 
 @pytest.fixture(scope="session")
