@@ -9,12 +9,14 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 
 import pytest
+from argon2 import PasswordHasher
 from hypothesis import settings
 from sqlalchemy import create_engine, text
 from sqlalchemy.engine import URL, make_url
 from sqlalchemy.orm import Session, sessionmaker
 
 from orthotorq.demo.load import load
+from orthotorq.services.accounts import commands, factors, passwords, queries
 from orthotorq.services.database import open_sessions
 from orthotorq.services.schema import upgrade
 
@@ -78,6 +80,18 @@ def make_database(template: str | None = None, name: str = "") -> Database:
     superuser(f"GRANT CONNECT ON DATABASE {name} TO {APP_ROLE}")
     urls = [text_of(_needed(f"ORTHOTORQ_{which}_URL").set(database=name)) for which in ("DATABASE", "OWNER")]
     return Database(name, *urls)
+
+
+@pytest.fixture(scope="session", autouse=True)
+def real_hasher() -> Iterator[PasswordHasher]:
+    """How passwords are hashed outside of the tests, where a hash takes a quarter of a second of a processor, on purpose; here
+    it takes a millisecond."""
+    real, quick = commands.HASHER, PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1)
+    with pytest.MonkeyPatch.context() as patch:
+        for module in (commands, factors, passwords, queries):
+            patch.setattr(module, "HASHER", quick)
+        patch.setattr(commands, "_NOBODY", quick.hash("nobody signs in with this"))
+        yield real
 
 
 _DROPPING = ThreadPoolExecutor(1)

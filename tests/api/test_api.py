@@ -102,8 +102,9 @@ def test_compute_answers_with_the_result_or_with_fields(client) -> None:
 
 
 def test_bad_fields_are_422_and_never_500(client) -> None:
+    # each of them, at every place, is the core's own test; here it is how what comes of it is answered
     mira = client("mira")
-    for path in list(shapes(cover()).values())[::3]:
+    for path in list(shapes(cover()).values())[::9]:
         for value in BAD[::2]:
             answer = mira.post("/api/v1/compute", put(cover(), path, value))
             assert answer.status_code in (200, 422), (path, value, answer.text)

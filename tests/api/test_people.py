@@ -4,6 +4,8 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
+from argon2 import PasswordHasher, extract_parameters
+from argon2.profiles import RFC_9106_LOW_MEMORY
 
 from orthotorq.core.thresholds import FAILED_ADDRESS
 from tests.api.conftest import Client
@@ -169,3 +171,7 @@ def test_many_wrong_passwords_from_one_address_are_stopped_whoever_they_are_for(
         assert tries(f"somebody{number}", "10.0.0.7") == 401
     assert tries("another", "10.0.0.7") == 429
     assert tries("another", "10.0.0.8") == 401
+
+
+def test_a_password_is_hashed_at_the_cost_that_is_recommended(real_hasher: PasswordHasher) -> None:
+    assert extract_parameters(real_hasher.hash("a pump that hums by night")) == RFC_9106_LOW_MEMORY
