@@ -20,7 +20,7 @@ from orthotorq.services.schema import upgrade
 from orthotorq.web import create_app, operation
 from orthotorq.web.database import sessions
 from tests.api.conftest import Client
-from tests.conftest import APP_ROLE, drop_database, make_database
+from tests.conftest import APP_ROLE, Database, drop_database, make_database
 from tests.golden.benches import leaves
 
 HERE = Path(__file__).parent / "answers"
@@ -71,8 +71,8 @@ def asked(get: Callable[[str], Any]) -> Iterator[tuple[str, str]]:
 
 
 @contextmanager
-def year() -> Iterator[Callable[[str], Any]]:
-    """The demo's year as of the day, and what asks its server."""
+def year() -> Iterator[tuple[Callable[[str], Any], Database]]:
+    """What asks a server over the demo's year as of the day, and the database of it."""
     database = make_database()
     upgrade(database.owner_url, APP_ROLE)
     opened = database.sessions()
@@ -91,23 +91,23 @@ def year() -> Iterator[Callable[[str], Any]]:
             answers = [clients[login].get(f"/api/v1/{address}") for login in clients]
             return next((one.json for one in answers if one.status_code == 200), {"status": answers[0].status_code})
 
-        yield get
+        yield get, database
         sessions(app).kw["bind"].dispose()
     drop_database(database)
 
 
-def lines() -> dict[str, list[str]]:
+def lines(get: Callable[[str], Any]) -> dict[str, list[str]]:
     """File -> what is answered, an object a line."""
     out: dict[str, list[str]] = {}
-    with year() as get:
-        for name, address in asked(get):
-            answer = get(address)
-            out.setdefault(name, []).append(plain(f"== {address}"))
-            out[name] += [plain(line) for line in leaves(answer if isinstance(answer, dict) else {"items": answer}, "")]
+    for name, address in asked(get):
+        answer = get(address)
+        out.setdefault(name, []).append(plain(f"== {address}"))
+        out[name] += [plain(line) for line in leaves(answer if isinstance(answer, dict) else {"items": answer}, "")]
     return out
 
 
 if __name__ == "__main__":
     HERE.mkdir(exist_ok=True)
-    for name, found in lines().items():
-        (HERE / f"{name}.txt").write_text("\n".join(found) + "\n", encoding="utf-8")
+    with year() as (ask, _):
+        for file, told in lines(ask).items():
+            (HERE / f"{file}.txt").write_text("\n".join(told) + "\n", encoding="utf-8")

@@ -1,8 +1,7 @@
-"""Coming back: meters, due dates that are stored, what happened to joints, the shift by role; and a year lived in the demo."""
+"""Coming back: meters, due dates that are stored, what happened to joints, the shift by role."""
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
@@ -12,12 +11,11 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from orthotorq.core.forms.errors import DocumentErrors
-from orthotorq.demo.load import load
 from orthotorq.demo.runs import finish_run
 from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import BadField, NotFound, Refused
-from orthotorq.services.rechecking.dues import list_dues, refresh_all, refresh_joint, say_happened
+from orthotorq.services.rechecking.dues import refresh_all, refresh_joint, say_happened
 from orthotorq.services.rechecking.feeds import calendar_feed, calendar_link
 from orthotorq.services.rechecking.history import joint_history, note_entry
 from orthotorq.services.rechecking.meters import (
@@ -31,9 +29,8 @@ from orthotorq.services.rechecking.meters import (
 )
 from orthotorq.services.rechecking.shift import ORDER, day_sheet, shift
 from orthotorq.services.running.standing import note_opened
-from orthotorq.services.schema import upgrade
 from orthotorq.store.models import DueDate, Equipment, Joint, Meter, MeterReading, Person, Plan, Revision, Run
-from tests.conftest import APP_ROLE, NOW, Database, drop_database, make_database
+from tests.conftest import NOW, Database
 
 
 def actor(session: Session, login: str) -> Actor:
@@ -236,39 +233,3 @@ def test_each_role_finds_its_own_lists_and_every_list_says_when_it_is_empty(sess
         assert [one.id for one in view.lists] == list(ORDER[role])
         assert all(one.empty for one in view.lists)
     assert day_sheet(ctx(session))[:4] == b"%PDF"
-
-
-@pytest.fixture(scope="module")
-def year() -> Iterator[Database]:
-    """The demo with its year of work."""
-    made = make_database()
-    upgrade(made.owner_url, APP_ROLE)
-    sessions = made.sessions()
-    with sessions.begin() as opened:
-        load(opened, year=True)
-    sessions.kw["bind"].dispose()
-    yield made
-    drop_database(made)
-
-
-def test_after_a_year_every_list_has_something_true_in_it(year: Database) -> None:
-    sessions = year.sessions()
-    with sessions() as session:
-        views = {role: shift(ctx(session, login)) for role, login in (("planner", "mira"), ("supervisor", "runa"))}
-        lists = {one.id: one for view in views.values() for one in view.lists}
-        assert [name for name, one in lists.items() if not one.lines and name not in ("conflicts", "aside", "suggested")] == []
-        assert views["planner"].overdue_count > 0
-        assert {line.title for line in lists["moving"].lines} == {"Rail stop anchors", "Trolley wheel"}
-        assert any("failed" in line.words for line in lists["tools"].lines)
-        states = {one.state for one in list_dues(ctx(session), limit=100)}
-        assert {"overdue", "due", "later"} <= states
-        words = " ".join(one.why for one in list_dues(ctx(session), limit=100))
-        assert "provisional" in words and "opened by others" in words
-        wheel = joint_history(ctx(session), joint_of(session, "Trolley wheel").id)
-        assert wheel.movement.finding == "keeps" and wheel.movement.proposals
-        meters = session.scalars(select(Meter)).all()
-        assert len(meters) >= 5
-        assert all(one.rate for one in meters)
-        hows = set(session.scalars(select(MeterReading.how)))
-        assert {"reading", "replaced", "rolled_over"} <= hows
-    sessions.kw["bind"].dispose()
