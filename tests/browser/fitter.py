@@ -15,7 +15,7 @@ CHANGED = "before => document.querySelector('.side')?.innerText !== before"
 ASKED = {"Batch number": "B-17", "Initials of a second person": "JK"}
 # two taps on one button within 400 ms count once
 GUARD_MS = 410
-#: waits until what an answer shows is drawn and its effects are done, then sets the page's clock on
+#: waits until what a key or an answer shows is drawn and its effects are done, then sets the page's clock on
 SET_ON = """ms => new Promise(after => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => {
     window.letPass(ms);
     after();
