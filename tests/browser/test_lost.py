@@ -10,7 +10,7 @@ from PIL import Image
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import GUARD_MS, SAVED, instruction, let_pass, press_on, start_run, work_until
+from tests.browser.fitter import GUARD_MS, SAVED, instruction, let_pass, press_on, start_run, type_reading, work_until
 
 # here it matters that the shell is kept
 pytestmark = pytest.mark.browser_context_args(service_workers="allow")
@@ -96,6 +96,28 @@ def test_two_answers_to_one_step_in_one_moment_are_one(someone: Person) -> None:
     file = page.request.get(f"{page.url.replace('/runs/', '/api/v1/runs/')}/record.json").json()
     answers = [(e["step"], e["payload"]["answer"]) for e in file["events"] if e["kind"] == "answer" and "/first/" in e["step"]]
     assert [answer for _, answer in answers] == ["not_sure"], answers
+
+
+#: answers with the space bar in the moment in which there is a large button, long before a hand could
+AT_ONCE = """() => { const side = document.querySelector('.side');
+    new MutationObserver((_, watching) => {
+        if (!side.querySelector('.answer.huge')) return;
+        watching.disconnect();
+        window.letPass(1000);
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', bubbles: true }));
+    }).observe(side, { subtree: true, childList: true }); }"""
+
+
+def test_what_is_shown_can_be_answered_at_once(someone: Person) -> None:
+    page = someone.sign_in("tam").page
+    start_run(someone, "Channel cover")
+    work_until(page, "Gap under a straight edge over the cover face")
+    # what comes after a reading only the server knows
+    expect(page.locator("#reading")).to_be_visible()
+    expect(page.locator(".answer.huge")).to_have_count(0)
+    page.evaluate(AT_ONCE)
+    type_reading(page, "0.1 mm")
+    expect(page.locator(".side")).to_contain_text(re.compile(r"before:\s+good"))
 
 
 def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: Any) -> None:

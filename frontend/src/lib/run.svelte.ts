@@ -122,6 +122,8 @@ export class Run {
     const same = Object.values(this.later)[0]?.stage_id === state.instruction?.stage_id;
     this.later = same ? { ...this.later, ...sent } : sent;
     this.state = state;
+    // what is shown can be answered, though it is still being put in order here
+    this.busy = false;
   }
 
   /** Keep the run here as it stands, with what was sent along. */
