@@ -130,7 +130,8 @@ CLOCK = """(() => {
 
 #: of what is well only how much it is: all of it in full would take longer than the looking
 AXE_RUN = """only => axe.run(document, { runOnly: only, resultTypes: ['violations'] }).then(({ passes, violations }) => [
-    passes.length, violations.map(({ id, nodes: [one] }) => `${id}: ${one.html.slice(0, 160)} ${one.failureSummary.slice(0, 200)}`)])"""
+    passes.length, violations.map(({ id, nodes: [one] }) =>
+        `${id}: ${one.html.slice(0, 160)} ${one.failureSummary.slice(0, 200)}`)])"""
 
 
 class Person:

@@ -10,6 +10,9 @@ import urllib.request
 from contextlib import suppress
 from typing import Any
 
+from orthotorq.core.forms.run import Instruction
+from tests.core.play import recorded, within
+
 
 def event_id() -> str:
     """A UUID of version 7, as a device makes them."""
@@ -33,9 +36,9 @@ class Device:
         self.confirmed: list[str] = []
         self.taken_ms: list[float] = []
 
-    def begin(self, revision: str, *following: str) -> Device:
+    def begin(self, revision: str, *following: str, **chosen: Any) -> Device:
         """Start a run of its own; of those that follow, one is begun each time that nothing but notes is left to send."""
-        run = self.ask("/runs", {"revision": revision, "device": self.name})["id"]
+        run = self.ask("/runs", {"revision": revision, "device": self.name, **chosen})["id"]
         view = self.ask(f"/runs/{run}")
         self.run, self.lease, self.state, self.sequence = run, view["lease_epoch"], view["state"], 0
         self.following, self.notes = [*following, revision] if following else [], 0
@@ -55,19 +58,28 @@ class Device:
 
     def event(self) -> dict[str, Any]:
         """The next answer, or a note where the step wants more than one tap."""
-        self.sequence += 1
         step = self.state["instruction"]
         button = step["buttons"][0]["answer"] if step else "value"
         tap = button not in ("value", "repair")
         self.notes += not tap
-        return {"id": event_id(), "run": self.run, "step": step["step"] if step else "-", "kind": "answer" if tap else "note",
-                "payload": {"answer": button} if tap else {"text": "still here"}, "device": self.name,
-                "device_sequence": self.sequence, "device_time": "2026-11-24T08:00:00Z", "lease": self.lease,
+        return self._event("answer", {"answer": button}) if tap else self._event("note", {"text": "still here"})
+
+    def _event(self, kind: str, payload: dict[str, Any]) -> dict[str, Any]:
+        self.sequence += 1
+        step = self.state["instruction"]
+        return {"id": event_id(), "run": self.run, "step": step["step"] if step else "-", "kind": kind, "payload": payload,
+                "device": self.name, "device_sequence": self.sequence, "device_time": "2026-11-24T08:00:00Z", "lease": self.lease,
                 "last_seen": self.state["sequence"]}
 
-    def confirm(self) -> None:
-        """One event; what is not answered is sent again, the same, until it is."""
-        event = self.event()
+    def usual(self) -> None:
+        """What a fitter answers when all goes well, be it a tap or a reading."""
+        step = Instruction.model_validate(self.state["instruction"])
+        answer = step.buttons[0].answer
+        reading = {"value": within(step)} if answer == "value" else {}
+        self.confirm(self._event("answer", {"answer": answer, **reading, **recorded(step, answer)}))
+
+    def confirm(self, event: dict[str, Any]) -> None:
+        """Send an event; what is not answered is sent again, the same, until it is."""
         for _ in range(200):
             began = time.perf_counter()
             with suppress(OSError, ValueError):
@@ -89,5 +101,5 @@ class Device:
                 # the server may be down now; then the old run goes on for a second more
                 with suppress(OSError, ValueError):
                     self.begin(*self.following)
-            self.confirm()
+            self.confirm(self.event())
             time.sleep(max(0.0, every - (time.monotonic() - began)))

@@ -18,6 +18,7 @@ from tests.browser.fitter import (
     work_to_the_end,
     work_until,
 )
+from tests.browser.given import run_at
 
 JOINTS = {plan: joint for _, _, _, joints in EQUIPMENT for _, joint, _, plan in joints if plan}
 
@@ -39,9 +40,7 @@ def test_a_joint_runs_to_its_end(someone: Person, name: str) -> None:
 
 
 def test_cover_with_a_bolt_that_turns_on(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "Second, 70 %")
+    page = run_at(someone, "tam", "Channel cover", "Second, 70 %")
     let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="It turns on and on").click()
@@ -57,8 +56,7 @@ def test_cover_with_a_bolt_that_turns_on(someone: Person) -> None:
 
 
 def test_hub_whose_screws_move_round_after_round(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Drive drum hub")
+    page = run_at(someone, "tam", "Drive drum hub")
     work_until(page, "round 2")
     rounds = {instruction(page).splitlines()[0].split(" · ")[0]}
     for _ in range(3):
@@ -70,9 +68,7 @@ def test_hub_whose_screws_move_round_after_round(someone: Person) -> None:
 
 
 def test_angle_bolt_reads_in_degrees_with_its_window(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Agitator coupling")
-    work_until(page, "°")
+    page = run_at(someone, "tam", "Agitator coupling", "°")
     words = instruction(page)
     assert "40°" in words and "between 36° and 44°" in words and "Turned to the mark" in words
     press_on(page)
@@ -105,9 +101,7 @@ def test_bearing_nut_is_backed_off_and_its_play_measured(someone: Person) -> Non
 
 
 def test_a_whole_round_with_exceptions_keeps_every_bolt(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     whole_round(page, "3", "7")
     run = page.url.rsplit("/", 1)[1]
     record = page.request.get(f"{someone.server.address}/api/v1/runs/{run}/record").json()["record"]
@@ -134,8 +128,7 @@ def test_hub_is_pressed_off_in_equal_turns_until_it_is_free(someone: Person) -> 
 
 
 def test_foot_says_what_stands_between_wrench_and_bolt(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Gearbox foot")
+    page = run_at(someone, "tam", "Gearbox foot")
     work_until(page, "bolt 3 of 3")
     assert "Gap under the foot" in instruction(page)
     work_until(page, "the bolt gets")
@@ -162,9 +155,7 @@ def test_wheel_at_the_roadside_is_provisional(someone: Person) -> None:
 
 
 def test_a_stage_is_done_again_and_the_screen_stays_alive(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Trolley wheel")
-    work_until(page, "Snug, 40 %")
+    page = run_at(someone, "tam", "Trolley wheel", "Snug, 40 %")
     press_on(page)
     before = instruction(page)
     page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')")

@@ -13,7 +13,8 @@ from orthotorq.core.running.program import first_variants
 from orthotorq.core.running.setup import occasions_of
 from orthotorq.demo.load import plan_document, plan_names
 from tests.browser.conftest import Person
-from tests.browser.fitter import fits, start_run
+from tests.browser.fitter import fits
+from tests.browser.given import run_at
 from tests.core.play import FITTER, Play
 
 SIZES = ((360, 640), (390, 664), (844, 390), (820, 1180), (768, 1024), (1280, 800))
@@ -57,8 +58,7 @@ def view_of(real: dict[str, Any], play: Play) -> dict[str, Any]:
 def test_every_instruction_of_every_plan_fits_every_screen(new_context: Any, server: Any) -> None:
     # what the server tells is put in its place here, past the service worker
     person = Person(new_context().new_page(), server)
-    page = person.sign_in("tam").page
-    start_run(person, "Channel cover")
+    page = run_at(person, "tam", "Channel cover")
     api = page.url.replace("/runs/", "/api/v1/runs/")
     real = page.request.get(api).json()
     told: dict[str, Any] = {}

@@ -10,16 +10,15 @@ from PIL import Image
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import GUARD_MS, SAVED, instruction, let_pass, press_on, start_run, type_reading, work_until
+from tests.browser.fitter import GUARD_MS, SAVED, instruction, let_pass, press_on, type_reading
+from tests.browser.given import run_at
 
 # here it matters that the shell is kept
 pytestmark = pytest.mark.browser_context_args(service_workers="allow")
 
 
 def test_a_killed_server_loses_no_confirmed_step(someone: Person, server: Any) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Trolley wheel")
-    work_until(page, "Snug, 40 %")
+    page = run_at(someone, "tam", "Trolley wheel", "Snug, 40 %")
     press_on(page)
     expect(page.locator(".top")).to_contain_text("all saved")
     server.kill()
@@ -43,11 +42,8 @@ SLOW = """(() => { const quick = window.fetch; window.fetch = async (...sent) =>
 
 
 def test_answers_that_come_late_swallow_no_tap(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    page.add_init_script(SLOW)
-    page.reload()
-    start_run(someone, "Channel cover")
-    work_until(page, "Second, 70 %")
+    someone.page.add_init_script(SLOW)
+    page = run_at(someone, "tam", "Channel cover", "Second, 70 %")
     for late in (230, 330, 430, 700):
         page.evaluate("ms => window.slow = ms", late)
         before = instruction(page)
@@ -68,10 +64,8 @@ LOST = """(() => { const quick = window.fetch; let count = 0; window.fetch = asy
 
 
 def test_answers_of_the_server_that_are_lost_double_nothing(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    page.add_init_script(LOST)
-    page.reload()
-    start_run(someone, "Channel cover")
+    someone.page.add_init_script(LOST)
+    page = run_at(someone, "tam", "Channel cover")
     for _ in range(4):
         press_on(page)
     expect(page.locator(".top")).to_contain_text("all saved", timeout=20_000)
@@ -82,9 +76,7 @@ def test_answers_of_the_server_that_are_lost_double_nothing(someone: Person) -> 
 
 
 def test_two_answers_to_one_step_in_one_moment_are_one(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     page.wait_for_function(SAVED)
     let_pass(page)
     # before the first is put down on the device: a heavy hand on two keys
@@ -109,9 +101,7 @@ AT_ONCE = """() => { const side = document.querySelector('.side');
 
 
 def test_what_is_shown_can_be_answered_at_once(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "Gap under a straight edge over the cover face")
+    page = run_at(someone, "tam", "Channel cover", "Gap under a straight edge over the cover face")
     # what comes after a reading only the server knows
     expect(page.locator("#reading")).to_be_visible()
     expect(page.locator(".answer.huge")).to_have_count(0)
@@ -121,9 +111,7 @@ def test_what_is_shown_can_be_answered_at_once(someone: Person) -> None:
 
 
 def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: Any) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Trolley wheel")
-    work_until(page, "By hand")
+    page = run_at(someone, "tam", "Trolley wheel", "By hand")
     press_on(page)
     address, stood = page.url, instruction(page)
     state = page.context.storage_state()
@@ -135,9 +123,7 @@ def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: A
 
 
 def test_correction_problem_and_taking_over(someone: Person, another: Any) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     press_on(page, "d")
     let_pass(page)
     page.keyboard.press("c")
@@ -159,10 +145,35 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     expect(page.get_by_role("alert").first).to_contain_text(re.compile("already answered|another device|taken"))
 
 
+SLOW_READ = """(() => { const quick = window.fetch; window.fetch = async (...sent) => {
+    const answer = await quick(...sent);
+    if (sent[0].method === 'GET' && new URL(sent[0].url, location).pathname.startsWith('/api/v1/runs/')) {
+        await new Promise((after) => setTimeout(after, window.slow ?? 0));
+        window.read = true;
+    }
+    return answer; }; })()"""
+
+
+def test_what_is_read_late_does_not_undo_what_was_answered_meanwhile(someone: Person, another: Any) -> None:
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
+    second = another().enter("runa").page
+    second.add_init_script(SLOW_READ)
+    second.goto(page.url)
+    take_over = second.get_by_role("button", name="Take over here")
+    take_over.wait_for()
+    second.evaluate("() => { window.slow = 1500; window.read = false; }")
+    take_over.click()
+    for _ in range(8):
+        let_pass(second)
+        second.keyboard.press("Space")
+    second.wait_for_function("() => window.read")
+    second.wait_for_function(SAVED)
+    standing = second.request.get(page.url.replace("/runs/", "/api/v1/runs/")).json()["state"]["instruction"]
+    expect(second.locator(".side")).to_contain_text(f"bolt {standing['index']} of {standing['total']}")
+
+
 def test_without_a_network_the_round_goes_on_and_a_reload_keeps_it(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
     page.wait_for_function(SAVED)
     page.context.set_offline(True)
@@ -181,9 +192,7 @@ def test_without_a_network_the_round_goes_on_and_a_reload_keeps_it(someone: Pers
 
 
 def test_a_decision_waits_for_the_server(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     page.context.set_offline(True)
     let_pass(page)
     page.keyboard.press("w")
@@ -196,9 +205,7 @@ def test_a_decision_waits_for_the_server(someone: Person) -> None:
 
 def test_without_a_network_the_whole_stage_goes_on_and_nothing_is_lost_doubled_or_given_to_another(
         someone: Person, server: Any) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     run = page.url
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
     page.wait_for_function(SAVED)
@@ -245,9 +252,7 @@ def camera(page: Page, name: str, data: bytes, kind: str = "image/jpeg") -> None
 
 
 def test_a_photo_taken_without_a_network_comes_into_the_record(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     run = page.url
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
     page.wait_for_function(SAVED)

@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
 from tests.browser.fitter import decide, fits, instruction, let_pass, start_run, step_on
+from tests.browser.given import run_at
 
 WRENCH = "Torque-and-angle wrench (simulated)"
 
@@ -40,8 +41,7 @@ def pull(page: Page) -> None:
 
 
 def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Agitator coupling")
+    page = run_at(someone, "tam", "Agitator coupling")
     work_to_a_pull(page)
     connect(page, WRENCH)
     side = page.locator(".side")
@@ -80,8 +80,7 @@ def wrong_at(page: Page) -> list[str]:
 
 
 def test_with_a_wrench_at_hand_everything_still_fits(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Agitator coupling")
+    page = run_at(someone, "tam", "Agitator coupling")
     work_to_a_pull(page)
     connect(page, WRENCH)
     page.get_by_role("button", name="Pull with the wrench").wait_for()
@@ -102,8 +101,7 @@ def start_again(person: Person) -> None:
 
 
 def test_a_gauge_fills_in_the_reading_and_a_click_wrench_leaves_the_answer(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Agitator coupling")
+    page = run_at(someone, "tam", "Agitator coupling")
     instruction(page)
     connect(page, "Length gauge (simulated)")
     for _ in range(60):
@@ -124,8 +122,7 @@ def test_a_gauge_fills_in_the_reading_and_a_click_wrench_leaves_the_answer(someo
 
 
 def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, server: Any) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Agitator coupling")
+    page = run_at(someone, "tam", "Agitator coupling")
     work_to_a_pull(page)
     connect(page, WRENCH)
     stood = instruction(page).splitlines()[0]
@@ -144,9 +141,8 @@ def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, 
 @pytest.mark.parametrize(("width", "height"), [(390, 664), (820, 1180)])
 def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, width: int, height: int) -> None:
     person = Person(new_context(has_touch=True).new_page(), server)
-    page = person.sign_in("tam").page
-    page.set_viewport_size({"width": width, "height": height})
-    start_run(person, "Agitator coupling")
+    person.page.set_viewport_size({"width": width, "height": height})
+    page = run_at(person, "tam", "Agitator coupling")
     for _ in range(60):
         instruction(page)
         if page.locator("#reading").count():
@@ -167,11 +163,10 @@ def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, wi
 
 
 def test_the_end_of_a_wait_is_set_when_it_begins(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    page.add_init_script("""window.set = []; const start = OscillatorNode.prototype.start;
+    someone.page.add_init_script("""window.set = []; const start = OscillatorNode.prototype.start;
         OscillatorNode.prototype.start = function (at) { set.push(at - this.context.currentTime); return start.call(this, at); };
         localStorage.setItem('orthotorq-cues', '{"sound": true}')""")
-    start_run(someone, "Pump casing")
+    page = run_at(someone, "tam", "Pump casing")
     page.reload()
     for _ in range(80):
         if "Threadlocker sets" in instruction(page):

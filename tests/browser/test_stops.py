@@ -7,7 +7,8 @@ from typing import Any
 from playwright.sync_api import Page, Route, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import decide, let_pass, press_on, start_run, whole_round, work_until
+from tests.browser.fitter import decide, let_pass, press_on, whole_round
+from tests.browser.given import run_at
 
 
 def people_of(page: Page, address: str) -> list[str]:
@@ -17,9 +18,7 @@ def people_of(page: Page, address: str) -> list[str]:
 
 
 def test_a_click_without_a_turn_stops_there_and_a_mended_bolt_is_pulled_again(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     whole_round(page)
     press_on(page, "d")
     side = page.locator(".side")
@@ -36,9 +35,7 @@ def test_a_click_without_a_turn_stops_there_and_a_mended_bolt_is_pulled_again(so
 
 
 def test_what_is_not_safe_stops_the_run_until_it_is_settled(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="This is not safe").click()
@@ -56,9 +53,7 @@ def test_what_is_not_safe_stops_the_run_until_it_is_settled(someone: Person) -> 
 
 
 def test_a_wrench_is_changed_during_a_run(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     press_on(page)
     let_pass(page)
     page.keyboard.press("t")
@@ -77,9 +72,7 @@ def test_a_wrench_is_changed_during_a_run(someone: Person) -> None:
 
 
 def test_taps_of_one_are_never_sent_under_another(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     address = page.url
     expect(page.locator(".top")).to_contain_text("all saved")
     before = len(people_of(page, address))
@@ -113,8 +106,7 @@ def test_taps_of_one_are_never_sent_under_another(someone: Person) -> None:
 
 
 def test_a_drawing_that_fails_leaves_the_instruction(someone: Person) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
+    page = run_at(someone, "tam", "Channel cover")
     address = page.url
 
     def broken(route: Route) -> None:
@@ -130,9 +122,7 @@ def test_a_drawing_that_fails_leaves_the_instruction(someone: Person) -> None:
 
 
 def test_who_looks_on_sees_what_the_other_does(someone: Person, another: Any) -> None:
-    page = someone.sign_in("tam").page
-    start_run(someone, "Channel cover")
-    work_until(page, "First, 35 %")
+    page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     second = another().sign_in("runa")
     second.page.goto(page.url)
     expect(second.page.locator(".side")).to_contain_text("bolt 1 of 16")

@@ -144,7 +144,7 @@ export class Run {
       await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: this.device } }),
     );
     this.view = { ...this.view!, lease_epoch: lease.epoch, lease_device: this.device };
-    this.lost = false;
+    // taken over once it is read as it stands now: an answer given before would be undone here by what was read late
     await this.open();
   }
 
