@@ -8,19 +8,12 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import decide, fits, instruction, let_pass, start_run, step_on
+from tests.browser.fitter import decide, fits, instruction, let_pass, step_on
 from tests.browser.given import run_at
 
+#: a pass and an inspection of the coupling
+A_PULL, A_LENGTH = "Snug torque", "Gap between the halves"
 WRENCH = "Torque-and-angle wrench (simulated)"
-
-
-def work_to_a_pull(page: Page) -> None:
-    """Answer by hand until a wrench may answer."""
-    for _ in range(80):
-        if re.search(r"Clicked, it turned|Turned to the mark", instruction(page)):
-            return
-        step_on(page)
-    raise AssertionError("no pull came")
 
 
 def connect(page: Page, device: str) -> None:
@@ -41,8 +34,7 @@ def pull(page: Page) -> None:
 
 
 def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Person) -> None:
-    page = run_at(someone, "tam", "Agitator coupling")
-    work_to_a_pull(page)
+    page = run_at(someone, "tam", "Agitator coupling", A_PULL)
     connect(page, WRENCH)
     side = page.locator(".side")
     pull(page)
@@ -80,8 +72,7 @@ def wrong_at(page: Page) -> list[str]:
 
 
 def test_with_a_wrench_at_hand_everything_still_fits(someone: Person) -> None:
-    page = run_at(someone, "tam", "Agitator coupling")
-    work_to_a_pull(page)
+    page = run_at(someone, "tam", "Agitator coupling", A_PULL)
     connect(page, WRENCH)
     page.get_by_role("button", name="Pull with the wrench").wait_for()
     assert wrong_at(page) == []
@@ -93,27 +84,15 @@ def test_with_a_wrench_at_hand_everything_still_fits(someone: Person) -> None:
     assert wrong_at(page) == []
 
 
-def start_again(person: Person) -> None:
-    """A new run, at its first pull."""
-    person.go("/equipment")
-    start_run(person, "Agitator coupling")
-    work_to_a_pull(person.page)
-
-
 def test_a_gauge_fills_in_the_reading_and_a_click_wrench_leaves_the_answer(someone: Person) -> None:
-    page = run_at(someone, "tam", "Agitator coupling")
+    page = run_at(someone, "tam", "Agitator coupling", A_LENGTH)
     instruction(page)
     connect(page, "Length gauge (simulated)")
-    for _ in range(60):
-        instruction(page)
-        if page.get_by_role("button", name="Read the gauge").count():
-            break
-        step_on(page)
     page.get_by_role("button", name="Read the gauge").click()
     expect(page.locator("#reading")).to_have_value(re.compile(r"^\d+\.\d\d mm$"))
     let_pass(page)
     page.locator("#reading").press("Enter")
-    start_again(someone)
+    run_at(someone, "tam", "Agitator coupling", A_PULL)
     connect(page, "Click wrench with switch (simulated)")
     stood = instruction(page)
     pull(page)
@@ -122,8 +101,7 @@ def test_a_gauge_fills_in_the_reading_and_a_click_wrench_leaves_the_answer(someo
 
 
 def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, server: Any) -> None:
-    page = run_at(someone, "tam", "Agitator coupling")
-    work_to_a_pull(page)
+    page = run_at(someone, "tam", "Agitator coupling", A_PULL)
     connect(page, WRENCH)
     stood = instruction(page).splitlines()[0]
     let_pass(page)
@@ -142,12 +120,7 @@ def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, 
 def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, width: int, height: int) -> None:
     person = Person(new_context(has_touch=True).new_page(), server)
     person.page.set_viewport_size({"width": width, "height": height})
-    page = run_at(person, "tam", "Agitator coupling")
-    for _ in range(60):
-        instruction(page)
-        if page.locator("#reading").count():
-            break
-        step_on(page)
+    page = run_at(person, "tam", "Agitator coupling", A_LENGTH)
     pad = page.get_by_role("group", name="Number pad")
     expect(page.locator("#reading")).to_have_attribute("inputmode", "none")
     for key in "0.047":
@@ -166,9 +139,8 @@ def test_the_end_of_a_wait_is_set_when_it_begins(someone: Person) -> None:
     someone.page.add_init_script("""window.set = []; const start = OscillatorNode.prototype.start;
         OscillatorNode.prototype.start = function (at) { set.push(at - this.context.currentTime); return start.call(this, at); };
         localStorage.setItem('orthotorq-cues', '{"sound": true}')""")
-    page = run_at(someone, "tam", "Pump casing")
-    page.reload()
-    for _ in range(80):
+    page = run_at(someone, "tam", "Pump casing", "Seating torque")
+    for _ in range(20):
         if "Threadlocker sets" in instruction(page):
             break
         step_on(page)

@@ -5,7 +5,8 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import decide, fits, instruction, let_pass, open_section, step_on, work_until
+from tests.browser.fitter import decide, fits, instruction, let_pass, open_section, step_on
+from tests.browser.given import run_at
 
 SCREENS = ["/sign-in", "/shift", "/due", "/tools", "TOOL", "MACHINE", "/registers", "/equipment", "/runs", "/sums/tool",
            "/tables", "/people", "/account", "PLAN", "JOINT", "RUN", "RECORD"]
@@ -83,7 +84,7 @@ def test_axe_finds_nothing_in_the_dialogs_of_a_run(someone: Person) -> None:
         assert someone.axe() == []
         page.keyboard.press("Escape")
         page.locator("dialog[open]").wait_for(state="detached")
-    work_until(page, "Second, 70 %")
+    run_at(someone, "tam", "Channel cover", "Second, 70 %")
     let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="It turns on and on").click()
@@ -92,12 +93,8 @@ def test_axe_finds_nothing_in_the_dialogs_of_a_run(someone: Person) -> None:
 
 
 def test_the_number_of_a_bolt_is_read_at_two_metres_and_a_decision_leads_on(someone: Person) -> None:
-    page = someone.page
-    page.set_viewport_size({"width": 820, "height": 1180})
-    someone.sign_in("tam")
-    someone.go(address_of(someone, "RUN"))
-    page.get_by_role("button", name="Take over here").click()
-    page.locator(".side .answer.huge, #reading").first.wait_for()
+    someone.page.set_viewport_size({"width": 820, "height": 1180})
+    page = run_at(someone, "tam", "Trolley wheel", "Snug, 40 %")
     while not ("Clicked, it turned" in instruction(page) and page.locator(".figure").count()):
         step_on(page)
     assert fits(page) == []
