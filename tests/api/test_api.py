@@ -10,6 +10,8 @@ from typing import Any
 import pytest
 from pypdf import PdfReader
 
+from orthotorq.web import create_app
+from orthotorq.web.api import bricks
 from tests.core.test_fuzz import BAD, put, shapes
 from tests.plans import cover
 
@@ -212,6 +214,12 @@ def test_the_sheet_carries_figures_order_and_cautions(client) -> None:
     for words in ("450 N·m", "1 9 5 13 3 11 7 15", "Pressure off", "main 150, collar 8", "pressure off and cold",
                   "socket 36 mm"):
         assert words in text
+
+
+def test_no_document_is_made_of_what_was_made_without(app, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(bricks, "DOCUMENTED", False)
+    with pytest.raises(RuntimeError, match="without"):
+        create_app()
 
 
 def test_the_openapi_document_names_every_answer(app) -> None:

@@ -140,18 +140,27 @@ export class Run {
   }
 
   async takeOver(): Promise<void> {
-    const lease = must(
-      await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: this.device } }),
-    );
-    this.view = { ...this.view!, lease_epoch: lease.epoch, lease_device: this.device };
-    // taken over once it is read as it stands now: an answer given before would be undone here by what was read late
-    await this.open();
+    // an answer given before the run is read as it stands now would be undone here by what was read late
+    this.busy = true;
+    try {
+      const lease = must(
+        await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: this.device } }),
+      );
+      this.view = { ...this.view!, lease_epoch: lease.epoch, lease_device: this.device };
+      await this.open();
+    } finally {
+      this.busy = false;
+    }
   }
 
   /** Somebody else has this device from now on: the run goes on in their hands. */
   async handed(): Promise<void> {
-    await this.open();
-    if (this.lost) await this.takeOver();
+    this.device = await deviceOf(this.person);
+    await this.takeOver().catch(async (problem: unknown) => {
+      // who may not take it looks on
+      await this.open();
+      throw problem;
+    });
   }
 
   /** Record one answer, note, correction or signature. */

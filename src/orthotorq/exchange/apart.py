@@ -16,8 +16,8 @@ import subprocess
 import sys
 import tempfile
 import threading
-from collections.abc import Callable
-from contextlib import suppress
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any, ParamSpec, TypeVar
 
@@ -90,6 +90,17 @@ def _hand() -> socket.socket:
             return _helper.hand()
 
 
+@contextmanager
+def turn(of: threading.Semaphore) -> Iterator[None]:
+    """A turn among those who wait for it. Raises Occupied where others are at it for too long."""
+    if not of.acquire(timeout=TURN_S):
+        raise Occupied(Message.TOO_BUSY)
+    try:
+        yield
+    finally:
+        of.release()
+
+
 def apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
     """What `work` returns, done in a process of its own; both its arguments and its answer have to be picklable.
 
@@ -98,17 +109,12 @@ def apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
     """
     if _inside:
         return work(*args, **kwargs)
-    if not _turns.acquire(timeout=TURN_S):
-        raise Occupied(Message.TOO_BUSY)
-    try:
-        with _hand() as child:
-            child.settimeout(SECONDS + 15)
-            with suppress(BrokenPipeError, ConnectionResetError):
-                child.sendall(pickle.dumps((SECONDS, BYTES, work, args, kwargs)))
-                child.shutdown(socket.SHUT_WR)
-            said = _all(child)
-    finally:
-        _turns.release()
+    with turn(_turns), _hand() as child:
+        child.settimeout(SECONDS + 15)
+        with suppress(BrokenPipeError, ConnectionResetError):
+            child.sendall(pickle.dumps((SECONDS, BYTES, work, args, kwargs)))
+            child.shutdown(socket.SHUT_WR)
+        said = _all(child)
     if not said:
         if _helper is not None and _helper.process.poll() is not None:
             raise WorkFailed(f"the helper ended with {_helper.process.returncode}; its own words are in the log of the server")

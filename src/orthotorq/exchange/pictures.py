@@ -7,9 +7,7 @@ from typing import Literal
 
 from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
-from ..core.errors import Occupied
-from ..core.messages import Message
-from .apart import TURN_S, apart
+from .apart import apart, turn
 
 MOST_BYTES, MOST_PIXELS, SIDE = 2_000_000, 60_000_000, 2048
 #: what cameras and screens make; other formats of the library, some with interpreters behind them, are never opened
@@ -18,7 +16,7 @@ FORMATS = ("JPEG", "PNG", "WEBP")
 PAPER_SIDE = 900
 
 #: a large photo takes hundreds of megabytes while it is opened: one at a time
-_turn = threading.Lock()
+_one = threading.BoundedSemaphore(1)
 
 #: what a file can be that is not taken
 Unfit = Literal["no picture", "too large"]
@@ -29,12 +27,8 @@ def upright(data: bytes) -> bytes | Unfit:
 
     Raises Impossible where it is too heavy, Occupied where others' photos are opened for too long.
     """
-    if not _turn.acquire(timeout=TURN_S):
-        raise Occupied(Message.TOO_BUSY)
-    try:
+    with turn(_one):
         return apart(_upright, data)
-    finally:
-        _turn.release()
 
 
 def small(data: bytes) -> bytes:

@@ -7,10 +7,14 @@ from flask_openapi3.openapi import OpenAPI
 
 
 def register(app: OpenAPI, documented: bool) -> None:
-    """Register every resource; whether they are documented the first application of a process decides, they are made once."""
+    """Register every resource; whether they are documented the first application of a process decides, they are made once.
+    Raises RuntimeError where a document is wanted of resources that were made without."""
     from . import bricks
 
-    bricks.DOCUMENTED = documented
+    if bricks.DOCUMENTED is None:
+        bricks.DOCUMENTED = documented
+    elif documented and not bricks.DOCUMENTED:
+        raise RuntimeError("the first application of this process was made without the API's document")
     from . import (
         bench,
         coming,

@@ -16,8 +16,9 @@ from ..errors import Problem
 REFUSALS: dict[Any, Any] = {"401": Problem, "403": Problem, "404": Problem, "422": Problem}
 
 
-#: whether the API's document is made of what is registered: half of what a server that only answers would need to start
-DOCUMENTED = True
+#: whether the API's document is made of what is registered: half of what a server that only answers would need to start. The
+#: first application of a process decides
+DOCUMENTED: bool | None = None
 
 
 class IdPath(BaseModel):
@@ -29,7 +30,7 @@ class IdPath(BaseModel):
 def blueprint(name: str, description: str) -> APIBlueprint:
     """A resource under /api/v1."""
     return APIBlueprint(name, name, url_prefix="/api/v1", abp_tags=[Tag(name=name, description=description)],
-                        abp_responses=REFUSALS, abp_security=[{"session": []}], doc_ui=DOCUMENTED)
+                        abp_responses=REFUSALS, abp_security=[{"session": []}], doc_ui=bool(DOCUMENTED))
 
 
 def answer(model: BaseModel, status: int = 200, **headers: str) -> Response:
