@@ -1,10 +1,13 @@
 """Every screen: nothing for axe to find, room for gloves, nothing cut off when zoomed."""
 from __future__ import annotations
 
-import pytest
-from playwright.sync_api import expect
+from collections.abc import Iterator
+from typing import Any
 
-from tests.browser.conftest import Person
+import pytest
+from playwright.sync_api import Browser, expect
+
+from tests.browser.conftest import Person, Server
 from tests.browser.fitter import decide, fits, instruction, let_pass, open_section, step_on
 from tests.browser.given import run_at
 
@@ -50,14 +53,21 @@ def test_one_signs_in_on_the_page_and_begins_with_the_shift(someone: Person) -> 
     someone.page.get_by_role("heading", name="Shift").wait_for()
 
 
+@pytest.fixture(scope="module")
+def planner(browser: Browser, browser_context_args: dict[str, Any], server: Server) -> Iterator[Person]:
+    """Somebody who goes from screen to screen, and has loaded the program once."""
+    with browser.new_context(**browser_context_args) as context:
+        yield Person(context.new_page(), server).enter("mira")
+
+
 @pytest.mark.parametrize("screen", SCREENS)
-def test_axe_finds_nothing_by_day_and_at_night(someone: Person, screen: str) -> None:
-    page = someone.page
-    if screen == "/sign-in":
-        someone.go(screen)
-    else:
-        someone.enter("jory" if screen == "/people" else "mira")
-        someone.go(screen if screen.startswith("/") else address_of(someone, screen))
+def test_axe_finds_nothing_by_day_and_at_night(request: pytest.FixtureRequest, screen: str) -> None:
+    login = {"/sign-in": "", "/people": "jory", "RUN": "mira"}.get(screen)
+    person: Person = request.getfixturevalue("planner" if login is None else "someone")
+    if login:
+        person.enter(login)
+    person.go(screen if screen.startswith("/") else address_of(person, screen))
+    page = person.page
     page.wait_for_load_state("networkidle")
     if screen == "PLAN":
         open_section(page, "Find the figure")
@@ -65,9 +75,10 @@ def test_axe_finds_nothing_by_day_and_at_night(someone: Person, screen: str) -> 
     for dark in (False, True):
         page.evaluate("dark => document.documentElement.classList.toggle('dark', dark)", dark)
         # by night the inks alone are others
-        assert someone.axe("color-contrast" if dark else "") == []
+        assert person.axe("color-contrast" if dark else "") == []
         inks.add(page.evaluate("getComputedStyle(document.querySelector('h1, h2, main')).color"))
     assert len(inks) == 2
+    assert person.complaints == []
 
 
 def test_axe_finds_nothing_in_the_dialogs_of_a_run(someone: Person) -> None:
