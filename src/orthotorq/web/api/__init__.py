@@ -11,9 +11,7 @@ def register(app: OpenAPI, documented: bool) -> None:
     Raises RuntimeError where a document is wanted of resources that were made without."""
     from . import bricks
 
-    if bricks.DOCUMENTED is None:
-        bricks.DOCUMENTED = documented
-    elif documented and not bricks.DOCUMENTED:
+    if not bricks.decided(documented) and documented:
         raise RuntimeError("the first application of this process was made without the API's document")
     from . import (
         bench,

@@ -16,8 +16,8 @@ from ..errors import Problem
 REFUSALS: dict[Any, Any] = {"401": Problem, "403": Problem, "404": Problem, "422": Problem}
 
 
-#: whether the API's document is made of what is registered: half of what a server that only answers would need to start. The
-#: first application of a process decides
+#: whether the API's document is made of what is registered: half of what a server that only answers would need to start. It is
+#: decided once in a process, when the resources are made
 DOCUMENTED: bool | None = None
 
 
@@ -27,10 +27,17 @@ class IdPath(BaseModel):
     id: uuid.UUID
 
 
+def decided(documented: bool) -> bool:
+    """Whether the resources are documented: as wanted, unless it was decided before."""
+    global DOCUMENTED
+    DOCUMENTED = documented if DOCUMENTED is None else DOCUMENTED
+    return DOCUMENTED
+
+
 def blueprint(name: str, description: str) -> APIBlueprint:
     """A resource under /api/v1."""
     return APIBlueprint(name, name, url_prefix="/api/v1", abp_tags=[Tag(name=name, description=description)],
-                        abp_responses=REFUSALS, abp_security=[{"session": []}], doc_ui=bool(DOCUMENTED))
+                        abp_responses=REFUSALS, abp_security=[{"session": []}], doc_ui=decided(documented=True))
 
 
 def answer(model: BaseModel, status: int = 200, **headers: str) -> Response:
