@@ -14,14 +14,14 @@ from tests.browser.devices import Device
 ELSEWHERE = "tablet in the gatehouse"
 
 
-def run_at(person: Person, login: str, joint: str, until: str = "", occasion: str = "") -> Page:
+def run_at(person: Person, login: str, joint: str, until: str = "") -> Page:
     """Somebody at a run of a joint, begun with what its dialog proposes and answered as usual until its instruction says some
     words."""
     device = Device(person.server.address, ELSEWHERE, login)
     machines = device.ask(f"/equipment?find={quote(joint)}")["items"]
     plans = (plan for one in machines for found in one["joints"] if found["name"] == joint for plan in found["plans"])
     revision = next(plan["revision_id"] for plan in plans if plan["revision_id"])
-    proposed = device.ask(f"/revisions/{revision}/start?occasion={occasion}")
+    proposed = device.ask(f"/revisions/{revision}/start")
     device.begin(revision, occasion=proposed["occasion"], history=proposed["histories"][0]["value"],
                  variants=[choice["taken"] for choice in proposed["choices"]],
                  tools={tool["id"]: tool["usual"] for tool in proposed["tools"] if tool["usual"]})
