@@ -8,6 +8,7 @@ import subprocess
 import sys
 import time
 from collections.abc import Callable, Iterator
+from functools import partial
 from pathlib import Path
 
 from tests.core.test_sums import GOOD
@@ -33,7 +34,7 @@ def median_ms(call: Callable[[], object], times: int = 60) -> float:
 
 def _process_ms() -> float:
     """Best of five whole processes of a calculation, start to end."""
-    command = [Path(sys.executable).with_name("orthotorq"), "calc", "pair", "250 N·m", "148 ft·lbf"]
+    command: list[str | Path] = [Path(sys.executable).with_name("orthotorq"), "calc", "pair", "250 N·m", "148 ft·lbf"]
     taken = []
     for _ in range(5):
         begin = time.perf_counter()
@@ -70,7 +71,7 @@ def measure() -> Iterator[Figure]:
            f"{median_ms(lambda: compute(json.loads(most_text)).model_dump_json(), 30):.1f} ms", "under 25 ms")
     large = compute(most)
     yield f"expansion of it to {len(expand(large))} steps", f"{median_ms(lambda: expand(large), 30):.1f} ms", "under 15 ms"
-    slowest = max((median_ms(lambda c=c: answer_sum(*c), 20), c[0]) for c in GOOD.items())
+    slowest = max((median_ms(partial(answer_sum, *one), 20), one[0]) for one in GOOD.items())
     yield f"slowest single sum ({slowest[1]})", f"{slowest[0]:.2f} ms", "under 1 ms"
     yield "orthotorq calc, whole process", f"{_process_ms():.0f} ms", "under 350 ms"
     result = compute(json.loads(text))

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page
 from tests.browser.fitter import GUARD_MS, open_section, whole_round, work_until
-from tests.browser.test_measuring import WRENCH, connect, pull, work_to_a_pull
+from tests.browser.test_measuring import A_PULL, WRENCH, connect, pull
 
 from .core import Figure
 from .live import signed_in
@@ -72,7 +72,7 @@ def _wrench(page: Page) -> Iterator[Figure]:
     page.get_by_role("button", name="Start a run").click()
     page.get_by_role("button", name="Begin").click()
     page.locator(".side .answer").first.wait_for()
-    work_to_a_pull(page)
+    work_until(page, A_PULL)
     connect(page, WRENCH)
     pull(page)
     page.locator(".side .answer").first.wait_for()

@@ -129,7 +129,7 @@ def measure(minutes: float = MINUTES) -> Iterator[Figure]:
             yield from _taken(devices, "quiet part")
             yield from _slowest(database)
             yield from _kills(server, database, until)
-            for one in working:
-                one.result()
+            for done in working:
+                done.result()
         yield from _taken(devices, "kills and all")
         yield from _proved(database, devices)

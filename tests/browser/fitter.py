@@ -179,7 +179,7 @@ def sign(page: Page, role: str) -> None:
 def fits(page: Page) -> list[str]:
     """What is wrong with the layout of the instruction that stands there: nothing is cut off, nothing to answer lies below the
     edge of the screen, everything to be tapped is large enough."""
-    return page.evaluate("""() => {
+    found: list[str] = page.evaluate("""() => {
         const wrong = [], high = innerHeight, seen = e => e.offsetParent !== null;
         const box = e => e.getBoundingClientRect();
         if (document.documentElement.scrollWidth > innerWidth) wrong.push('wider than the screen');
@@ -197,6 +197,7 @@ def fits(page: Page) -> list[str]:
                 wrong.push(`${a.innerText} over ${b.innerText}`);
         return wrong;
     }""")
+    return found
 
 
 def whole_round(page: Page, *marked: str) -> None:
@@ -215,7 +216,7 @@ def whole_round(page: Page, *marked: str) -> None:
 
 def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
     """Whole rounds where there are any; waits that cannot be sat out are skipped with a reason. Returns the headings."""
-    seen = []
+    seen: list[str] = []
     for _ in range(limit):
         # while an answer is on its way the button is shut too: that is no wait
         page.wait_for_function(SAVED, timeout=10_000)
