@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from playwright.sync_api import Page
-from tests.browser.fitter import GUARD_MS, open_section, whole_round, work_until
+from tests.browser.fitter import GUARD_MS, SAVED, open_section, whole_round, work_until
 from tests.browser.test_measuring import A_PULL, WRENCH, connect, pull
 
 from .core import Figure
@@ -75,6 +75,8 @@ def _wrench(page: Page) -> Iterator[Figure]:
     work_until(page, A_PULL)
     connect(page, WRENCH)
     pull(page)
+    # the answer of the wrench is judged by the server first
+    page.get_by_text(re.compile("bolt 1: good")).first.wait_for()
     page.locator(".side .answer").first.wait_for()
     yield _take(page, "wrench")
 
@@ -89,7 +91,7 @@ def _fitter(page: Page) -> Iterator[Figure]:
     whole_round(page)
     whole_round(page)
     work_until(page, "bolt 6 of")
-    page.wait_for_function("() => document.querySelector('.top').innerText.includes('all saved')")
+    page.wait_for_function(SAVED)
     yield _take(page, "run")
     page.set_viewport_size({"width": 390, "height": 844})
     yield _take(page, "run-phone")
