@@ -1,6 +1,7 @@
 """Plays a run in memory, asking the judge before every event, with a clock of its own."""
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from orthotorq.core.forms.result import Result
@@ -14,7 +15,15 @@ BEGIN = 1_700_000_000.0
 
 def within(step: Instruction) -> str:
     """A reading at the edge of a step's limit, which is inside."""
-    return (step.limit_text or "1 mm").split(",")[0].split(";")[0].removeprefix("at least ").removeprefix("at most ")
+    own = (step.limit_text or "").split(";")[0]
+    if not own:
+        return f"0 {step.unit or 'mm'}"
+    figure = re.split(",| to ", own)[0].removeprefix("changed by ")
+    figure = figure.removeprefix("at least ").removeprefix("at most ").removeprefix("±")
+    if own.startswith("changed by"):
+        before = re.search(r"Before: (-?[0-9.]+)", step.hint)
+        return f"{float(figure.split(' ')[0]) + float(before[1] if before else 0):g} {step.unit}"
+    return figure
 
 
 def recorded(step: Instruction, answer: str) -> dict[str, str]:

@@ -17,6 +17,7 @@ def test_a_clock_that_ran_ahead_for_a_while_holds_no_wait_and_the_record_says_th
         play.usual()
     # the last bolt is pulled while the clock is two days ahead; then somebody puts it right
     play.now += 2 * 86_400
+    assert play.usual().startswith("-/t/resumed"), "after so long it is asked whether all is as it was"
     play.usual()
     play.now -= 2 * 86_400
     assert play.step.kind == "wait" and play.step.ready_at is None and "cannot be timed here" in play.step.hint

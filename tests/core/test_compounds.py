@@ -39,6 +39,8 @@ def test_before_a_pull_is_repeated_the_compound_is_looked_at_again() -> None:
         play.answer(answer)
         if then:
             play.answer(then)
+            assert play.step.kind == "hand", "what was loosened goes through all passes again"
+            play.usual()
         assert (play.step.step, play.step.kind) == (f"{pull}/a2", "pull")
         play.now += 200
         assert play.step.kind == "decision" and "has set" in play.step.text

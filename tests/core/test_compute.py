@@ -10,7 +10,7 @@ from orthotorq.core.documents.read import canonical, document_hash, parse_json
 from orthotorq.core.errors import BadDocument
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.working import working
+from orthotorq.core.planning.compute.output.working import working
 from orthotorq.core.planning.findings import RULES, Finding
 from tests.plans import cover, small, wheel
 
@@ -194,7 +194,7 @@ def test_result_is_the_same_for_the_same_plan() -> None:
 
 
 @pytest.mark.parametrize(("path", "value", "where"), [
-    ("version", 3, "version"), ("format", "other", "format"), ("groups", [], "groups"),
+    ("version", 4, "version"), ("format", "other", "format"), ("groups", [], "groups"),
     ("groups/0/layout/count", 401, "groups/0/layout/count"), ("groups/0/layout/count", 2.5, "groups/0/layout/count"),
     ("groups/0/layout/diameter", "20 mm", "groups/0/layout"),
     ("groups/0/fastener/thread", "M17", "groups/0/fastener/thread"),

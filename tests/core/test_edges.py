@@ -10,9 +10,9 @@ import pytest
 
 from orthotorq.core.documents.read import read_plan
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.bound import with_ceilings
-from orthotorq.core.planning.compute.sum_card import sum_card
-from orthotorq.core.planning.compute.words import kilonewton, newton_metre, percent
+from orthotorq.core.planning.compute.inputs.figure_text import kilonewton, newton_metre, percent
+from orthotorq.core.planning.compute.load.tool_binding import with_ceilings
+from orthotorq.core.planning.compute.output.sum_card import sum_card
 from orthotorq.core.running import record_of
 from orthotorq.core.sums import answer
 from orthotorq.demo.load import plan_document
@@ -133,7 +133,7 @@ def test_differences_between_figures_are_said_exactly() -> None:
         {"id": "m", "by": "equipment maker", "reference": "3", "says": {"torque": ["60 N·m"], "angle": "20 deg"}},
         {"id": "r", "by": "site rule", "says": {"torque": ["75 N·m"], "angle": "20 deg"}}]
     document["targets"]["b"] = {"kind": "torque+angle", "torque": "40 N·m", "angle": "25 deg", "source": "m"}
-    assert "40 N·m + 25° is the planner's own figure: equipment maker, 3 says 60 N·m + 20° (-33 % torque, +5°)" in said(
+    assert "40 N·m + 25° is the planner's own value: equipment maker, 3 has 60 N·m + 20° (-33 % torque, +5°)" in said(
         document, "own_figure")
     assert "site rule (75 N·m + 20°) is +25 % off equipment maker, 3 (60 N·m + 20°), which ranks higher" in said(
         document, "source_conflict")
@@ -159,7 +159,7 @@ def test_what_a_fix_may_break_is_named_by_its_strictest_bound() -> None:
     one = next(f for f in compute(document).findings if f.code == "below_required")
     assert "(but that takes the typical load past “soft part”: other bolts or another need, not another torque)" in one.remedy
     soft = next(f for f in compute(document).findings if f.code == "may_exceed_soft_part")
-    assert "(but that leaves the typical load short of “joint needs”" in soft.remedy
+    assert "(but that leaves the typical load short of “joint need”" in soft.remedy
 
 
 def test_the_swing_of_a_bolt_is_said_with_what_it_bears() -> None:
@@ -169,7 +169,7 @@ def test_the_swing_of_a_bolt_is_said_with_what_it_bears() -> None:
     stiff = compute(document).groups[0].stiffness
     assert stiff is not None
     swing = stiff.parts_mm_per_N / (stiff.parts_mm_per_N + stiff.fastener_mm_per_N) * 330e3 / 2 / 156.67
-    assert f"swings by ±{swing:.3g} MPa at work; its thread bears ±46.2 MPa" in said(document, "fatigue")
+    assert f"stress amplitude at work is ±{swing:.3g} MPa; limit of the thread ±46.2 MPa" in said(document, "fatigue")
 
 
 def marked(document: Raw, path: str) -> str:
@@ -233,8 +233,8 @@ def test_an_own_figure_is_entered_and_not_calculated() -> None:
 
 def test_without_an_axial_load_nothing_is_shared() -> None:
     from orthotorq.core.forms.errors import FieldErrors
-    from orthotorq.core.planning.compute.facts import gather
-    from orthotorq.core.planning.compute.service import shared_load
+    from orthotorq.core.planning.compute.inputs.facts import gather
+    from orthotorq.core.planning.compute.load.in_service import shared_load
 
     facts = gather(read_plan(small()), 0, FieldErrors())
     assert facts is not None

@@ -19,7 +19,7 @@ from orthotorq.core.planning.editing.group_parts import PARTS
 from orthotorq.core.planning.editing.sources import SAYS
 from orthotorq.core.planning.outline import outline
 from orthotorq.demo.load import plan_document, plan_names
-from tests.plans import small
+from tests.plans import COLD, small
 
 Raw = dict[str, Any]
 
@@ -63,7 +63,7 @@ def test_what_is_taken_out_is_taken_out_of_all_that_names_it() -> None:
     other = document["groups"][1]["id"]
     document["stages"][0].update(groups=["b", other], chain_for={other: "m"})
     document["sources"] = [{"id": "s", "by": "standard", "groups": ["b", other], "says": {"torque": ["100 N·m"]}}]
-    document["stages"].append({"id": "c", "kind": "inspect", "condition": ["cold"], "after": ["t"],
+    document["stages"].append({"id": "c", "kind": "inspect", "condition": COLD, "after": ["t"],
                                "checks": [{"id": "x", "what": "Gap", "per": other}]})
     compute(document)
     less, _ = done(document, "drop_group", group=other)

@@ -6,6 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from orthotorq.core.documents.plan import Plan
+from orthotorq.core.forms.condition import STATES
 from orthotorq.core.kinds.registry import PASS_KINDS
 from orthotorq.core.kinds.stage_registry import STAGE_KINDS
 from orthotorq.core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS
@@ -14,11 +15,38 @@ from orthotorq.services.reference.tables import _own_forms
 
 FRONT = Path(__file__).parents[2] / "frontend" / "src"
 #: what acts of the server write, and what a file carries for other programs
-BY_ACTS = {"Plan": {"waivers", "examples", "format", "version", "definitions", "chains", "groups", "stages", "targets", "tools",
-                    "rechecks", "sources", "parts", "variants", "joint", "joint_kind", "links"},
-           "Definitions": {"grades", "materials", "lubricants", "methods"}, "Waiver": {"finding", "where", "reason"},
-           "Fastener": {"face"}, "Group": {"like", "into", "fastener", "friction", "stack"}, "Source": {"says", "valid_for"},
-           "TightenStage": {"method", "passes"}, "TorqueTarget": {"source"}, "AngleTarget": {"source"}}
+BY_ACTS = {
+    "Plan": {
+        "waivers",
+        "examples",
+        "format",
+        "version",
+        "definitions",
+        "chains",
+        "groups",
+        "stages",
+        "targets",
+        "tools",
+        "rechecks",
+        "sources",
+        "parts",
+        "variants",
+        "joint",
+        "joint_kind",
+        "links",
+    },
+    "Definitions": {"grades", "materials", "lubricants", "methods"},
+    "Waiver": {"finding", "where", "reason"},
+    "Fastener": {"face"},
+    "Group": {"like", "into", "fastener", "friction", "stack"},
+    "Source": {"says", "valid_for"},
+    "TightenStage": {"method", "passes"},
+    "TorqueTarget": {"source"},
+    "AngleTarget": {"source"},
+    "Order": {"kind", "sequence", "repeats"},
+    # the screen offers the choices that the tables name
+    "Condition": {*STATES, "in_place"},
+}
 #: fields that only a file sets today, each a debt
 BY_FILE = {"Group": {"body"}, "Body": {"shape", "thickness", "width", "material"}, "OwnMethod": {"name", "passes"}}
 

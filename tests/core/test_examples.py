@@ -12,10 +12,10 @@ from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.differences import differences, taken_over
 from orthotorq.core.planning.editing import edit
-from orthotorq.core.planning.examples import examples_of, left_of, where_of
 from orthotorq.core.planning.from_manual import propose
 from orthotorq.core.planning.outline import mended_in, outline
 from orthotorq.core.planning.templates import begun_plan, blank_plan
+from orthotorq.core.planning.unconfirmed_defaults import examples_of, left_of, where_of
 from orthotorq.demo.load import plan_document, plan_names
 
 Doc = dict[str, Any]

@@ -10,9 +10,11 @@ import pytest
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.findings import Finding
 from orthotorq.demo.load import plan_document
-from tests.plans import small
+from tests.plans import COLD, small
 
 Doc = dict[str, Any]
+
+HOT = {"pressure": "off", "temperature": "hot", "says": "after the first run"}
 
 
 def put(path: str, value: Any) -> Callable[[Doc], None]:
@@ -78,6 +80,7 @@ OWN_PROOF = both(put("groups/0/fastener/grade", "own"), put(
 WHEEL_ON: Doc = {"id": "on", "kind": "fit", "what": "wheel", "brings": ["wheel hanging"]}
 CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.YIELDS, put("targets/b/torque", "400 N·m")),
+    (Finding.MAY_YIELD, put("targets/b/torque", "210 N·m")),
     (Finding.ANGLE_YIELDS, both(put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "200 deg"}),
                                 put("groups/0/stack", STEEL))),
     (Finding.OVER_SHARE, put("groups/0/limits", {"yield_fraction": 0.2})),
@@ -95,6 +98,8 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.NO_THREAD, put(INTO, {"kind": "tapped", "material": "carbon steel", "engaged": "10 mm", "spacer": "12 mm"})),
     (Finding.BOTTOMS, put(INTO, {"kind": "tapped", "engaged": "24 mm", "depth": "26 mm", "reach": "27 mm"})),
     (Finding.PRESSES_IN, put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "150 MPa"}])),
+    (Finding.PRESSES_IN_BY_TABLE, both(
+        put("targets/b/torque", "140 N·m"), put("groups/0/stack", [{"material": "cast aluminium", "thickness": "60 mm"}]))),
     (Finding.MAY_PRESS_IN, put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "330 MPa"}])),
     (Finding.SOFT_PART_OVER, put("groups/0/limits/soft_part", "20 kN")),
     (Finding.MAY_EXCEED_SOFT_PART, put("groups/0/limits/soft_part", "50 kN")),
@@ -203,8 +208,14 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.PROVISIONAL, lambda d: d["stages"][0]["passes"].append({"id": "f", "do": "feel"})),
     (Finding.NO_COUNTER_HOLD, put(INTO, {"kind": "nut", "engaged": "14 mm"})),
     (Finding.SOCKET_ROOM, put("groups/0/layout/count", 24)),
-    (Finding.BOLT_NOT_THERE, stage(id="g", kind="measure", condition=["cold"], checks=[
+    (Finding.BOLT_NOT_THERE, stage(id="g", kind="measure", condition=COLD, checks=[
         {"id": "c", "what": "Gap at bolt 9", "limit": {"max": "1 mm"}}])),
+    (Finding.SPREAD_OF_ONE, stage(id="g", kind="measure", condition=COLD, checks=[
+        {"id": "c", "what": "Gap", "limit": {"max": "1 mm"}, "spread": "0.1 mm"}])),
+    (Finding.READING_NOT_BEFORE, both(
+        first(id="f", kind="measure", condition=COLD, checks=[{"id": "c", "what": "Gap", "limit": {"max": "1 mm"}}]),
+        stage(id="g", kind="measure", condition=COLD, **{"in": ["recheck"]}, checks=[
+            {"id": "c", "what": "Gap", "change": {"since": "f/c", "limit": {"max": "0.1 mm"}}}]))),
     (Finding.STAGE_ORDER, first(id="early", kind="mark", what="line", after=["late"])),
     (Finding.TEMPORARY_STAYS, first(id="pin", kind="fit", what="pin", temporary=True)),
     (Finding.REMOVED_BEFORE_FITTED, both(first(id="pin", kind="fit", what="pin", temporary=True),
@@ -219,13 +230,14 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.PART_STAYS_ON, stage(id="l", kind="loosen", groups=["b"], **{"in": ["dismantle"]})),
     (Finding.NOT_SEEN_EMPTY, both(stage(id="l", kind="loosen", groups=["b"], **{"in": ["dismantle"]}),
                                   stage(id="o", kind="remove", what="cover", **{"in": ["dismantle"]}))),
-    (Finding.CHECK_AFTER_SET, both(first(**LOCKER, before=["t"]), stage(**AGAIN, condition=["cold"]))),
+    (Finding.CHECK_AFTER_SET, both(first(**LOCKER, before=["t"]), stage(**AGAIN, condition=COLD))),
     (Finding.SETS_TOO_SOON, first(**LOCKER, before=["t"])),
     (Finding.APPLIED_TOO_LATE, stage(**LOCKER)),
     (Finding.CONDITION_NOT_NAMED, stage(id="l", kind="loosen", groups=["b"])),
-    (Finding.UNDER_PRESSURE, put("stages/0/condition", ["line under pressure"])),
-    (Finding.HOT_RETIGHTENING, both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=["hot, after the first run"]))),
-    (Finding.RETIGHTENING_NOT_SAID, both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=["cold"]))),
+    (Finding.CONDITION_NOT_CHOSEN, put("stages/0/condition", {"pressure": "off", "says": "drained"})),
+    (Finding.UNDER_PRESSURE, put("stages/0/condition", {"pressure": "on", "says": "line not drained"})),
+    (Finding.HOT_RETIGHTENING, both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=HOT))),
+    (Finding.RETIGHTENING_NOT_SAID, both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=COLD))),
     (Finding.NO_EARLY_RECHECK, put("title", "as it is")),
     (Finding.RECHECK_ODD, put("rechecks", [{"id": "r", "meter": "h", "at": ["100 h", "50 h"]}])),
     (Finding.RECHECK_WITHOUT_STAGES, put("rechecks", [{"id": "r", "meter": "h", "at": ["100 h"]}])),
@@ -257,7 +269,7 @@ def test_what_is_typical_goes_away_when_it_is_entered() -> None:
     document = small()
     document["groups"][0]["friction"] = {"lubricant": "light-oil", "mu_thread": [0.11, 0.12, 0.13]}
     document["rechecks"] = [{"id": "r", "meter": "h", "at": ["24 h"]}]
-    document["stages"].append({**AGAIN, "condition": ["cold"]})
+    document["stages"].append({**AGAIN, "condition": COLD})
     assert codes(document) & {"friction_typical", "no_early_recheck"} == set()
 
 
@@ -310,7 +322,7 @@ def test_the_angle_of_the_figure_is_the_one_that_is_turned(angle: str | None, tu
     found = {f.code: f.text for f in compute(document).findings}
     assert (Finding.ANGLE_DIFFERS.value in found) is differs
     if differs and angle and turns:
-        assert "60° after the snug torque, and the passes turn 30° in all" in found["angle_differs"]
+        assert "60° after the snug torque, but the passes turn 30° in all" in found["angle_differs"]
 
 
 def test_a_group_tightened_only_on_another_occasion_is_tightened() -> None:

@@ -23,7 +23,7 @@ def test_the_core_reads_no_files_but_its_tables_and_uses_no_clock_or_chance() ->
         text = path.read_text(encoding="utf-8")
         found = re.findall(r"^\s*(?:from|import) (time|datetime|random|os|pathlib|socket|uuid|secrets)\b", text, re.M)
         # days are counted there; what day it is comes from outside
-        counts_days = path.parent.name == "rechecking" or path.name == "coming.py"
+        counts_days = path.parent.name == "rechecking" or path.name == "due_dates.py"
         assert found in ([], ["datetime"] if counts_days else []), f"{path.name} imports {found}"
         assert not re.search(r"\.(?:now|today|utcnow)\(", text), path.name
         assert "open(" not in text, path.name

@@ -7,11 +7,11 @@ from typing import Any, cast
 import pytest
 
 from orthotorq.core.forms.stage import ItemOut
-from orthotorq.core.running.items import usual
+from orthotorq.core.running.walk.items import usual
 from tests.core.play import FITTER, SUPERVISOR, Play
-from tests.plans import small
+from tests.plans import COLD, small
 
-MEASURE = {"id": "m", "kind": "measure", "condition": ["cold"], "checks": [
+MEASURE = {"id": "m", "kind": "measure", "condition": COLD, "checks": [
     {"id": "gap", "what": "Gap", "limit": {"min": "0.1 mm", "max": "0.4 mm"}, "on_fail": ["repair", "accept"]},
     {"id": "drop", "what": "Drop of the seat", "limit": {"min": "-1 mm", "max": "1 mm"}}]}
 PLANNER = frozenset({"planner"})
@@ -60,7 +60,7 @@ def closed() -> Play:
 
 
 def verdict(play: Play, kind: str, payload: dict[str, Any], roles: frozenset[str] = FITTER, step: str | None = None) -> str:
-    """Verdict and sentence in one, at the step where the run stands."""
+    """Verdict and sentence in one, at the step current step of the run."""
     here = step if step is not None else play.step.step if play.state.instruction else "-"
     return ": ".join(play.send(kind, here, payload, roles))
 
@@ -98,7 +98,7 @@ def test_a_reading_outside_its_limit_asks_what_was_done() -> None:
     play.answer("value", value="0.5 mm")
     assert [b.answer for b in play.step.buttons] == ["repair", "accept"]
     assert verdict(play, "answer", {"answer": "replace"}).startswith("refused: “replace” is no answer to this step")
-    assert verdict(play, "answer", {"answer": "accept"}) == "refused: Say why."
+    assert verdict(play, "answer", {"answer": "accept"}) == "refused: Enter the reason."
 
 
 @pytest.mark.parametrize(("more", "words"), [
@@ -120,9 +120,9 @@ def test_an_answer_with_what_it_cannot_have_is_refused(more: dict[str, Any], wor
     ("correct", {"voids": "e2", "answer": "turned"}, "one that this step takes"),
     ("correct", {"voids": "e2", "answer": {"answer": "left"}}, "is no answer"),
     ("photo", {"photo": 7}, "named by its id"), ("photo", {"photo": "x", "text": "y" * 1001}, "1000 characters"),
-    ("photo", {"photo": "x", "where": "y"}, "named by its id"), ("redo", {"stage": "t", "reason": ""}, "says why"),
-    ("redo", {"stage": "t", "reason": "x", "more": 1}, "says why"), ("note", {"text": "x" * 1001}, "1 to 1000"),
-    ("note", {"text": 5}, "1 to 1000"), ("suggest", {}, "1 to 1000"), ("abandon", {"reason": "  "}, "Say why")])
+    ("photo", {"photo": "x", "where": "y"}, "named by its id"), ("redo", {"stage": "t", "reason": ""}, "enter the reason"),
+    ("redo", {"stage": "t", "reason": "x", "more": 1}, "enter the reason"), ("note", {"text": "x" * 1001}, "1 to 1000"),
+    ("note", {"text": 5}, "1 to 1000"), ("suggest", {}, "1 to 1000"), ("abandon", {"reason": "  "}, "Enter the reason")])
 def test_every_kind_of_event_says_what_it_takes(kind: str, payload: dict[str, Any], words: str) -> None:
     said = verdict(pulling(), kind, payload)
     assert said.startswith("refused: ")
@@ -131,7 +131,7 @@ def test_every_kind_of_event_says_what_it_takes(kind: str, payload: dict[str, An
 
 def test_a_stage_is_done_again_only_from_where_the_run_stands() -> None:
     play = pulling()
-    assert "where the run stands" in verdict(play, "redo", {"stage": "t", "reason": "slipped"}, step="-/t/h/r1/b.1")
+    assert "current step of the run" in verdict(play, "redo", {"stage": "t", "reason": "slipped"}, step="-/t/h/r1/b.1")
     assert verdict(play, "redo", {"stage": "t", "reason": "slipped"}) == "accepted: "
 
 

@@ -6,14 +6,14 @@ from typing import Any, get_args
 import pytest
 from pydantic import BaseModel
 
-from orthotorq.core.kinds.asks import ITEMS, Ask, word_of
 from orthotorq.core.kinds.pass_kind import PassKind
+from orthotorq.core.kinds.prompts import ITEMS, Ask, word_of
 from orthotorq.core.kinds.registry import ANSWERS, PASS_KINDS
 from orthotorq.core.kinds.stage_kind import StageKind
 from orthotorq.core.kinds.stage_registry import STAGE_KINDS
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.editing import edit
-from orthotorq.core.running.actions import ACTIONS, HELD, NEXT_SIGNATURE, STATUS
+from orthotorq.core.running.walk.actions import ACTIONS, HELD, NEXT_SIGNATURE, STATUS
 from orthotorq.core.sums import SUMS
 from orthotorq.core.sums.screen import ASKED, carried
 from tests.core.play import FITTER, SUPERVISOR, Play

@@ -8,8 +8,8 @@ from typing import Any
 import pytest
 
 from orthotorq.core.running import fold, later_of
-from orthotorq.core.running.program import first_variants
-from orthotorq.core.running.tool_readings import guess
+from orthotorq.core.running.present.tool_readings import guess
+from orthotorq.core.running.walk.program import first_variants
 from tests.core.play import Play
 from tests.plans import small
 

@@ -9,11 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from orthotorq.core.documents.plan import Group
+from orthotorq.core.documents.tightening_moves import order_of
 from orthotorq.core.errors import Impossible
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.forms.order import Order
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.moves import order_of
 from orthotorq.core.planning.layouts import centre_out_order, grid_order, grid_points, nearest_spacing, row_order, row_points
 from tests.plans import small
 
@@ -111,18 +111,28 @@ def test_painted_numbers_by_order_and_from_a_number_on() -> None:
     assert [p.label for p in found] == ["11", "15", "13", "17", "12", "16", "14", "18"]
 
 
-@pytest.mark.parametrize(("order", "path"), [
-    ({"kind": "listed", "places": [1, 2, 2]}, "places"), ({"kind": "listed", "places": [1, 2]}, "places"),
-    ({"kind": "cross", "start": 2}, "start"), ({"kind": "middle_out", "sense": "ccw"}, "start"),
-    ({"kind": "cross", "tools": 2}, "tools")])
+@pytest.mark.parametrize(
+    ("order", "path"),
+    [
+        ({"kind": "custom", "sequence": ["1", "2", "2", "3"]}, "sequence"),
+        ({"kind": "custom", "sequence": ["1", "2"]}, "sequence"),
+        ({"kind": "custom", "sequence": ["1", "2", "4"]}, "sequence"),
+        ({"kind": "custom", "sequence": ["1", "2", "3"], "start": 2}, "start"),
+        ({"kind": "cross", "start": 2}, "start"),
+        ({"kind": "middle_out", "sense": "ccw"}, "start"),
+        ({"kind": "cross", "tools": 2}, "tools"),
+    ],
+)
 def test_orders_that_cannot_be_on_a_row_are_refused(order: dict[str, Any], path: str) -> None:
     with pytest.raises(Impossible) as caught:
         numbers({"kind": "row", "count": 3, "pitch": "60 mm"}, **order)
     assert caught.value.path == (path,)
 
 
-def test_a_listed_order_is_taken_as_it_stands() -> None:
-    assert numbers({"kind": "row", "count": 3, "pitch": "60 mm"}, kind="listed", places=[3, 1, 2]) == [3, 1, 2]
+def test_a_custom_sequence_is_taken_as_it_stands() -> None:
+    row = {"kind": "row", "count": 3, "pitch": "60 mm"}
+    assert numbers(row, kind="custom", sequence=["3", "1", "2"]) == [3, 1, 2]
+    assert numbers(row, kind="custom", sequence=["3", "1", "2", "3"], repeats=True) == [3, 1, 2, 3]
 
 
 @pytest.mark.parametrize("layout", [

@@ -7,8 +7,8 @@ import pytest
 
 from orthotorq.core.documents.plan import Plan
 from orthotorq.core.planning.compute import compute
+from orthotorq.core.planning.finding_location import FIELDS, field_of
 from orthotorq.core.planning.findings import RULES, Finding
-from orthotorq.core.planning.mending import FIELDS, field_of
 from orthotorq.core.planning.outline import mended_in, outline
 from tests.core.test_findings import CASES
 from tests.plans import small

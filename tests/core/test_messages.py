@@ -8,13 +8,13 @@ import pytest
 
 from orthotorq.core.errors import BadQuantity, Impossible, OrthotorqError, UnknownName, in_range
 from orthotorq.core.forms.errors import DocumentErrors, FieldError
-from orthotorq.core.kinds.asks import CONDITION, ITEMS, decision
+from orthotorq.core.kinds.prompts import CONDITION, ITEMS, decision
 from orthotorq.core.kinds.registry import ANSWERS, PASS_KINDS
 from orthotorq.core.messages import TEXTS, Message, Origin, Refusal, render
 from orthotorq.core.messages.origin import TEXTS as ORIGINS
 from orthotorq.core.planning.cautions import ALWAYS, CAUTIONS
 from orthotorq.core.planning.findings import RULES
-from orthotorq.core.running.texts import REDO, REPEAT, SET, deviation_texts, fail_texts
+from orthotorq.core.running.walk.texts import REDO, REPEAT, SET, deviation_texts, fail_texts
 from orthotorq.core.working_text import shown_figure
 
 

@@ -11,8 +11,12 @@ from hypothesis import strategies as st
 from orthotorq.core.documents.read import read_plan
 from orthotorq.core.documents.upgrade import upgraded
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.bound import BoundTool, bound_settings, with_ceilings
-from orthotorq.core.planning.compute.working import working
+from orthotorq.core.planning.compute.load.tool_binding import (
+    BoundTool,
+    bound_settings,
+    with_ceilings,
+)
+from orthotorq.core.planning.compute.output.working import working
 from orthotorq.core.planning.templates import blank_plan
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
@@ -67,7 +71,7 @@ def test_a_document_of_version_1_is_brought_up_with_its_waivers() -> None:
 
 @pytest.mark.parametrize("waivers", [[{"finding": "x", "where": "stages/99", "reason": "none"}], "no list", [7], [{}]])
 def test_an_old_document_that_is_wrong_is_named_after_the_upgrade_too(waivers: object) -> None:
-    assert upgraded({"version": 1, "stages": "none", "waivers": waivers}, 2)["version"] == 2
+    assert upgraded({"version": 1, "stages": "none", "waivers": waivers}, 3)["version"] == 3
 
 
 @pytest.mark.parametrize("name", sorted(PLANS))

@@ -11,10 +11,12 @@ from hypothesis import strategies as st
 
 from orthotorq.core.errors import Impossible, UnknownName
 from orthotorq.core.planning import orders
-from orthotorq.core.planning.compute.order_choice import OrderChoice, order_choices
+from orthotorq.core.planning.compute.output.order_choice import OrderChoice, order_choices
 from tests.plans import small
 
 ALL = range(2, 401)
+
+CROSS, ROUND = "cross (opposite bolts)", "circular (one after the other)"
 
 
 @pytest.mark.parametrize(("count", "order"), [
@@ -117,8 +119,8 @@ def _choices(layout: dict[str, Any]) -> dict[str, OrderChoice]:
 
 def test_orders_of_a_circle_stand_side_by_side_with_their_measures() -> None:
     found = _choices({"kind": "circle", "count": 8, "diameter": "200 mm"})
-    assert list(found) == ["cross", "cross, neighbours in pairs", "one after the other"]
-    cross, round_ = found["cross"], found["one after the other"]
+    assert list(found) == [CROSS, "cross, neighbouring bolts in pairs", ROUND]
+    cross, round_ = found[CROSS], found[ROUND]
     # pairs of a cross lie opposite; half a circle pulls to one side by the sum of its four unit vectors
     assert (cross.stray, cross.gap) == (0.0, 2.0)
     assert round_.stray == pytest.approx(1 / math.sin(math.pi / 8), abs=1e-3)
@@ -128,8 +130,8 @@ def test_orders_of_a_circle_stand_side_by_side_with_their_measures() -> None:
 
 def test_orders_of_rows_and_grids_have_measures_too() -> None:
     row = _choices({"kind": "row", "count": 5, "pitch": "100 mm"})
-    assert row["cross"].stray < row["one after the other"].stray and row["cross"].gap <= row["one after the other"].gap
-    assert row["one after the other"].gap == pytest.approx(3.0)
+    assert row[CROSS].stray < row[ROUND].stray and row[CROSS].gap <= row[ROUND].gap
+    assert row[ROUND].gap == pytest.approx(3.0)
     assert len(_choices({"kind": "row", "count": 1, "pitch": "100 mm"})) == 1
     with pytest.raises(UnknownName):
         order_choices(small(), "nobody")

@@ -46,7 +46,7 @@ def test_what_is_no_schedule_is_refused_with_a_sentence(text: str) -> None:
 
 
 def test_what_was_put_right_is_said() -> None:
-    assert "200 km stands behind 600 km" in " ".join(parse_schedule("600 and 200 km").notes)
+    assert "200 km is listed after 600 km" in " ".join(parse_schedule("600 and 200 km").notes)
     assert "counts once" in " ".join(parse_schedule("50 h and 50 h").notes)
     assert "the shorter one holds" in " ".join(parse_schedule("every 1000 h and every 500 h").notes)
 
@@ -54,6 +54,7 @@ def test_what_was_put_right_is_said() -> None:
 def test_a_reading_falls_on_the_day_on_which_it_is_reached() -> None:
     # from 45 km at 12 km a day: 60 km after 15/12, 90 km after 45/12 days, over the leap day of 2028
     assert days("30, 60, 90, 600 and 200 km", exact("km", 45, 12), date(2028, 2, 27)) == [
+        (30, "km", "2028-02-27"),
         (60, "km", "2028-02-29"), (90, "km", "2028-03-02"), (200, "km", "2028-03-11"), (600, "km", "2028-04-14")]
     # exactly 4 days, and one reading that is reached today
     assert days("48 h", exact("h", 0, 12), date(2027, 2, 25)) == [(48, "h", "2027-03-01")]
@@ -111,9 +112,21 @@ def test_a_bad_field_of_the_schedule_is_named(texts: dict[str, str], field: str)
 
 def test_the_sum_gives_dates_as_text_and_what_has_passed_as_a_note() -> None:
     found = answer("schedule", {"text": "30 and 60 km", "reading": "45 km", "per-day": "5, 10, 15 km/day", "from": "2027-01-01"})
-    assert found.figures["due"] == [{"at": 60.0, "unit": "km", "date": "2027-01-03", "low": "2027-01-02", "high": "2027-01-04",
+    passed = {"at": 30.0, "unit": "km", "date": "2027-01-01", "low": "2027-01-01", "high": "2027-01-01",
+              "why": "30 km has passed: due, unless it was done"}
+    assert found.figures["due"] == [passed, {
+        "at": 60.0, "unit": "km", "date": "2027-01-03", "low": "2027-01-02", "high": "2027-01-04",
                                      "why": "at 60 km"}]
-    assert "30 km has passed." in found.notes
+
+
+def test_an_interval_counts_on_from_a_month_as_from_a_reading() -> None:
+    def at(text: str) -> list[tuple[float, str]]:
+        return [(one["at"], one["unit"]) for one in answer("schedule", {"text": text, "from": "2027-01-01"}).figures["due"]]
+
+    assert at("after 1 month, then every 6 months")[:3] == [(1, "months"), (7, "months"), (13, "months")]
+    assert at("after 2 weeks, then every 10 d")[:2] == [(2, "weeks"), (24, "d")]
+    assert at("after 1 month, then every year")[:2] == [(1, "months"), (13, "months")]
+    assert at("every 6 months")[:2] == [(6, "months"), (12, "months")]
 
 
 @pytest.mark.parametrize(("name", "setting", "limit"), [

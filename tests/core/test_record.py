@@ -7,8 +7,8 @@ import pytest
 
 from orthotorq.core.forms.record import Record
 from orthotorq.core.running import checked_bolts, compare, record_of
-from orthotorq.core.running.actions import ACTIONS
-from orthotorq.core.running.step_id import base_of, end_of, parse, step_id, then_of
+from orthotorq.core.running.log.step_id import base_of, end_of, parse, step_id, then_of
+from orthotorq.core.running.walk.actions import ACTIONS
 from orthotorq.demo.load import plan_document
 from tests.core.play import SUPERVISOR, Play
 from tests.plans import small, wheel
@@ -103,7 +103,7 @@ def test_each_position_has_a_table_of_its_own() -> None:
 def test_two_runs_of_a_joint_are_held_against_each_other() -> None:
     before, now = written(with_readings({}, {1: "9 deg", 2: "8 deg"})), written(with_readings({}, {2: "7 deg", 4: "6 deg"}))
     found = compare(now, before, 402)
-    assert (found.run, found.moved_now, found.moved_before, found.checked_now, found.both) == (402, 2, 2, 4, ["b.2"])
+    assert (found.run, found.moved_now, found.moved_before, found.checked_now, found.both) == (402, 2, 2, 4, ["bolt 2"])
     assert (found.deviations_now, found.deviations_before) == (len(now.deviations), len(before.deviations))
     assert checked_bolts(now) == {"b.1", "b.2", "b.3", "b.4"}
     assert checked_bolts(written(Play(small()))) == set()
@@ -160,3 +160,23 @@ def test_the_last_signature_is_not_offered_while_something_is_open() -> None:
     assert play.send("accept", deviation.step, {"deviation": deviation.id, "reason": "seen"}, SUPERVISOR)[0] == "accepted"
     assert "sign_supervisor" in play.state_for(SUPERVISOR).actions
     assert ACTIONS["accept"].roles == SUPERVISOR
+
+
+def test_what_moved_in_both_runs_is_named_as_it_is_painted() -> None:
+    play = Play(wheel())
+    play.finish()
+    record = written(play)
+    for table in record.tables:
+        for row in table.rows[:1]:
+            row.cells[-1].moved = True  # type: ignore[union-attr]
+    assert compare(record, record, 7, {"L": "left", "R": "right"}).both == ["bolt 1 (left)", "bolt 1 (right)"]
+
+
+def test_a_bolt_that_deviated_has_a_word_beside_it() -> None:
+    play = Play(small())
+    play.until("/full/")
+    play.answer("past_click")
+    play.answer("replace", reason="new bolt, batch 7")
+    play.finish()
+    notes = written(play).tables[0].notes
+    assert [(n.label, n.where, n.text) for n in notes] == [("1", "100 %", "replaced")]

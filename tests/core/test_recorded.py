@@ -53,8 +53,15 @@ def test_what_was_recorded_stands_in_the_record_and_outlives_a_correction() -> N
 
 def test_a_skip_and_a_bad_look_need_no_batch() -> None:
     document = small()
-    document["stages"].insert(0, {"id": "look", "kind": "inspect", "condition": ["load off"], "checks": [
-        {"id": "c", "what": "Faces clean", "asks": ["second"]}]})
+    document["stages"].insert(
+        0,
+        {
+            "id": "look",
+            "kind": "inspect",
+            "condition": {"load": "off"},
+            "checks": [{"id": "c", "what": "Faces clean", "asks": ["second"]}],
+        },
+    )
     play = Play(document)
     play.answer("done")
     assert play.step.asks == ["second"]

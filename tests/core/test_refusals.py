@@ -44,7 +44,7 @@ def test_stages_that_wait_for_each_other() -> None:
     (lambda d: d["groups"][0].update(layout={"kind": "points", "points": [["0 mm", "0 mm"], ["0.1 mm", "0 mm"]]}),
      "groups/0/layout", "0.1 mm apart"),
     (lambda d: d["groups"].append(d["groups"][0]), "groups/1/id", "b"),
-    (lambda d: d.update(version=3), "version", "3"),
+    (lambda d: d.update(version=4), "version", "4"),
     (lambda d: d.update(format="other"), "format", "orthotorq.plan"),
     (lambda d: d["targets"].update(ghost={"kind": "torque", "torque": "10 N·m"}), "targets/ghost", "ghost"),
 ])

@@ -11,7 +11,7 @@ from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import Fact, choices_errors, expand, record_of
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, SUPERVISOR, Play, within
-from tests.plans import cover, small
+from tests.plans import COLD, cover, small
 
 
 def with_passes(*passes: dict[str, Any], count: int = 4, **stage: Any) -> dict[str, Any]:
@@ -54,10 +54,10 @@ def test_an_angle_outside_its_window_asks_what_was_done() -> None:
     play.answer("turned")
     assert play.step.step == f"{step}/a2"
     play.answer("turned", reading={"angle": "61 deg"})
-    assert play.codes == []
+    assert play.codes == ["replaced"]
     play.answer("stopped_early")
     play.answer("accept", reason="the maker was asked")
-    assert play.codes == ["stopped_early"]
+    assert play.codes == ["replaced", "stopped_early"]
 
 
 def test_an_angle_without_a_reading_is_taken_at_its_word() -> None:
@@ -151,7 +151,11 @@ def test_other_positions_are_worked_at_while_one_waits() -> None:
     assert [w.step for w in play.state.waiting] == ["L/t/rest/-/-"]
     play.until("R/t/p/r1/b.2")
     play.now += 5 * 3600
-    # the wait is over, but the unit under way is finished first
+    # the wait is over, but the unit under way is finished first; after so long it is asked whether all is as it was
+    assert play.step.step == "R/t/resumed/-/-" and "as it was left" in play.step.text
+    play.answer("not_good")
+    assert play.step.step == "R/t/resumed/-/-/a2", "until it is"
+    play.answer("done")
     assert play.step.step == "R/t/p/r1/b.2"
     play.usual()
     play.usual()
@@ -165,6 +169,8 @@ def test_a_watch_that_moved_does_the_stage_and_all_since_again() -> None:
     play = Play(document)
     play.until("/see/")
     play.answer("moved")
+    assert [b.answer for b in play.step.buttons] == ["back", "repair", "accept"]
+    play.answer("back")
     assert play.step.step == "-/t/condition/-/-/a2"
     play.usual()
     assert play.step.step == "-/t/h/r1/b.1/a2"
@@ -237,10 +243,10 @@ def test_what_was_fitted_must_come_out_before_anybody_signs() -> None:
 
 
 def test_variants_and_occasions_choose_the_stages() -> None:
-    play = Play(plan_document("twin-drive-wheel"), variants=["alone"])
+    play = Play(plan_document("twin-drive-wheel"), variants=["alone", "both"])
     steps = play.finish()
     assert any("/cradle/" in s for s in steps) and not any("/helper/" in s for s in steps)
-    apart = Play(plan_document("twin-drive-wheel"), occasion="dismantle", variants=["two"])
+    apart = Play(plan_document("twin-drive-wheel"), occasion="dismantle", variants=["two", "both"])
     steps = apart.finish()
     stages = list(dict.fromkeys(s.split("/")[1] for s in steps))
     assert stages == ["chock", "pinback", "slack", "liftd", "helperd", "jack", "boltout", "letgod", "drumloose", "drumoff",
@@ -250,7 +256,7 @@ def test_variants_and_occasions_choose_the_stages() -> None:
 
 @pytest.mark.parametrize(("occasion", "variants", "words"), [
     ("install", [], "Choose one"), ("install", ["two", "alone"], "Choose one"), ("install", ["three"], "not a variant"),
-    ("picnic", ["two"], "no work"), ("install", ["two"], None)])
+    ("picnic", ["two"], "no work"), ("install", ["two", "both"], None)])
 def test_choices_at_the_start(occasion: str, variants: list[str], words: str | None) -> None:
     found = choices_errors(compute(plan_document("twin-drive-wheel")), occasion, variants)
     assert (found is None) if words is None else (found is not None and words in render(found[0], **found[1]))
@@ -258,8 +264,17 @@ def test_choices_at_the_start(occasion: str, variants: list[str], words: str | N
 
 def test_unknown_history_slackens_first_in_a_recheck() -> None:
     document = small()
-    document["stages"].append({"id": "again", "kind": "tighten", "in": ["recheck"], "condition": ["cold"], "groups": ["b"],
-                               "chains": ["m"], "passes": [{**PULL, "id": "c", "check": True}]})
+    document["stages"].append(
+        {
+            "id": "again",
+            "kind": "tighten",
+            "in": ["recheck"],
+            "condition": COLD,
+            "groups": ["b"],
+            "chains": ["m"],
+            "passes": [{**PULL, "id": "c", "check": True}],
+        }
+    )
     for history, slackens in (("unknown", True), ("known", False)):
         play = Play(document, occasion="recheck", history=history)
         play.until("/c/")
@@ -292,7 +307,7 @@ def test_taking_apart_loosens_a_little_at_a_time_and_refuses_are_kept() -> None:
     play.answer("not_yet")
     # nothing is taken out before it is free
     assert play.step.kind == "decision" and [b.answer for b in play.step.buttons] == ["free", "again"]
-    assert "Never take out a retaining bolt" in play.step.hint
+    assert "Never remove a retaining bolt" in play.step.hint
     play.answer("again")
     assert (play.step.kind, play.step.round) == ("jack", 13)
     for _ in range(12):
@@ -304,7 +319,27 @@ def test_taking_apart_loosens_a_little_at_a_time_and_refuses_are_kept() -> None:
 def test_a_tool_out_of_calibration_is_a_deviation_from_the_start() -> None:
     play = Play(small(), tools=[{"tool": "w", "serial": "TW-8", "name": "TW-8", "until": "2026-01-01", "expired": True}])
     assert play.codes == ["tool_expired"]
-    assert "TW-8" in play.state.deviations[0].text
+    assert (
+        play.state.deviations[0].text
+        == "TW-8 (TW-8) was not good when the run started: out of calibration."
+    )
+    # one that is over its pulls is not called calibrated, whatever day its certificate bears
+    state = "5012 pulls since its last check: due after 5000"
+    play = Play(
+        small(),
+        tools=[
+            {
+                "tool": "w",
+                "serial": "TW-8",
+                "name": "TW-8",
+                "until": "2027-01-01",
+                "expired": True,
+                "state": state,
+            }
+        ],
+    )
+    assert play.state.deviations[0].text.endswith(f"started: {state}.")
+    assert record_of(play.result, play.facts, play.now).tools[0].state == state
 
 
 def test_a_conflict_is_settled_by_a_supervisor_and_then_counts() -> None:

@@ -10,9 +10,9 @@ from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.forms.group import GroupOut
 from orthotorq.core.mechanics.losses import ROUGHNESS, embedding
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.alternatives import alternatives
-from orthotorq.core.planning.compute.bound import BoundTool, bound_settings
-from orthotorq.core.planning.compute.working import working
+from orthotorq.core.planning.compute.load.tool_binding import BoundTool, bound_settings
+from orthotorq.core.planning.compute.output.alternatives import alternatives
+from orthotorq.core.planning.compute.output.working import working
 from tests.core.test_compute import errors
 from tests.plans import cover, small
 

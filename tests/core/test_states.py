@@ -5,9 +5,10 @@ from typing import Any
 
 import pytest
 
+from orthotorq.core.forms.condition import Condition
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.states import AXES, SAFEGUARDS, words_of
+from orthotorq.core.planning.states import AXES, SAFEGUARDS, needed
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
 
@@ -55,7 +56,7 @@ def test_bolts_are_not_broken_loose_while_the_wheel_hangs_unheld() -> None:
     twin = plan_document("twin-drive-wheel")
     assert found(twin) == []
     slack, lift = stage(twin, "slack"), stage(twin, "liftd")
-    slack["condition"] = ["wheel hanging"]
+    slack["condition"] = {"wheel": "hanging"}
     stages = twin["stages"]
     stages.remove(slack)
     stages.insert(stages.index(lift) + 1, slack)
@@ -66,7 +67,7 @@ def test_bolts_are_not_broken_loose_while_the_wheel_hangs_unheld() -> None:
 
 def test_soft_foot_is_measured_on_the_feet() -> None:
     foot = plan_document("gearbox-foot")
-    stage(foot, "soft")["condition"] = ["on the hoist"]
+    stage(foot, "soft")["condition"] = {"weight": "on_hoist"}
     stage(foot, "seton")["brings"] = []
     assert ("state_forbidden", "soft") in found(foot)
 
@@ -98,7 +99,7 @@ def test_a_stage_that_speaks_of_a_lock_names_it() -> None:
         for field in ("brings", "undoes", "hands_over"):
             if field in one:
                 one[field] = [w for w in one[field] if w != "locked out"]
-    stage(hub, "look")["condition"] = ["load off"]
+    stage(hub, "look")["condition"] = {"load": "off"}
     assert ("safeguard_unnamed", "lock") in found(hub)
 
 
@@ -120,8 +121,15 @@ def test_taking_apart_ends_with_the_part_off_and_seen_to_be_empty() -> None:
     anchors = without(plan_document("rail-stop-anchors"), "plateoff")
     assert ("part_stays_on", "slack") in found(anchors)
     # what comes after the loosening is no loosening
-    bare["stages"].append({"id": "after", "kind": "inspect", "in": ["dismantle"], "condition": ["taken apart"],
-                           "checks": [{"id": "c", "what": "Faces clean"}]})
+    bare["stages"].append(
+        {
+            "id": "after",
+            "kind": "inspect",
+            "in": ["dismantle"],
+            "condition": {"says": "taken apart"},
+            "checks": [{"id": "c", "what": "Faces clean"}],
+        }
+    )
     assert ("part_stays_on", "crack") in found(bare)
 
 
@@ -137,7 +145,7 @@ def test_own_states_are_brought_about_like_the_known_ones() -> None:
     nut = plan_document("drum-journal-nut")
     assert found(nut) == []
     stage(nut, "bar")["brings"] = []
-    assert ("state_not_brought", "tight") in found(nut) and ("removed_before_fitted", "unbar") in found(nut)
+    assert ("state_not_brought", "rundown") in found(nut) and ("removed_before_fitted", "unbar") in found(nut)
 
 
 def test_undoing_has_a_caution_of_its_own() -> None:
@@ -155,12 +163,17 @@ def test_every_kind_of_joint_has_its_states() -> None:
         words = [w for axis in axes for w in axis.states]
         assert len(words) == len(set(words)) and not set(words) & set(SAFEGUARDS)
         for axis in axes:
-            assert set(axis.begins.values()) <= set(axis.states) and axis.passing < set(axis.states)
+            assert set(axis.begins.values()) <= set(axis.choices) and axis.passing < set(
+                axis.choices
+            )
 
 
-def test_two_states_in_one_breath() -> None:
-    assert words_of("load off and locked out", "locking_hub") == ["load off", "locked out"]
-    assert words_of("wheel off and away", "wheel") == ["wheel off and away"]
+def test_a_condition_wants_its_states_and_what_is_in_place() -> None:
+    asked = Condition(load="off", in_place=["locked out"], says="keys with the shift")
+    assert needed("locking_hub", asked) == ["load off", "locked out"]
+    # heat and pressure that are wanted, and states that the joint has not, are not looked for
+    assert needed("gasketed_cover", Condition(pressure="on", temperature="80 °C")) == []
+    assert needed("fixture", Condition(pressure="off")) == []
 
 
 def test_a_run_is_not_signed_while_something_is_in() -> None:
@@ -179,7 +192,7 @@ def test_a_run_is_not_signed_while_something_is_in() -> None:
 
 
 def test_the_same_is_in_at_one_position_and_out_at_another() -> None:
-    play = Play(plan_document("twin-drive-wheel"), variants=["two"])
+    play = Play(plan_document("twin-drive-wheel"), variants=["two", "both"])
     play.until("R/pin/")
     assert "locking pin in the hub" not in play.state.fitted
     play.until("R/unpin/")

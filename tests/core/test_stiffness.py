@@ -11,7 +11,7 @@ from orthotorq.core.documents.read import read_plan
 from orthotorq.core.errors import Impossible, UnknownName
 from orthotorq.core.mechanics import angle, engagement, gasket, stiffness
 from orthotorq.core.mechanics.stiffness import Layer, parts_resilience
-from orthotorq.core.planning.compute.stiffness import material_of
+from orthotorq.core.planning.compute.inputs.stiffness import material_of
 from orthotorq.core.tables.threads import parse_thread
 from tests.plans import small
 

@@ -19,9 +19,9 @@ def test_a_run_is_told_in_order_with_like_answers_in_one_line() -> None:
     play = Play(small(), occasion="install")
     play.finish()
     lines = told(play)
-    assert lines[0].startswith("Tam: Begun: ")
+    assert lines[0].startswith("Tam: Started: ")
     assert any(line.endswith("1/2/3/4 Runs by hand, seated") for line in lines)
-    assert any("1/3/2/4 Clicked, it turned" in line for line in lines)
+    assert any("1/3/2/4 Clicked, turned" in line for line in lines)
     assert len(lines) < 8
 
 
@@ -30,11 +30,13 @@ def test_what_went_wrong_is_told_with_what_was_done_about_it() -> None:
     play.until("/full/r1/b.3")
     play.answer("did_not_turn")
     play.answer("repair", reason="burr on the thread, chased")
+    for _ in range(2):
+        play.usual()
     play.answer("turned")
     last = play.state.recent[0]
     play.send("correct", "-", {"voids": last.event, "answer": {"answer": "did_not_turn"}, "reason": "mistyped"})
     text = "\n".join(told(play))
-    assert "Bolt 3, 100 %: it did not turn, though the torque rose. Slackened, runs free: pull again: burr on the thread" in text
+    assert "Bolt 3, 100 %: it did not turn, though the torque rose. Slackened, runs free: all passes again: burr" in text
     assert "Corrected: bolt 3, now clicked, did not turn (mistyped)" in text
 
 
@@ -48,7 +50,7 @@ def test_a_round_kept_at_once_and_pulls_no_hand_makes_are_marked() -> None:
     play.pace = 1
     play.answer("turned")
     record = record_of(play.result, play.facts)
-    marks = [line.marks for line in record.story if line.text == "Clicked, it turned"]
+    marks = [line.marks for line in record.story if line.text == "Clicked, turned"]
     assert marks == [["whole round confirmed at once"], ["faster than a hand can pull"]]
     cells = {row.label: row.cells for row in record.tables[0].rows}
     assert cells["1"][1] is not None and cells["1"][1].whole and not cells["1"][1].fast
@@ -95,7 +97,7 @@ def test_what_is_not_safe_stops_the_run_until_somebody_says_what_was_done() -> N
     assert play.send("settle", "-", {"event": kept, "take": True, "reason": "pulled before"}, SUPERVISOR)[0] == "accepted"
     assert play.step.step != step
     assert "Settled by Tam: new sling" in play.state.deviations[0].text
-    assert any("Settled, the work goes on: new sling" in line for line in told(play))
+    assert any("Settled, work continued: new sling" in line for line in told(play))
 
 
 def test_other_problems_do_not_stop_and_no_other_kind_is_known() -> None:
@@ -142,6 +144,7 @@ def test_what_is_done_again_after_a_slip_says_so() -> None:
     play = Play(plan_document("drum-locking-hub"), occasion="install", variants=[])
     play.until("/start/")
     play.answer("moved")
+    play.answer("back")
     play.finish()
     stages = list(dict.fromkeys(line.stage for line in record_of(play.result, play.facts).story))
     slipped = stages.index("Watch the start")

@@ -14,7 +14,7 @@ from orthotorq.core.sums import answer
 from orthotorq.core.thresholds import TABLE
 from tests import plans
 from tests.core.play import Play
-from tests.plans import small
+from tests.plans import COLD, small
 
 Raw = dict[str, Any]
 
@@ -305,7 +305,9 @@ def test_a_gap_is_drawn_when_it_is_closed_and_by_half_before() -> None:
 
 def test_loosening_halves_what_is_drawn_round_by_round() -> None:
     document = small(1)
-    document["stages"].append({"id": "off", "kind": "loosen", "condition": ["cold"], "groups": ["b"], "rounds": 2})
+    document["stages"].append(
+        {"id": "off", "kind": "loosen", "condition": COLD, "groups": ["b"], "rounds": 2}
+    )
     play, shares = Play(document), []
     while play.state.instruction is not None:
         play.usual()

@@ -4,8 +4,8 @@ from __future__ import annotations
 import pytest
 
 from orthotorq.core.running import fold
-from orthotorq.core.running.hands import touch_of
-from orthotorq.core.running.tool_readings import Columns, problem_of
+from orthotorq.core.running.log.tool_history import touch_of
+from orthotorq.core.running.present.tool_readings import Columns, problem_of
 from tests.core.play import Play
 from tests.plans import small
 

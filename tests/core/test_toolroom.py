@@ -14,9 +14,9 @@ from orthotorq.core.documents.tooling import Tool
 from orthotorq.core.documents.toolroom import SORTS, USUAL_CLASS, limit_of, read_spec
 from orthotorq.core.errors import OrthotorqError
 from orthotorq.core.mechanics.wrench_history import effect_of, full_at, in_full, trend_of
+from orthotorq.core.number_formats import read_readings
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.bound import BoundTool, bound_settings
-from orthotorq.core.written import read_readings
+from orthotorq.core.planning.compute.load.tool_binding import BoundTool, bound_settings
 from tests.plans import small
 
 WRENCH: dict[str, Any] = {"kind": "click wrench", "range": ["20 N·m", "200 N·m"], "increment": "1 N·m"}

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from orthotorq.core.documents.likeness import with_likes
+from orthotorq.core.documents.derived_groups import with_likes
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.editing import edit
@@ -13,7 +13,7 @@ from orthotorq.core.planning.outline import outline
 from orthotorq.core.running import choices_errors, choices_of, record_of
 from orthotorq.demo.load import plan_document
 from tests.core.play import Play
-from tests.plans import small
+from tests.plans import COLD, small
 
 
 def two_ways(**differs: Any) -> dict[str, Any]:
@@ -23,7 +23,7 @@ def two_ways(**differs: Any) -> dict[str, Any]:
     document["groups"][0]["variants"] = ["v8"]
     document["groups"].append({"id": "six", "name": "Bolts", "like": "b", "variants": ["v6"],
                                "layout": {"kind": "circle", "count": 6, "diameter": "200 mm"}, **differs})
-    document["stages"].append({"id": "m", "kind": "measure", "condition": ["cold"], "checks": [
+    document["stages"].append({"id": "m", "kind": "measure", "condition": COLD, "checks": [
         {"id": "out", "what": "Stands out", "per": "b", "limit": {"max": "9 mm"}}]})
     return document
 
@@ -56,7 +56,7 @@ def test_the_choice_is_asked_for_because_of_the_bolts() -> None:
 
 def test_a_choice_that_makes_no_difference_on_an_occasion_is_not_asked_for() -> None:
     result = compute(plan_document("twin-drive-wheel"))
-    assert choices_of(result, "recheck") == [] and choices_of(result, "install") == ["helper"]
+    assert choices_of(result, "recheck") == [] and choices_of(result, "install") == ["helper", "wheels"]
     assert choices_errors(result, "recheck", []) is None
     assert choices_errors(result, "recheck", ["two", "alone"]) is not None, "two of one choice are wrong on any occasion"
 

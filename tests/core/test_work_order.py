@@ -7,12 +7,12 @@ import pytest
 
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.running import fold, state_of
-from orthotorq.core.running.fold import Fact
-from orthotorq.core.running.program import segments_of, units_of
-from orthotorq.core.running.setup import Setup
-from orthotorq.core.running.step_id import step_id
+from orthotorq.core.running.log.event_log import Fact
+from orthotorq.core.running.log.setup import Setup
+from orthotorq.core.running.log.step_id import step_id
+from orthotorq.core.running.walk.program import segments_of, units_of
 from tests.core.play import Play
-from tests.plans import cover, small, wheel
+from tests.plans import COLD, cover, small, wheel
 
 
 def bases(document: dict[str, Any], occasion: str = "install") -> list[str]:
@@ -29,8 +29,17 @@ def test_step_ids(arguments: tuple[Any, ...], text: str) -> None:
 
 def test_stages_of_another_occasion_are_left_out() -> None:
     document = small()
-    document["stages"].append({"id": "again", "kind": "tighten", "in": ["recheck"], "condition": ["cold"], "groups": ["b"],
-                               "chains": ["m"], "passes": [{"id": "c", "do": "torque", "percent": 100, "check": True}]})
+    document["stages"].append(
+        {
+            "id": "again",
+            "kind": "tighten",
+            "in": ["recheck"],
+            "condition": COLD,
+            "groups": ["b"],
+            "chains": ["m"],
+            "passes": [{"id": "c", "do": "torque", "percent": 100, "check": True}],
+        }
+    )
     assert not any("again" in b for b in bases(document))
     assert bases(document, "recheck") == ["-/again/condition", "-/again/c"]
 
@@ -81,9 +90,9 @@ def test_cautions_and_conditions_stand_at_their_step() -> None:
     play = Play(cover())
     assert any("Pressure off" in c for c in play.step.cautions)
     play.until("/close/condition")
-    assert (play.step.kind, play.step.text) == ("condition", "pressure off and cold")
+    assert (play.step.kind, play.step.text) == ("condition", "pressure off, cold")
     play.until("/close/first")
-    assert play.step.condition == ["pressure off and cold"]
+    assert play.step.condition == ["pressure off", "cold"]
 
 
 def test_the_tape_shows_what_is_done_and_what_comes() -> None:
@@ -164,7 +173,7 @@ def test_a_reading_alone_is_asked_with_its_limit_and_unit() -> None:
 
 def test_a_check_at_every_bolt_counts_them_and_names_the_next() -> None:
     document = small(4)
-    document["stages"].insert(0, {"id": "look", "kind": "inspect", "condition": ["cold"], "checks": [
+    document["stages"].insert(0, {"id": "look", "kind": "inspect", "condition": COLD, "checks": [
         {"id": "seat", "per": "b", "what": "Seat clean", "on_fail": ["repair", "accept"]}]})
     play = Play(document)
     play.until("/seat/")
@@ -182,9 +191,9 @@ def test_notes_of_the_stage_and_of_the_pass_are_both_said() -> None:
     document["stages"][0]["passes"][1]["note"] = "Slowly."
     play = Play(document)
     play.until("/half/")
-    assert play.step.note == "Slowly. Hold the far side."
+    assert play.step.note == "Slowly. Hold the far side. No impact tool here."
     play.until("/full/")
-    assert play.step.note == "Hold the far side."
+    assert play.step.note == "Hold the far side. No impact tool here."
 
 
 def test_a_hint_does_not_repeat_the_instruction() -> None:

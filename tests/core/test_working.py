@@ -9,7 +9,7 @@ from orthotorq.core.errors import UnknownName
 from orthotorq.core.forms.group import GroupOut
 from orthotorq.core.forms.result import Result
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.working import WorkingOut, working
+from orthotorq.core.planning.compute.output.working import WorkingOut, working
 from orthotorq.core.units import parse
 from orthotorq.demo.load import plan_document, plan_names
 from tests.plans import small

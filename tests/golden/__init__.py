@@ -16,7 +16,7 @@ FOLDER = Path(__file__).parent
 #: what each run is started with beside its plan
 STARTS: dict[str, dict[str, Any]] = {
     "trolley-wheel": {"occasion": "install", "variants": ["wrench"]},
-    "twin-drive-wheel": {"occasion": "install", "variants": ["two"]},
+    "twin-drive-wheel": {"occasion": "install", "variants": ["two", "both"]},
     "valve-block-fixture": {"occasion": "install", "variants": ["click"]},
     "bellows-clamp": {"occasion": "install", "variants": ["eight"]},
 }

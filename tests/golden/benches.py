@@ -10,7 +10,7 @@ from typing import Any
 
 from orthotorq.core.forms.result import Result
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.working import working
+from orthotorq.core.planning.compute.output.working import working
 from orthotorq.core.planning.outline import outline
 from orthotorq.demo.load import plan_document, plan_names
 

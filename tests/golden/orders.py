@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from orthotorq.core.planning import layouts, orders
-from orthotorq.core.planning.compute.order_choice import order_choices
+from orthotorq.core.planning.compute.output.order_choice import order_choices
 from tests.plans import small
 
 FILE = Path(__file__).parent / "orders.txt"

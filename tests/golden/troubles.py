@@ -10,8 +10,8 @@ from typing import Any
 
 from orthotorq.core.forms.run import Instruction
 from orthotorq.core.running import fold, record_of
-from orthotorq.core.running.compare import compare
-from orthotorq.core.running.hands import touch_of
+from orthotorq.core.running.log.tool_history import touch_of
+from orthotorq.core.running.present.compare import compare
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import SUPERVISOR, Play, recorded, within
 from tests.golden import STARTS

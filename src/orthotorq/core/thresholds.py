@@ -41,6 +41,8 @@ RISING_FROM = _t("rising_from", 50, "%", "a gasket whose first torque pass is ab
 FULL = _t("full", 100, "%", "passes that stay below it never give the chosen torque", "the figure itself")
 HANGING_MOST = _t("hanging_most", 60, "%", "a wheel that hangs is seated with no more than this share of the figure",
                   "so that it neither turns nor shifts the machine on its stands")
+HOT_ABOVE = _t("hot_above", 60, "°C", "a joint that is turned above this temperature counts as hot",
+               "parts that burn the hand; gaskets creep well below it too")
 ANGLE_SAME = _t("angle_same", 0.5, "deg", "angles of figure and passes that differ by more are two figures",
                 "rounding of flats")
 # drawing: what a bolt is filled to after a pass without a share
@@ -92,7 +94,7 @@ READING_OVER = _t("reading_over", 3, "times the torque", "a torque reading above
 READING_FAR = _t("reading_far", 5, "times the width of a limit", "a reading so far outside is asked back before it is kept")
 GAP_FAR = _t("gap_far", 6, "times what a turn draws", "a gap that grew by more since the last round is asked back")
 HAND_SECONDS = _t("hand_seconds", 2, "s", "no hand sets a socket, pulls and steps on faster: the record marks it")
-MOST_TRIES = _t("most_tries", 3, "times", "so often the same thing is mended and tried again; then it is replaced or left")
+MOST_TRIES = _t("most_tries", 3, "times", "so often the same fault is repaired and tried again; then it is replaced or left")
 RECHECK_ROUNDS = _t("recheck_rounds", 3, "rounds", "gone after a bolt moved at a recheck, where the plan gives none")
 # pulls of a torque-and-angle wrench
 _SEEN = "our own, measured over many seeds: pulls.md"
@@ -119,10 +121,12 @@ PIN_LEAST = _t("pin_least", 6, "digits", "a PIN has at least so many",
 PIN_MOST = _t("pin_most", 8, "digits", "a PIN has at most so many", "a password is longer: one is never taken for the other")
 INVITATION_DAYS = _t("invitation_days", 7, "d", "an invitation can be used so long", _PLAIN)
 SENT_LATE = _t("sent_late", 60, "min", "the record says when an entry was received, where that is later by so much", _PLAIN)
-MOST_SIDE_DRAFTS = _t("most_side_drafts", 100, "drafts", "so many drafts of one person are kept aside for one plan", _PLAIN)
+MOST_SIDE_DRAFTS = _t("most_side_drafts", 100, "drafts", "so many other drafts of one person for one plan", _PLAIN)
 FAILED_ADDRESS = _t("failed_address", 50, "tries", "so many failed sign-ins from one address in the same time, then a wait",
                     "a whole control room may sit behind one address")
 SESSION_IDLE = _t("session_idle", 14, "h", "a session that lay idle so long is ended", _PLAIN)
+PIN_IDLE = _t("pin_idle", 15, "min", "a session that a PIN began asks for it again when nobody has used it for so long", _PLAIN)
+FRESH_SIGN_ON = _t("fresh_sign_on", 5, "min", "so long a fresh answer of the plant sign-on counts as a password", _PLAIN)
 SESSION_LONGEST = _t("session_longest", 7, "d", "a session is ended after so long in any case", _PLAIN)
 FAILED_TRIES = _t("failed_tries", 8, "tries", "failed sign-ins with one name before it has to wait",
                   "NIST 800-63B asks for a limit")
@@ -138,6 +142,10 @@ MOVED_DIES = _t("moved_dies", 0.5, "of before", "movement that is not down to th
 METER_READINGS = _t("meter_readings", 3, "readings", "a forecast needs so many", "two make a line, a third says whether it holds")
 METER_DAYS = _t("meter_days", 7, "days", "a forecast needs readings over so long", "a week has its own rhythm")
 METER_LAST = _t("meter_last", 30, "readings", "the last ones that a forecast looks at", "so that a list is quick")
+RUN_BREAK = _t("run_break", 4, "h", "a run that stood still so long asks its condition and tools again",
+               "half a shift: heat, load and hands have changed")
+METER_ODD = _t("meter_odd", 5, "times the usual", "a reading that has run so much faster is asked back",
+               "a digit too many is ten times as much")
 METER_AGES = _t("meter_ages", 30, "days", "a slope so old weighs half", "use changes with the season")
 LESSON_LEAST = _t("lesson_least", 10, "values", "own records say something from so many on", "fewer are an anecdote")
 LESSON_PAUSE = _t("lesson_pause", 300, "s", "a longer time from bolt to bolt is a pause", _PLAIN)

@@ -35,7 +35,8 @@ def step_lines(step: Step) -> list[str]:
 ENDINGS: tuple[tuple[str, str, tuple[str, str, float] | None], ...] = (
     ("_mm_per_N", "mm/N", None), ("_N_per_deg", "N per degree", None), ("_mm2", "mm²", None),
     ("_mm", "mm", ("length", "in", 1.0)), ("_Nm", "N·m", ("torque", "ft·lbf", 1e3)), ("_MPa", "MPa", ("stress", "ksi", 1.0)),
-    ("_N", "N", ("force", "lbf", 1.0)), ("_percent", "%", None), ("_deg", "°", None))
+    ("_N", "N", ("force", "lbf", 1.0)), ("_percent", "%", None), ("_deg", "°", None),
+    ("_min", "min", None))
 
 
 def _named(key: str, value: Any) -> str:
@@ -49,6 +50,8 @@ def shown_figure(key: str, value: Any) -> tuple[str, str, str]:
 
     >>> shown_figure("torque_Nm", 317.67)
     ('torque', '317.67 N·m', '234.3 ft·lbf')
+    >>> shown_figure("angles_deg", [60.0, 30.0]), shown_figure("percents", [33.333333, 100.0])
+    (('angles', '60, 30 °', ''), ('percents', '33.333, 100 %', ''))
     """
     name, unit, second = key, "", None
     for ending, words, other in ENDINGS:
@@ -62,6 +65,9 @@ def shown_figure(key: str, value: Any) -> tuple[str, str, str]:
         return name, "yes" if value else "no", ""
     if isinstance(value, list) and value and isinstance(value[0], dict):
         return name, "; ".join(", ".join(_named(k, v) for k, v in one.items() if v is not None) for one in value), ""
+    if isinstance(value, list) and value and all(type(v) is float for v in value):
+        unit = "%" if name.startswith("percents") else unit
+        return name, f"{', '.join(show(v, 5) for v in value)} {unit}".strip(), ""
     if isinstance(value, list):
         return name, " ".join("+".join(map(str, v)) if isinstance(v, list) else str(v) for v in value) or "–", ""
     if not isinstance(value, float):

@@ -9,7 +9,7 @@ from ..errors import Impossible
 from ..forms.base import KIND, FrictionBand, Id, Model, Name, NutFactorBand, Share, Words, written
 from ..forms.quantities import ConeAngle, Force, Length, SignedForce, Stress, Temperature, TorqueOrZero, Turn
 from ..messages import Message
-from ..written import read_share
+from ..number_formats import read_share
 from .layouts import Layout
 
 
@@ -167,7 +167,8 @@ class Gasket(Model):
     name: Name
     outside: Length
     inside: Length
-    type: Id | None = None
+    #: of the table, whose names have points where a thickness has one
+    type: Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9._-]{0,39}$")] | None = None
     seating: Stress | None = None
     service: Stress | None = None
     damage: Stress | None = None
@@ -199,7 +200,7 @@ class Limits(Model):
 class Group(Model):
     """Bolts of one kind with one target. `must_be` says which friction condition the seat asks for.
 
-    `variants` limits it to some ways of doing it; one that is `like` another says only what differs (documents/likeness.py).
+    `variants` limits it to some ways of doing it; one that is `like` another says only what differs.
     """
 
     id: Id

@@ -1,4 +1,5 @@
-"""The plan document, version 2: one JSON document carries a plan everywhere (design: The plan document).
+"""The plan document, version 3: one JSON document carries a plan everywhere (design: The plan
+document).
 
 Later versions add optional fields; a file written today stays readable. Ids are given once and never derived.
 """
@@ -10,7 +11,7 @@ from pydantic import Field, model_validator
 
 from ..errors import Impossible
 from ..forms.base import FrictionBand, Id, Model, Name, NutFactorBand, Words
-from ..forms.quantities import Amount, Modulus, Stress
+from ..forms.quantities import Amount, Duration, Modulus, Stress
 from ..kinds.registry import OwnMethod
 from ..kinds.stage_kind import Occasion
 from ..kinds.stage_registry import Stage
@@ -21,7 +22,7 @@ from .rig_tests import RigTest
 from .targets import Source, Target
 from .tooling import Link, Tool
 
-VERSION = 2
+VERSION = 3
 JointKind = Literal["wheel", "twin_wheel", "gasketed_cover", "machine_mount", "stud_row", "locking_hub", "centre_bolt",
                     "bearing_nut", "axle_nut", "soft_clamp", "fixture", "casting_studs", "hung_equipment"]
 #: kinds of joint in words
@@ -29,6 +30,9 @@ JOINT_KINDS: dict[str, str] = {kind: kind.replace("_", " ") for kind in get_args
     "stud_row": "row of studs", "casting_studs": "studs in a casting"}
 Meter = Literal["km", "h", "d", "cycles", "starts"]
 METERS: tuple[str, ...] = get_args(Meter)
+#: what is counted, in words: hours of running are no hours of the clock
+METER_WORDS: dict[str, str] = {"km": "km travelled", "h": "running hours", "d": "clock: hours, days, months", "cycles": "cycles",
+                               "starts": "starts"}
 #: what a part or a bolt is made of, as far as rules ask
 Family = Literal["steel", "stainless", "iron", "aluminium", "bronze", "other"]
 
@@ -147,11 +151,13 @@ class Plan(Model):
     """A plan for tightening one joint (at one or several positions)."""
 
     format: Literal["orthotorq.plan"]
-    version: Literal[2]
+    version: Literal[3]
     title: Name
     joint_kind: JointKind
     joint: Annotated[str, Field(max_length=120)] | None = None
     note: Words = ""
+    #: how long the work may stand still before its condition, states and tools are asked for again
+    longest_break: Duration | None = None
     #: media that some compounds must never meet
     service: Annotated[list[Literal["oxygen", "food"]], Field(max_length=2)] = []
     definitions: Definitions = Definitions()

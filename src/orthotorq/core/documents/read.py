@@ -12,7 +12,7 @@ from pydantic import ValidationError
 from ..errors import BadDocument
 from ..forms.errors import DocumentErrors, field_errors
 from ..messages import Message
-from .likeness import with_likes
+from .derived_groups import with_likes
 from .plan import VERSION, Plan
 from .references import plan_errors
 from .upgrade import upgraded

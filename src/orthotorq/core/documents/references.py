@@ -4,11 +4,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 
 from ..errors import Impossible, OrthotorqError
+from ..forms.condition import Condition
 from ..forms.errors import FieldError, unknown
 from ..kinds.stage_kind import OCCASIONS, ids_known
 from ..kinds.stage_registry import STAGE_KINDS, Stage
 from ..messages import Message, render
 from ..planning.layouts import nearest_spacing
+from ..planning.states import AXES, EVERYWHERE
 from ..tables.threads import parse_thread
 from .places import points_of
 from .plan import Plan
@@ -38,7 +40,12 @@ def plan_errors(plan: Plan) -> list[FieldError]:
               *_group_errors(plan)]
     stages, variants = [s.id for s in plan.stages], [v.id for v in plan.variants]
     for i, stage in enumerate(plan.stages):
-        errors += _stage_errors(stage, ("stages", i), {"group": groups, "stage": stages, "variant": variants})
+        errors += _stage_errors(
+            stage,
+            ("stages", i),
+            {"group": groups, "stage": stages, "variant": variants},
+            plan.joint_kind,
+        )
         errors += STAGE_KINDS[stage.kind].errors(plan, stage, ("stages", i))
     if not errors:
         errors += _cycles(plan)
@@ -147,16 +154,31 @@ def _recheck_errors(plan: Plan) -> list[FieldError]:
                     errors.append(_bad(path, f"A meter of {one.meter} is read in {one.meter}, more than 0; "
                                              f"“{value}” is not"))
         if not one.at and one.every is None and not one.season and not one.after.strip():
-            errors.append(_bad(("rechecks", i, "at"), "Say at which reading, every how much, in which season or after what"))
+            errors.append(_bad(("rechecks", i, "at"), "Enter the readings, the interval, the season or the event"))
     return errors
 
 
-def _stage_errors(stage: Stage, path: tuple[str, int], known: dict[str, list[str]]) -> list[FieldError]:
+def _strange_axes(stage: Stage, path: tuple[str, int], kind: str) -> list[FieldError]:
+    """Choices of a condition that a joint of this kind has not."""
+    own = {axis.name for axis in AXES.get(kind, ())} | set(EVERYWHERE)
+    named: list[tuple[tuple[str | int, ...], Condition]] = [((*path, "condition"), stage.condition)]
+    named += [
+        ((*path, "passes", i, "condition"), one.condition)
+        for i, one in enumerate(getattr(stage, "passes", None) or ())
+    ]
+    return [_bad((*where, axis), f"A joint of this kind has no choice of “{axis}”")
+            for where, condition in named for axis in condition.chosen if axis not in own]
+
+
+def _stage_errors(
+    stage: Stage, path: tuple[str, int], known: dict[str, list[str]], kind: str
+) -> list[FieldError]:
     """What holds of stages of every kind; `known` are the ids that may be named, by what they name."""
     errors = []
     if STAGE_KINDS[stage.kind].needs_condition and not stage.condition:
         errors.append(FieldError((*path, "condition"), Message.CONDITION_MISSING.value,
                                  render(Message.CONDITION_MISSING)))
+    errors += _strange_axes(stage, path, kind)
     fields = vars(stage)  # not every kind has each of these
     for field in ("items", "checks", "passes"):
         if fields.get(field):

@@ -39,7 +39,7 @@ class Says(Model):
         forms = [f for f in ("torque", "range", "places", "preload", "yield_fraction") if getattr(self, f) is not None]
         if len(forms) > 1:
             raise Impossible(Message.BAD_VALUE, (forms[1],),
-                             reason=f"A source says one thing: give either {forms[0]} or {forms[1]}, or write two sources")
+                             reason=f"A source has one value: enter either {forms[0]} or {forms[1]}, or write two sources")
         if self.range is not None and self.range[0].base > self.range[1].base:
             raise Impossible(Message.RANGE_REVERSED, ("range",), low=str(self.range[0]), high=str(self.range[1]))
         return self
@@ -71,9 +71,9 @@ class Source(Model):
     @model_validator(mode="after")
     def _decided(self) -> Source:
         if self.holds is not None and (self.says.torque is None or len(self.says.torque) != 2):
-            raise Impossible(Message.BAD_VALUE, ("holds",), reason="Only of a figure given in two units one can be said to hold")
+            raise Impossible(Message.BAD_VALUE, ("holds",), reason="Only a torque given in two units can have one that applies")
         if self.holds is not None and len(self.because.strip()) < 3:
-            raise Impossible(Message.BAD_VALUE, ("because",), reason="Say why this one of the two holds")
+            raise Impossible(Message.BAD_VALUE, ("because",), reason="Enter the reason why this one of the two applies")
         return self
 
 

@@ -9,7 +9,7 @@ from ..errors import Impossible
 from ..forms.base import Model, Name, Ratio, ShareBand, written
 from ..forms.quantities import Direction, Length, Torque
 from ..messages import Message
-from ..written import read_share
+from ..number_formats import read_share
 
 Drive = Literal["1/4 in", "3/8 in", "1/2 in", "3/4 in", "1 in", "1-1/2 in"]
 ToolKind = Literal["click wrench", "dial wrench", "beam wrench", "electronic wrench", "preset driver"]

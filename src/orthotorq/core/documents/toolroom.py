@@ -9,7 +9,7 @@ from ..errors import OrthotorqError
 from ..forms.base import Model, Name, Ratio, ShareBand, Words, written
 from ..forms.quantities import Direction, Length, Torque
 from ..mechanics.calibration import class_limit
-from ..written import UNCERTAIN, read_share
+from ..number_formats import UNCERTAIN, read_share
 from .tooling import Drive, Tool
 
 Uncertainty = Annotated[float, written(lambda text: read_share(text, UNCERTAIN), float), Field(ge=0, le=0.5)]

@@ -10,8 +10,8 @@ from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Dis
 
 from ..errors import Impossible
 from ..messages import Message
+from ..number_formats import read_band, read_ratio, read_share
 from ..tables.lubricants import Band
-from ..written import read_band, read_ratio, read_share
 
 
 class _Fresh(BaseModel):

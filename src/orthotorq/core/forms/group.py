@@ -121,7 +121,10 @@ class SourceOut(Out):
     by: str
     reference: str
     says: str
+    #: its bounds, or the ends of its range
+    least_Nm: float | None = None
     torque_Nm: float | None
+    most_Nm: float | None = None
     verdict: Literal["taken", "valid", "struck", "bound", "silent"]
     why: str
 
@@ -136,7 +139,7 @@ class SplitOut(Out):
 
 class LimitOut(Out):
     """One bound of the clamp load at the end that it guards; `typical_N` at typical friction, `use` the typical load over that;
-    `input` is the field that sets it.
+    `input` is the field that sets it, `set_by` that field in words with its figure.
 
     `id` is its own, `code` that of its kind: two sources may each give a bound of one kind.
     """
@@ -149,6 +152,7 @@ class LimitOut(Out):
     typical_N: float | None = None
     use: float
     input: str
+    set_by: str = ""
 
 
 class WindowOut(Out):

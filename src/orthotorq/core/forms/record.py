@@ -48,6 +48,14 @@ class StoryLine(Out):
     photo: str | None = None
 
 
+class SummaryLine(Out):
+    """One of the few lines that tell a run: when, what must be seen, and the rest of the sentence."""
+
+    at: str
+    strong: str
+    text: str
+
+
 class Column(Out):
     """One pass and round of the record's table."""
 
@@ -74,15 +82,30 @@ class ChartBar(Out):
     value: float
     low: float | None = None
     total: int | None = None
+    #: whether it is the reading that this one is held against
+    before: bool = False
 
 
 class Chart(Out):
-    """A picture of one thing: torque readings around what was wanted, movement in the checks, gaps round by round."""
+    """A picture of one thing: torque readings around what was wanted, movement in the checks, gaps round by round, readings of
+    one check between their limits."""
 
-    kind: Literal["torque", "moved", "gaps"]
+    kind: Literal["torque", "moved", "gaps", "readings"]
     title: str
     wanted: float | None = None
+    unit: str = ""
+    least: float | None = None
+    most: float | None = None
     bars: list[ChartBar]
+
+
+class BoltNote(Out):
+    """What a reader must know of one bolt, in a word or two beside it: in which pass, and what."""
+
+    place: str
+    label: str
+    where: str
+    text: str
 
 
 class GroupTable(Out):
@@ -95,6 +118,7 @@ class GroupTable(Out):
     rows: list[PlaceRow]
     bolts: list[BoltState] = []
     charts: list[Chart] = []
+    notes: list[BoltNote] = []
 
 
 class RecordLine(Out):
@@ -109,13 +133,15 @@ class RecordLine(Out):
 
 
 class ToolUsed(Out):
-    """A tool bound at the start, by serial, with its calibration as it stood then."""
+    """A tool bound at the start, by serial, with its calibration as it stood then; `state` says it
+    in words."""
 
     tool: str
     serial: str
     name: str
     calibrated_until: str | None
     expired: bool
+    state: str
     pulls: int
 
 
@@ -146,6 +172,7 @@ class Record(Out):
     conflicts: list[Conflict]
     tables: list[GroupTable]
     lines: list[RecordLine]
+    readings: list[Chart] = []
     story: list[StoryLine]
     deviations: list[Deviation]
     sign_offs: list[SignOff]

@@ -98,6 +98,8 @@ class Result(Out):
     title: str
     joint_kind: str
     note: str = ""
+    #: how long the work may stand still [s]; None as usual
+    longest_break_s: float | None = None
     links_before: list[str] = []
     links_after: list[str] = []
     variants: list[VariantOut] = []

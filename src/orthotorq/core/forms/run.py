@@ -10,7 +10,7 @@ from .setting import SettingOut
 from .stage import LookOut
 
 EventKind = Literal["answer", "problem", "note", "suggest", "photo", "correct", "redo", "accept", "settle", "sign_off",
-                    "abandon", "resume", "tool"]
+                    "abandon", "continue", "resume", "tool"]
 
 
 class EventIn(Model):
@@ -66,6 +66,9 @@ class Instruction(Out):
     step: str
     kind: str
     position: str | None
+    #: said before anything is answered at another position than the last one; empty where that is
+    #: where one is
+    go_to: str = ""
     stage: str
     stage_id: str
     pass_name: str | None
@@ -79,6 +82,8 @@ class Instruction(Out):
     hint: str
     before_each: str | None
     watch_for: str | None
+    #: why it is done so, in a sentence; empty where it was said before
+    why: str = ""
     note: str
     settings: list[SettingOut]
     buttons: list[Button]
@@ -215,6 +220,14 @@ class RunState(Out):
     history: Literal["known", "unknown"]
     provisional: bool
     provisional_why: list[str] = []
+    #: how a run that was ended early leaves its joint, in a sentence
+    leaves: str = ""
+    #: what failed and was left as it is, in sentences: the joint must not be used then
+    failed: list[str] = []
+    #: whether the stages that give the machine back are held back for that
+    left_locked: bool = False
+    #: whether a bolt was turned
+    turned: bool = False
     #: what a signature would stand over, in words
     signs: str = ""
     #: what stops the run until it is settled

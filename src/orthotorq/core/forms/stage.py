@@ -50,6 +50,7 @@ class PassOut(Out):
     before_each: str | None = None
     slacken_first: bool = False
     left_loose: bool = False
+    self_locking: bool = False
     never: list[str] = []
     turn_deg: float | None = None
     window_deg: list[float] | None = None
@@ -77,6 +78,18 @@ class ItemOut(Out):
     min: float | None = None
     max: float | None = None
     limit_text: str | None = None
+    #: what its readings must keep to among themselves, in words
+    relation_text: str = ""
+    #: so many readings at one place, no further apart than that
+    repeats: int | None = None
+    repeats_within: float | None = None
+    #: `stage/item` of the reading that this one is compared with, what that is, and how far it may have gone from it
+    change_from: str | None = None
+    change_text: str = ""
+    change_min: float | None = None
+    change_max: float | None = None
+    #: the largest minus the smallest of all places, at most
+    spread_max: float | None = None
     unit: str | None = None
     gauge: str | None = None
     places: list[str] = []
@@ -88,6 +101,11 @@ class ItemOut(Out):
     variants: list[str] = []
     #: what is recorded with the answer
     asks: list[Literal["batch", "photo", "second"]] = []
+
+    @property
+    def limits(self) -> str:
+        """Everything that its readings must keep to, in words."""
+        return "; ".join(words for words in (self.limit_text, self.relation_text) if words)
 
 
 class StageOut(Out):

@@ -7,8 +7,8 @@ from ..forms.base import Out
 
 #: how a field is typed: words, a quantity with its unit, a whole number, several of them, percent, a share, one of a few, a
 #: tick, several of a few, words separated by commas, a band of three, names out of the plan itself, tests on a rig
-FieldKind = Literal["text", "quantity", "count", "counts", "percent", "share", "choice", "tick", "boxes", "list", "band",
-                    "compound", "fitted", "groups", "chains", "stages", "stage", "variants", "tests"]
+FieldKind = Literal["text", "quantity", "count", "condition", "percent", "share", "choice", "tick", "boxes", "list", "band",
+                    "compound", "fitted", "groups", "chains", "stages", "stage", "check", "variants", "tests"]
 
 
 class FieldChoice(Out):

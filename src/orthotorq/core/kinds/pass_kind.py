@@ -10,14 +10,31 @@ from pydantic import Field
 
 from ..errors import OrthotorqError
 from ..forms.base import Id, Model, Name, Words
-from ..forms.order import CIRCLE, Order, Text
+from ..forms.condition import CONDITION, Condition
+from ..forms.order import CIRCLE, Order
 from ..forms.stage import PassOut
 from ..thresholds import MOVES_ON
 from ..units import parse, show
-from .asks import AFTER_A_FAILURE, AFTER_A_REFUSAL, Ask, Choice
 from .fields import FieldSpec
 from .fields import field as spec
+from .prompts import (
+    ACCEPT,
+    AFTER_A_FAILURE,
+    AFTER_A_LOST_TURN,
+    AFTER_A_REFUSAL,
+    LOOSE,
+    REPAIR,
+    Ask,
+    Choice,
+)
 from .pulls import fail_code
+
+#: how one comes back after a mistake that only its own bolt knows of
+_MISTAKES: dict[str, tuple[str | Choice, ...]] = {
+    "no_reach": (REPAIR.saying("Another socket, which reaches: again"), "accept"),
+    "past_mark": (LOOSE.saying("Slackened: all passes again"), "replace", "accept"),
+    "dropped": ("found", "replace", ACCEPT.saying("Not found, with a reason")),
+    "wrong_setting": ("too_low", "too_high", "accept")}
 
 #: what must be said about a deviation and what to do about it, by its code
 Sayings = dict[str, tuple[str, str]]
@@ -25,13 +42,12 @@ Sayings = dict[str, tuple[str, str]]
 
 #: what every pass may have beside the fields of its kind, and what one that goes over bolts may say of its order
 COMMON_FIELDS = (spec("name", "Name", example="as its share", main=False), spec("note", "Note", example="none", main=False),
-                 spec("condition", "Only when, beside the stage’s", "list", "as the stage", note="with commas", main=False))
+                 spec("condition", "Condition of this pass", "condition", main=False))
 CHAIN_FIELDS = (spec("chains", "Pulled with, instead of the stage's", "chains", main=False),)
 ORDER_FIELDS = (spec("order.start", "First bolt", "count", "1", main=False),
                 spec("order.sense", "Way round", "choice", choices={"cw": "clockwise", "ccw": "anticlockwise"}, main=False),
                 spec("order.group", "Neighbours taken as one", "count", "1", main=False),
-                spec("order.tools", "Tools at once", "count", "1", main=False),
-                spec("order.places", "Places, in order", "counts", "only where listed", main=False))
+                spec("order.tools", "Tools at once", "count", "1", main=False))
 
 
 class PassForm(Model):
@@ -43,7 +59,7 @@ class PassForm(Model):
     #: chains of this pass, where they are not those of its stage
     chains: Annotated[list[Id], Field(max_length=6)] = []
     #: what must hold beside the condition of its stage
-    condition: Annotated[list[Text], Field(max_length=5)] = []
+    condition: Condition = CONDITION
     do: Any
 
 
@@ -135,6 +151,11 @@ class Planned(Protocol):
         """Whether the history of the bolts is unknown."""
         ...
 
+    @property
+    def self_locking(self) -> bool:
+        """Whether its nuts or screws lock by themselves, so that they run hard."""
+        ...
+
 
 def turn_words(turn: str) -> str:
     """A turn as it is said: degrees by their sign, flats and turns as they were written.
@@ -194,6 +215,8 @@ class PassKind:
     #: whether a wrench that reads torque and angle can answer it; whether fingers turn it, without a tool
     traced: ClassVar[bool] = False
     by_fingers: ClassVar[bool] = False
+    #: whether a custom sequence may come to a bolt again
+    repeatable: ClassVar[bool] = False
     #: whether a bolt that deviated counts as new after it
     frees: ClassVar[bool] = False
     #: words after which a round is done again, and what is said when the rounds run out
@@ -300,8 +323,12 @@ class PassKind:
         """Whether an answer at a bolt is a stop condition: by its curve, where there is one, before its word."""
         if (code := fail_code(given.answer)) is not None:
             return Fail(code, {"label": label, "name": one.name, "seen": (given.answer or {})["judged"].get("seen", "")})
+        said: dict[str, object] = {"label": label, "name": one.name}
+        if self.ask.turns and given.word in ("", "not_sure", "count_lost"):
+            return Fail("turn_unsure", said, AFTER_A_LOST_TURN)
+        if given.word in _MISTAKES:
+            return Fail(given.word, said, _MISTAKES[given.word])
         if given.word in self.failures or given.word == "refuses":
-            said: dict[str, object] = {"label": label, "name": one.name}
             if self.back and given.word == "refuses":
                 return Fail("stuck", said, tuple(c for c in AFTER_A_REFUSAL if c not in one.never))
             return Fail(given.word, said)

@@ -13,7 +13,8 @@ from pydantic import Discriminator, Field, Tag
 
 from ..forms.base import DO, Model, Name
 from . import passes
-from .asks import (
+from .pass_kind import PassForm, PassKind
+from .prompts import (
     ACCEPT,
     BACK,
     CUT,
@@ -36,7 +37,6 @@ from .asks import (
     TURNS_ON,
     VALUE,
 )
-from .pass_kind import PassForm, PassKind
 
 K = TypeVar("K")
 

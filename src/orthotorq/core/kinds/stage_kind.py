@@ -1,6 +1,7 @@
 """What every kind of stage answers: its form, what it begins with, what it becomes, what it takes, what ticking it does."""
 from __future__ import annotations
 
+import copy
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Protocol
@@ -8,13 +9,14 @@ from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Protocol
 from pydantic import Field
 
 from ..forms.base import Id, Model, Words
+from ..forms.condition import CONDITION, Condition
 from ..forms.errors import FieldError, unknown
 from ..forms.order import Order, Text
 from ..forms.stage import ItemOut, PassOut, StageOut
 from ..planning.cautions import CAUTIONS
 from ..planning.findings import Finding
-from .asks_for import WORDS, AskedFor
 from .fields import FieldSpec, field
+from .recorded_fields import WORDS, AskedFor
 
 Occasion = Literal["install", "dismantle", "recheck"]
 if TYPE_CHECKING:
@@ -37,7 +39,7 @@ class StageForm(Model):
     across: Across = "position_by_position"
     after: Annotated[list[Id], Field(max_length=30)] | None = None
     variants: Annotated[list[Id], Field(max_length=20)] = []
-    condition: Annotated[list[Text], Field(max_length=10)] = []
+    condition: Condition = CONDITION
     #: states it brings about, and what it puts in for the work; what it undoes again, or leaves in for who comes next
     brings: Annotated[list[Text], Field(max_length=10)] = []
     undoes: Annotated[list[Text], Field(max_length=10)] = []
@@ -155,10 +157,13 @@ def ids_known(values: Sequence[str], known: Sequence[str], kind: str, *path: str
     return [unknown(kind, v, list(known), *path, j) for j, v in enumerate(values) if v not in known]
 
 
-def usual_condition(doc: Raw) -> list[str]:
+def usual_condition(doc: Raw) -> Raw:
     """The condition that the plan's tightening names, else one that fits every joint."""
-    named = (s.get("condition") for s in doc.get("stages", []) if s.get("kind") == "tighten" and s.get("condition"))
-    return list(next(named, ["load off"]))
+    stages = [s for s in doc.get("stages", []) if s.get("kind") == "tighten"]
+    named = (
+        s["condition"] for s in stages if isinstance(s.get("condition"), dict) and s["condition"]
+    )
+    return copy.deepcopy(next(named, {"load": "off"}))
 
 
 def all_groups(doc: Raw) -> list[str]:
@@ -181,6 +186,8 @@ class StageKind:
     turns: ClassVar[bool] = False
     proves: ClassVar[bool] = False
     makes_safe: ClassVar[bool] = False
+    #: whether what is done may refuse to come off
+    may_refuse: ClassVar[bool] = False
 
     def beginning(self, doc: Raw) -> Raw:
         """What a new stage begins with beside id and kind; complete, so that the plan goes on being computed."""
@@ -228,8 +235,4 @@ class StageKind:
 
     def effect(self, stage: StageOut, word: str) -> Effect | None:
         """What an answer does in a run."""
-        return None
-
-    def again(self, stage: StageOut, word: str) -> str | None:
-        """The stage that an answer sends the run back to."""
         return None

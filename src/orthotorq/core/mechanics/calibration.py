@@ -54,6 +54,15 @@ def error_of(setting: float, reference: float) -> float:
     return (setting - reference) / reference
 
 
+def delivered_of(error: float) -> float:
+    """What a wrench delivers, as a share of its setting, from its error by ISO 6789-1.
+
+    >>> round(delivered_of(0.14), 3), round(delivered_of(-0.02), 3)
+    (0.877, 1.02)
+    """
+    return 1.0 / (1.0 + error)
+
+
 def check_of(setting: float, readings: tuple[float, ...], limit: float, uncertainty: float = 0.0) -> Check:
     """What readings of a reference at one setting say; every reading has to lie inside the limit.
 

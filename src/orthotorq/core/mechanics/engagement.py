@@ -36,7 +36,7 @@ def external_shear_area(internal_minor: float, engaged: float, pitch: float, pit
 
 
 @formula(r"m = \frac{F}{\tau\,A'}", ("m", "length", "length that carries the load"), "shear over the engaged length",
-         load=("F", "force", "load to be carried"), shear=(r"\tau", "stress", "shear strength"),
+         load=("F", "force", "load to be transmitted"), shear=(r"\tau", "stress", "shear strength"),
          area_per_length=("A'", "length", "shear area per length"))
 def required_engagement(load: float, shear: float, area_per_length: float) -> float:
     """Engaged length [mm] that carries a load [N] at a shear strength [MPa]; area per length [mm].

@@ -40,8 +40,8 @@ def bolt_stress_in_operation(gasket_stress: float, gasket_area: float, pressure:
 
 
 @formula(r"S = S_f\,\frac{\theta_g}{\theta_f}", ("S", "stress", "bolt stress"), _SOURCE,
-         flange=("S_f", "stress", "bolt stress the flange bears"),
-         gasket_rotation=(r"\theta_g", "angle", "rotation the gasket bears"),
+         flange=("S_f", "stress", "allowable bolt stress of the flange"),
+         gasket_rotation=(r"\theta_g", "angle", "allowable rotation of the gasket"),
          flange_rotation=(r"\theta_f", "angle", "rotation of the flange at its limit"))
 def bolt_stress_for_rotation(flange: float, gasket_rotation: float, flange_rotation: float) -> float:
     """Bolt stress [MPa] at which a flange turns as far as its gasket bears; rotations [rad].

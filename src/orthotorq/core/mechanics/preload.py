@@ -106,7 +106,7 @@ def preload_from_torque(torque: float, per_preload: float, prevailing: float) ->
 
 
 @formula(r"T = K\,F\,d", ("T", "torque", "torque"), "ISO 16047 (short form)",
-         approximation="the nut factor K puts all friction into one figure",
+         approximation="the nut factor K holds all friction in one value",
          preload=("F", "force", "preload"), nut_factor=("K", "-", "nut factor"),
          diameter=("d", "length", "nominal diameter"))
 def torque_from_nut_factor(preload: float, nut_factor: float, diameter: float) -> float:

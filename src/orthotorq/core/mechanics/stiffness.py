@@ -104,7 +104,7 @@ _PARTS = Formula(
     "parts_resilience", r"\delta_p = \sum_i \frac{1}{E_i}\int_{z_{i-1}}^{z_i}\frac{4\,dz}{\pi\,(D(z)^2 - d_h^2)},\quad "
     r"D(z) = \min(d_w + 2 z \tan\varphi,\ D_A)",
     Symbol(r"\delta_p", "resilience", "resilience of the parts"), {},
-    "VDI 2230-1, section 5.1.2: deformation cone and sleeve", "the load spreads in a cone; layers count where they lie")
+    "VDI 2230-1, section 5.1.2: deformation cone and sleeve", "the load spreads in a cone; layers count at their place")
 
 
 def explain_parts(layers: tuple[Layer, ...], face_diameter: float, hole: float, outer_diameter: float, slope: float,

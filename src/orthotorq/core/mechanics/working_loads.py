@@ -80,6 +80,35 @@ def alternating_stress(factor: float, high: float, low: float, stress_area: floa
     return factor * (high - low) / (2 * stress_area)
 
 
+@formula(r"F_{SA} = F_A - (F_M - F_Z)", ("F_{SA}", "force", "additional bolt force, joint open"), _SOURCE,
+         preload=_FM, loss=("F_Z", "force", "losses and thermal change"), axial=_FA)
+def extra_once_separated(preload: float, loss: float, axial: float) -> float:
+    """What an axial load [N] adds to the bolt once the joint has separated: the bolt carries all of it.
+
+    >>> extra_once_separated(20_000.0, 2_000.0, 60_000.0)
+    42000.0
+    """
+    return axial - max(0.0, preload - loss)
+
+
+@formula(r"\sigma_a = \frac{F_{A,o} - (F_V + \Phi\,F_{A,u})}{2\,A_s},\quad F_V = F_M - F_Z", (r"\sigma_a", "stress",
+         "alternating stress, joint open at the top"), _SOURCE, preload=_FM,
+         loss=("F_Z", "force", "losses and thermal change"), factor=_PHI,
+         high=("F_{A,o}", "force", "highest axial load"), low=("F_{A,u}", "force", "lowest axial load"), stress_area=_AS)
+def alternating_once_separated(
+    preload: float, loss: float, factor: float, high: float, low: float, stress_area: float
+) -> float:
+    """Stress amplitude [MPa] in the bolt of a joint that separates at its highest load [N].
+
+    At a lowest load at which it is open, too, the bolt carries all of that one as well.
+
+    >>> round(alternating_once_separated(20_000.0, 0.0, 0.1, 60_000.0, 10_000.0, 156.67), 2)
+    124.47
+    """
+    left = max(0.0, preload - loss)
+    return (high - max(left + factor * low, low, 0.0)) / (2 * stress_area)
+
+
 @formula(r"\sigma_{ASV} = 0.85\left(\frac{150}{d} + 45\right)", (r"\sigma_{ASV}", "stress", "endurance limit"),
          "VDI 2230-1: thread rolled before heat treatment, 2 million cycles",
          approximation="less for cut, plated or corroded threads", diameter=("d", "length", "nominal diameter"))

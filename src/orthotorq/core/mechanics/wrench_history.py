@@ -61,23 +61,23 @@ def effect_of(error: float | None, percent: float, band: tuple[float, float, flo
     if percent < FULL_SHARE:
         return Effect("inside", "only passes below the full figure: others gave the last of it")
     if error is None:
-        return Effect("unknown", "its error is not known: check it first")
+        return Effect("unknown", "its error is not known: record a calibration check first")
     was = (band[0] / (1 + error), band[1] / (1 + error), band[2] / (1 + error))
     if window == (None, None):
         return Effect("unknown", "no window is known for these bolts", was)
     low = 0.0 if window[0] is None else window[0]
     high = float("inf") if window[1] is None else window[1]
     if was[1] < low:
-        return Effect("outside", "the middle of the band lies below what the joint needs", was)
+        return Effect("outside", "typical load below the joint need", was)
     if was[1] > high:
-        return Effect("outside", "the middle of the band lies above what the joint bears", was)
-    # an end that lay outside as planned was taken on at the release: only what got worse counts
+        return Effect("outside", "typical load above the limit of the joint", was)
+    # an end that lay outside as planned was waived at the release: only what got worse counts
     if was[0] < low <= band[0]:
-        return Effect("edge", "the low end of the band lies below what the joint needs", was)
+        return Effect("edge", "lowest load below the joint need", was)
     if was[2] > high >= band[2]:
-        return Effect("edge", "the high end of the band lies above what the joint bears", was)
-    return Effect("inside", "no end of the band lies further out than planned" if was[0] < low or was[2] > high
-                  else "the whole band lies inside the window", was)
+        return Effect("edge", "highest load above the limit of the joint", was)
+    return Effect("inside", "no load farther out than planned" if was[0] < low or was[2] > high
+                  else "all loads inside the limits", was)
 
 
 def trend_of(checks: Sequence[tuple[float, float]], limit: float | None) -> tuple[float | None, str]:

@@ -8,14 +8,14 @@ from __future__ import annotations
 from enum import StrEnum
 from string import Formatter
 
-from . import input, refusals
+from . import input, refusal_texts
 from .input import Message
 from .origin import Origin
 from .refusals import Refusal
 
 __all__ = ["TEXTS", "Message", "Origin", "Refusal", "a_word", "render"]
 
-TEXTS: dict[StrEnum, str] = dict([*input.TEXTS.items(), *refusals.TEXTS.items()])
+TEXTS: dict[StrEnum, str] = dict([*input.TEXTS.items(), *refusal_texts.TEXTS.items()])
 
 
 def a_word(word: str) -> str:

@@ -29,6 +29,11 @@ class Message(StrEnum):
     FACE_IMPOSSIBLE = "face_impossible"
     BAND_ORDER = "band_order"
     ORDER_IMPOSSIBLE = "order_impossible"
+    SEQUENCE_STRANGE = "sequence_strange"
+    SEQUENCE_MISSING = "sequence_missing"
+    SEQUENCE_TWICE = "sequence_twice"
+    SEQUENCE_UNREAD = "sequence_unread"
+    NO_REPEATS = "no_repeats"
     CHAIN_IMPOSSIBLE = "chain_impossible"
     PREVAILING_EATS_TORQUE = "prevailing_eats_torque"
     UNKNOWN_REFERENCE = "unknown_reference"
@@ -50,6 +55,7 @@ class Message(StrEnum):
     SOURCE_WITHOUT_FIGURE = "source_without_figure"
     ANGLE_NEEDS_STACK = "angle_needs_stack"
     WORK_NEEDS_STACK = "work_needs_stack"
+    NOTHING_LEFT = "nothing_left"
     TOO_HOT_FOR_TABLE = "too_hot_for_table"
     COMPONENT_NEEDS_GASKET = "component_needs_gasket"
     TOOL_DOES_NOT_FIT = "tool_does_not_fit"
@@ -79,7 +85,7 @@ TEXTS: dict[Message, str] = {
     Message.HEXAGON_UNKNOWN:
         "No hexagon table covers {thread}; enter the bearing face and hole diameters of the part.",
     Message.GRADE_UNKNOWN: "“{text}” is not a grade in the tables; write standard and grade, for example ISO 898-1 8.8.",
-    Message.GRADE_AMBIGUOUS: "“{text}” stands in several standards ({standards}); write the standard too.",
+    Message.GRADE_AMBIGUOUS: "“{text}” is in several standards ({standards}); enter the standard too.",
     Message.GRADE_BARE:
         "“{text}” alone can be {grades}, the class of a nut, or half of a class such as 8.8; write the standard too.",
     Message.GRADE_OUT_OF_RANGE:
@@ -91,12 +97,20 @@ TEXTS: dict[Message, str] = {
     Message.FACE_IMPOSSIBLE: "The hole ({hole} mm) must be smaller than the bearing face ({face} mm).",
     Message.BAND_ORDER: "A band is low, typical, high in rising order; got {low}, {typical}, {high}.",
     Message.ORDER_IMPOSSIBLE: "{what}; expected {expected}.",
+    Message.SEQUENCE_STRANGE: "The sequence names {bolts}; {group} has {count} bolts.",
+    Message.SEQUENCE_MISSING: "The sequence of {group} leaves out bolt {bolts}.",
+    Message.SEQUENCE_TWICE: (
+        "The sequence takes bolt {bolts} more than once; tick that bolts repeat on purpose, or "
+        "remove one."),
+    Message.SEQUENCE_UNREAD: (
+        "The sequence cannot be read: {text}. Enter numbers of bolts, as 1 5 3 7 or 1-4, 9-12."),
+    Message.NO_REPEATS: "Only a torque pass without a check and without rounds may repeat bolts.",
     Message.CHAIN_IMPOSSIBLE: "{what}.",
     Message.PREVAILING_EATS_TORQUE:
         "The torque ({torque} N·m) must be greater than the prevailing torque ({prevailing} N·m).",
     Message.UNKNOWN_REFERENCE: "“{id}” is not the id of {kind:a} in this plan; known: {known}.",
     Message.DUPLICATE_ID: "The id “{id}” is used twice; every {kind} needs its own.",
-    Message.RESERVED_ID: "“{id}” is kept for the program; choose another id.",
+    Message.RESERVED_ID: "“{id}” is reserved for the program; choose another id.",
     Message.RANGE_REVERSED: "A range runs from the smaller to the greater figure; got {low} to {high}.",
     Message.NOT_A_PLAN: "This is not an Orthotorq plan: “format” must be “orthotorq.plan”.",
     Message.NOT_JSON: "The file is not JSON: {reason}.",
@@ -105,7 +119,7 @@ TEXTS: dict[Message, str] = {
     Message.CONDITION_MISSING:
         "A stage that tightens, checks or measures names the condition it is valid in, for example “wheel hanging”.",
     Message.PLACES_OVERLAP:
-        "{count} bolts stand {spacing} mm apart at their nearest: less than their own thread ({head} mm).",
+        "{count} bolts are {spacing} mm apart at their nearest: less than their own thread ({head} mm).",
     Message.PASS_FORM: "{what}.",
     Message.TABLE_FILE: "{what}.",
     Message.RAW_FILE: "Line {line} of the pull: {what}. Nothing of the file is used.",
@@ -113,6 +127,8 @@ TEXTS: dict[Message, str] = {
     Message.NO_TARGET: "The group “{group}” is tightened but has no target.",
     Message.NO_VALID_SOURCE: "No source of this plan is valid for “{group}” and gives a figure.",
     Message.SOURCE_WITHOUT_FIGURE: "The source “{source}” gives no figure for “{group}”; choose another.",
+    Message.NOTHING_LEFT: "“{group}”: with this value the bound “{bound}” allows no preload at all. Check the value and "
+                          "its unit; if it is right, the bolt is too small.",
     Message.WORK_NEEDS_STACK: "Loads and temperature at work on “{group}” need the clamped stack, to know who takes what.",
     Message.TOO_HOT_FOR_TABLE: "{temperature} is above what the table of materials covers; the joint cannot be judged there.",
     Message.COMPONENT_NEEDS_GASKET: "“{group}” has no gasket: a flange is judged by component with one.",
@@ -125,6 +141,6 @@ TEXTS: dict[Message, str] = {
     Message.LIST_LENGTH: "The list must have {range} entries.",
     Message.CHOICE: "“{value}” is not possible here; use one of {choices}.",
     Message.BAD_VALUE: "{reason}.",
-    Message.TOO_HEAVY: "That took longer than {seconds} s or more memory than it is given. Nothing was kept.",
+    Message.TOO_HEAVY: "That took longer than {seconds} s or more memory than it is given. Nothing was saved.",
     Message.TOO_BUSY: "Others are printing or sending photos at the moment. Try again in a minute.",
 }

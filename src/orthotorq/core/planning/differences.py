@@ -58,7 +58,7 @@ def _shown(value: Any) -> str | None:
     if isinstance(value, dict):
         return str(value.get("title") or value.get("name") or value.get("what") or value.get("text") or value.get("kind")
                    or value.get("do") or value["id"])
-    return str(value) or "not said"
+    return str(value) or "not specified"
 
 
 def _differing(before: Any, after: Any, path: tuple[str, ...]) -> Iterator[tuple[tuple[str, ...], Any, Any]]:

@@ -27,13 +27,13 @@ METHODS: dict[str, tuple[str, str, list[dict[str, Any]]]] = {
         _hand(), _torque("snug", "Snug, 25 %", 25, "cross"), _torque("step", "Step, 65 %", 65, "cross"),
         _torque("full", "Full, 100 %", 100, "cross"),
         _torque("round", "Full round in circle", 100, "circle", check=True)]),
-    "wheel": ("Wheel: full and once more", "wheels, after snug in star order while hanging", [
+    "wheel": ("Wheel: full and one check", "wheels, after snug in star order while hanging", [
         _torque("full", "Full, 100 %", 100, "star"), _torque("again", "One more round", 100, "star", **_CHECK)]),
     "over_torque_rounds": ("Over-torque rounds", "shaft locking hubs: a little over target until none moves, then at target", [
         _hand(), _torque("half", "Even start, 50 %", 50, "cross"),
         _torque("over", "Rounds at 104 %", 104, "circle", rounds={"until": "none_moves", "max": 12}),
         _torque("check", "None may move at 100 %", 100, "circle", check=True,
-                rounds={"until": "none_moves", "max": 2}, falls="over-torque rounds come back to the target")]),
+                rounds={"until": "none_moves", "max": 2}, falls="over-torque rounds return to the target")]),
     "torque_angle": ("Torque plus angle", "single-use bolts: a snug torque, then an angle", [
         _hand(), _torque("snug", "Snug torque", 100, "cross"),
         {"id": "angle", "name": "Angle", "do": "angle", "turn": "50 deg", "within": "5 deg", "read_by": "angle disc",
@@ -52,7 +52,7 @@ METHODS: dict[str, tuple[str, str, list[dict[str, Any]]]] = {
         _hand(), _torque("half", "Half, 50 %", 50, "cross"), _torque("full", "Full, 100 %", 100, "cross"),
         {"id": "rest", "name": "Let it settle", "do": "wait", "for": "30 min"},
         _torque("again", "Full again", 100, "cross", **_CHECK)]),
-    "preset": ("Preset driver", "small fasteners in a fixture: one figure, one click each", [
+    "preset": ("Preset driver", "small fasteners in a fixture: one torque, one click each", [
         _hand(), _torque("click", "One click", 100, "circle")]),
     "feel": ("By feel", "roadside only: provisional, recheck with the right tool at once", [
         _hand("star"), {"id": "feel", "name": "As tight as you can", "do": "feel", "order": {"kind": "star"}}]),

@@ -5,6 +5,7 @@ import re
 from collections.abc import Iterable, Iterator
 from typing import Any, Literal
 
+from ..forms.as_typed import Raw, listed, mapping, mappings, words
 from ..forms.base import Out
 from ..forms.errors import FieldError
 from ..forms.result import FindingOut, RecheckOut, Result
@@ -12,10 +13,9 @@ from ..forms.stage import StageOut
 from ..kinds.stage_kind import OCCASIONS
 from ..kinds.stage_registry import STAGE_KINDS
 from ..units import show
+from .finding_location import field_of
 from .findings import family_of
-from .mending import field_of
 
-Raw = dict[str, Any]
 _JOINT = re.compile(r"groups/\d+/(layout|fastener/(thread|face|head)|into|stack)|positions")
 
 
@@ -43,7 +43,7 @@ def outline(raw: Any, result: Result | None, errors: Iterable[FieldError] = ()) 
     if not isinstance(raw, dict):
         return []
     sections = [*_groups(raw, result), *_stages(raw, result), Section(
-        key="back", kind="back", index=0, id="", title="Come back",
+        key="back", kind="back", index=0, id="", title="Recheck interval",
         line="; ".join(map(_recheck_line, result.rechecks)) if result and result.rechecks else "no recheck planned")]
     worst: dict[str, str] = {}
     for finding in (result.findings if result else []):
@@ -57,11 +57,6 @@ def outline(raw: Any, result: Result | None, errors: Iterable[FieldError] = ()) 
     return sections
 
 
-def _listed(raw: Raw, field: str) -> list[Raw]:
-    found = raw.get(field)
-    return [one if isinstance(one, dict) else {} for one in found] if isinstance(found, list) else []
-
-
 def _layout_line(layout: Raw, count: int, thread: object) -> str:
     """How many bolts of which thread stand where."""
     kind = layout.get("kind")
@@ -70,43 +65,43 @@ def _layout_line(layout: Raw, count: int, thread: object) -> str:
     if kind == "row":
         return f"{layout.get('count')} × {thread} in a row, {layout.get('pitch')} apart"
     if kind == "grid":
-        edge = ", edge only" if layout.get("perimeter") else ""
+        edge = ", perimeter only" if layout.get("perimeter") else ""
         return f"{count} × {thread} in {layout.get('rows')} rows of {layout.get('columns')}{edge}"
     return f"1 × {thread}" if count == 1 else f"{count} × {thread} at free points"
 
 
 def _groups(raw: Raw, result: Result | None) -> Iterator[Section]:
-    groups, outs = _listed(raw, "groups"), {g.id: g for g in result.groups} if result else {}
-    many, positions = len([g for g in groups if "like" not in g]) > 1, len(_listed(raw, "positions"))
+    groups, outs = mappings(raw.get("groups")), {g.id: g for g in result.groups} if result else {}
+    many, positions = len([g for g in groups if "like" not in g]) > 1, len(mappings(raw.get("positions")))
     for i, group in enumerate(groups):
         name, out = str(group.get("id")), outs.get(str(group.get("id")))
         if "like" in group:
-            layout = group.get("layout") if isinstance(group.get("layout"), dict) else {}
-            thread = out.thread.designation if out else (group.get("fastener") or {}).get("thread")
-            yield Section(key=f"joint-{name}", kind="like", index=i, id=name, title=f"In another way: {group.get('name')}",
-                          line=_layout_line(layout or {}, len(out.places) if out else 0, thread))
+            layout = mapping(group.get("layout"))
+            thread = out.thread.designation if out else mapping(group.get("fastener")).get("thread")
+            yield Section(key=f"joint-{name}", kind="like", index=i, id=name, title=f"Variant: {group.get('name')}",
+                          line=_layout_line(layout, len(out.places) if out else 0, thread))
             continue
-        layout = group.get("layout") if isinstance(group.get("layout"), dict) else {}
-        fastener = group.get("fastener") if isinstance(group.get("fastener"), dict) else {}
-        count = len(out.places) if out else len(layout.get("points") or []) if layout else 0
-        where = _layout_line(layout or {}, count, (fastener or {}).get("thread"))
+        layout, fastener = mapping(group.get("layout")), mapping(group.get("fastener"))
+        count = len(out.places) if out else len(listed(layout.get("points")))
+        where = _layout_line(layout, count, fastener.get("thread"))
         yield Section(key=f"joint-{name}", kind="joint", index=i, id=name,
-                      title=f"The joint: {group.get('name')}" if many else "The joint",
+                      title=f"Joint: {group.get('name')}" if many else "Joint",
                       line=where + (f", {positions} positions" if positions and not many else ""))
-        line = "not computed" if result is None else "no figure: snug or by hand"
+        line = "not computed" if result is None else "no torque: snug or by hand"
         if out is not None and out.target is not None and out.preload is not None:
             angle = f" + {show(out.target.angle_deg, 3)}°" if out.target.angle_deg else ""
-            line = (f"{out.target.set_torque_Nm:.0f} N·m{angle}, {out.target.why}; "
-                    f"{show(out.preload.typical_N / 1e3, 3)} kN")
+            line = (
+                f"{out.target.set_torque_Nm:.0f} N·m{angle}: {show(out.preload.typical_N / 1e3, 3)}"
+                f" kN, up to {show(out.preload.high_N / 1e3, 3)} kN"
+            )
         yield Section(key=f"figure-{name}", kind="figure", index=i, id=name,
-                      title=f"The figure: {group.get('name')}" if many else "Find the figure", line=line)
+                      title=f"Torque target: {group.get('name')}" if many else "Torque target", line=line)
 
 
 def _tools(raw: Raw) -> Iterator[Section]:
-    tools = raw.get("tools")
-    for name, tool in (tools.items() if isinstance(tools, dict) else ()):
+    for name, tool in mapping(raw.get("tools")).items():
         if isinstance(tool, dict):
-            low, high = (tool.get("range") or ["?", "?"])[:2] if isinstance(tool.get("range"), list) else ("?", "?")
+            low, high = (*listed(tool.get("range")), "?", "?")[:2]
             length = f", {tool['length']}" if tool.get("length") else ""
             yield Section(key=f"tool-{name}", kind="tool", index=0, id=str(name), title="Tools",
                           line=f"{tool.get('name') or tool.get('kind')}, {low} to {high}{length}")
@@ -114,7 +109,7 @@ def _tools(raw: Raw) -> Iterator[Section]:
 
 def _stages(raw: Raw, result: Result | None) -> Iterator[Section]:
     outs, tools = {s.id: s for s in result.stages} if result else {}, False
-    for i, stage in enumerate(_listed(raw, "stages")):
+    for i, stage in enumerate(mappings(raw.get("stages"))):
         if stage.get("kind") == "tighten" and not tools:
             tools = True
             yield from _tools(raw)
@@ -127,8 +122,8 @@ def _stages(raw: Raw, result: Result | None) -> Iterator[Section]:
 
 
 def _stage_line(stage: Raw, out: StageOut | None) -> str:
-    kind, on = STAGE_KINDS.get(str(stage.get("kind"))), stage.get("in") or ["install"]
-    when = "" if "install" in on else f"{', '.join(OCCASIONS.get(str(o), str(o)).lower() for o in on)}: "
+    kind, on = STAGE_KINDS.get(str(stage.get("kind"))), words(stage.get("in")) or ["install"]
+    when = "" if "install" in on else f"{', '.join(OCCASIONS.get(o, o).lower() for o in on)}: "
     text = kind.line(stage) if kind else ""
     settings = [p.settings[0].text for p in out.passes if p.settings] if out else []
     if settings and " · " in text:
@@ -151,6 +146,25 @@ def mended_in(finding: FindingOut, raw: Raw, sections: list[Section]) -> Mended:
         return Mended(section="", field=field)
     found = _of_error(field, raw, sections) if field else ""
     return Mended(section=found or next(iter(_of_finding(finding, sections)), ""), field=field)
+
+
+def fields_of_limits(result: Result, raw: Raw, sections: list[Section]) -> dict[str, Mended]:
+    """By `group/limit` the field that sets a limit."""
+    places = {str(g.get("id")): i for i, g in enumerate(mappings(raw.get("groups")))}
+    sources = {str(s.get("id")): i for i, s in enumerate(mappings(raw.get("sources")))}
+    out = {}
+    for group in result.groups:
+        for limit in group.limits:
+            kind, _, rest = limit.input.partition("/")
+            name, _, inner = rest.partition("/")
+            number = {"groups": places, "sources": sources}.get(kind, {}).get(name, name)
+            field = "/".join(part for part in (kind, str(number), inner) if part)
+            section = f"figure-{group.id}" if kind == "sources" else _of_error(field, raw, sections)
+            tools = [s.key for s in sections if s.kind == "tool"]
+            if kind == "tools" and section not in tools:
+                section = tools[0] if tools else ""
+            out[f"{group.id}/{limit.id}"] = Mended(section=section, field=field)
+    return out
 
 
 def wrong_in(errors: Iterable[FieldError], raw: Raw, sections: list[Section]) -> list[Mended]:
@@ -188,8 +202,8 @@ def _of_error(path: str, raw: Raw, sections: list[Section]) -> str:
     if parts[0] == "tools" and len(parts) > 1:
         return f"tool-{parts[1]}"
     if parts[0] == "chains" and len(parts) > 1:
-        links = (raw.get("chains") or {}).get(parts[1]) if isinstance(raw.get("chains"), dict) else None
-        return f"tool-{links[0]}" if isinstance(links, list) and links else ""
+        links = listed(mapping(raw.get("chains")).get(parts[1]))
+        return f"tool-{links[0]}" if links else ""
     if parts[0] == "stages":
         return next((s.key for s in sections if s.kind == "stage" and s.index == number), "")
     wanted = {"rechecks": "back", "positions": "joint"}.get(parts[0], "figure")

@@ -8,32 +8,60 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
+from ..forms.condition import STATES, Condition
+
 
 @dataclass(frozen=True, slots=True)
 class Axis:
-    """States of which one holds at a time; `begins` is what holds when nothing was done yet, by occasion or always; in a
-    state of `passing` a joint is never left."""
+    """States of which one holds at a time, as choices of a condition; `begins` is the choice that
+    holds when nothing was done
+    yet, by occasion or always; in a choice of `passing` a joint is never left."""
 
-    states: tuple[str, ...]
+    name: str
+    choices: tuple[str, ...]
     begins: dict[str, str] = field(default_factory=dict)
     passing: frozenset[str] = frozenset()
 
+    @property
+    def states(self) -> tuple[str, ...]:
+        """Its states as the work says them."""
+        return tuple(STATES[self.name][choice] for choice in self.choices)
+
     def at_first(self, occasion: str) -> str | None:
         """The state that holds at the beginning, where one can be taken for granted."""
-        return self.begins.get(occasion, self.begins.get("always"))
+        first = self.begins.get(occasion, self.begins.get("always"))
+        return STATES[self.name][first] if first is not None else None
+
+    @property
+    def never_left(self) -> tuple[str, ...]:
+        """States in which a joint is never left."""
+        return tuple(STATES[self.name][choice] for choice in self.choices if choice in self.passing)
 
 
-WHEEL = Axis(("wheel off", "wheel hanging", "wheel touching", "wheel standing"),
-             {"install": "wheel off", "always": "wheel standing"}, frozenset({"wheel hanging", "wheel touching"}))
-PRESSURE = Axis(("in service", "pressure off"), {"always": "in service"})
-HEAT = Axis(("hot in service", "cold"), {"always": "hot in service"})
-CONTENT = Axis(("not seen inside", "seen to be empty"), {"always": "not seen inside"})
-COVER = Axis(("joint open", "joint closed"), {"install": "joint open", "always": "joint closed"})
-LOAD = Axis(("load on", "load off"), {"always": "load on"})
-PARTS = Axis(("parts loose", "parts centred", "parts at their stops"), {"install": "parts loose", "always": "parts centred"})
-STOPS = Axis(PARTS.states, {"install": "parts loose", "always": "parts at their stops"})
-FEET = Axis(("on the hoist", "on its feet", "set down"), {"always": "on its feet"}, frozenset({"on the hoist"}))
-HUNG = Axis(("on the hoist", "weight on the rods", "set down"), {"always": "weight on the rods"}, frozenset({"on the hoist"}))
+WHEEL = Axis(
+    "wheel",
+    ("off", "hanging", "touching", "standing"),
+    {"install": "off", "always": "standing"},
+    frozenset({"hanging", "touching"}),
+)
+PRESSURE = Axis("pressure", ("on", "off"), {"always": "on"})
+HEAT = Axis("temperature", ("hot", "cold"), {"always": "hot"})
+CONTENT = Axis("inside", ("not_seen", "seen_empty"), {"always": "not_seen"})
+COVER = Axis("joint", ("open", "closed"), {"install": "open", "always": "closed"})
+LOAD = Axis("load", ("on", "off"), {"always": "on"})
+PARTS = Axis("parts", ("loose", "centred", "at_stops"), {"install": "loose", "always": "centred"})
+STOPS = Axis("parts", PARTS.choices, {"install": "loose", "always": "at_stops"})
+FEET = Axis(
+    "weight", ("on_hoist", "on_feet", "set_down"), {"always": "on_feet"}, frozenset({"on_hoist"})
+)
+HUNG = Axis(
+    "weight", ("on_hoist", "on_rods", "set_down"), {"always": "on_rods"}, frozenset({"on_hoist"})
+)
+#: choices that every condition may make, whatever the joint; a condition of turning says the first
+#: three where they are its own
+EVERYWHERE = ("pressure", "temperature", "load", "held")
+#: choices that a condition in which bolts are turned has to make, where the joint has them
+DECISIVE = ("pressure", "temperature", "load", "wheel")
 
 _PRESSED = (PRESSURE, HEAT, CONTENT, COVER)
 #: axes by kind of joint
@@ -51,6 +79,9 @@ SAFEGUARDS: dict[str, str | None] = {
     LOCKED: "lock_off", "on stands": "lower_down", "chocked": None, "in slings": "sling_off",
     "second safeguard hung": "sling_off", "held by a helper": None, "spacers in": None, "holding tool in": "tool_out",
 }
+#: what holds a part during the work alone: taking it away does not give the machine back
+HOLDS = frozenset({"held by a helper", "in slings", "second safeguard hung", "spacers in",
+                   "holding tool in"})
 #: by caution of a stage, the safeguard that it speaks of
 SPOKEN_OF = {"lockout": LOCKED}
 
@@ -60,14 +91,29 @@ def axis_of(kind: str, word: str) -> Axis | None:
     return next((axis for axis in AXES.get(kind, ()) if word in axis.states), None)
 
 
-def words_of(condition: str, kind: str) -> list[str]:
-    """A condition as states; two of them may be said in one breath.
+def not_chosen(kind: str, condition: Condition) -> list[str]:
+    """Axes of the joint that decide whether bolts may be turned, and of which a condition says
+    nothing."""
+    return [
+        axis.name
+        for axis in AXES.get(kind, ())
+        if axis.name in DECISIVE and axis.name not in condition.chosen
+    ]
 
-    >>> words_of("pressure off and cold", "gasketed_cover"), words_of("nuts and bolts off", "gasketed_cover")
-    (['pressure off', 'cold'], ['nuts and bolts off'])
-    """
-    parts = condition.split(" and ")
-    return parts if len(parts) > 1 and all(axis_of(kind, part) or part in SAFEGUARDS for part in parts) else [condition]
+
+def needed(kind: str, condition: Condition) -> list[str]:
+    """What a condition wants to find brought about: states of the joint's axes, and what is in
+    place. Heat and pressure that are
+    wanted are said by findings of their own."""
+    own = {word for axis in AXES.get(kind, ()) for word in axis.states} - {
+        STATES["pressure"]["on"],
+        STATES["temperature"]["hot"],
+    }
+    return [
+        word
+        for word in (*condition.states, *condition.in_place)
+        if word in own or word in condition.in_place
+    ]
 
 
 @dataclass(slots=True)
@@ -103,5 +149,5 @@ class Standing:
     def unfinished(self) -> Iterator[str]:
         """States that a joint is never left in."""
         for number, axis in enumerate(AXES.get(self.kind, ())):
-            if self.states.get(number) in axis.passing:
+            if self.states.get(number) in axis.never_left:
                 yield self.states[number]

@@ -10,8 +10,8 @@ from functools import lru_cache
 from importlib.resources import files
 from typing import Any
 
-from .examples import emptied, examples_of
 from .methods import passes_of_method
+from .unconfirmed_defaults import emptied, examples_of
 
 Doc = dict[str, Any]
 
@@ -33,5 +33,12 @@ def blank_plan(kind: str, title: str, joint: str) -> Doc:
     for stage in body["stages"]:
         if "method" in stage:
             stage["passes"] = passes_of_method(stage.pop("method"))
-    return {"format": "orthotorq.plan", "version": 2, "title": title, "joint_kind": kind, "joint": joint,
-            "chains": {"main": ["w"]}, **body}
+    return {
+        "format": "orthotorq.plan",
+        "version": 3,
+        "title": title,
+        "joint_kind": kind,
+        "joint": joint,
+        "chains": {"main": ["w"]},
+        **body,
+    }

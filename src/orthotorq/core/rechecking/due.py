@@ -106,17 +106,33 @@ def _first_of(dues: list[Due]) -> Due:
     return min(dated, key=lambda one: one.day or date.max) if dated else dues[0]
 
 
-def _point(walk: _Walk, point: Point) -> Due | None:
-    """What a reading of the schedule comes to; None where the meter has passed it."""
+def _point(walk: _Walk, point: Point) -> Due:
+    """What a reading of the schedule comes to; one that the meter has passed is due, unless it was done."""
     ways = [(value, unit) for value, unit in point.ways]
-    if any(walk.passed(value, unit) for value, unit in ways):
-        return None
+    for value, unit in ways:
+        if walk.passed(value, unit):
+            day, why = walk.start, f"{amount(value, unit)} has passed: due, unless it was done"
+            return Due(value, unit, day, day, day, why)
     alone = len(ways) == 1
     return _first_of([walk.due(value, unit, f"at {amount(value, unit)}" if alone else
                                f"{point.words()}, whichever is first: {amount(value, unit)}") for value, unit in ways])
 
 
-def _next(walk: _Walk, every: Point, last: float) -> Due:
+def _counted(last: Point | None, more: float, unit: str) -> tuple[float, str]:
+    """An interval counted on from the last reading of a schedule, in the unit in which it is a whole one.
+
+    >>> _counted(Point(1.0, "months"), 6.0, "months"), _counted(Point(1.0, "months"), 1.0, "years")
+    ((7.0, 'months'), (13.0, 'months'))
+    """
+    if last is None or UNITS[last.unit][0] != UNITS[unit][0]:
+        return more, unit
+    at = last.value * UNITS[last.unit][1] / UNITS[unit][1] + more
+    if abs(at - round(at)) < 1e-9 or last.unit == unit:
+        return at, unit
+    return at * UNITS[unit][1] / UNITS[last.unit][1], last.unit
+
+
+def _next(walk: _Walk, every: Point, last: float, last_at: Point | None) -> Due:
     """The next of an interval: each way counted on from the recheck before."""
     out = []
     for value, unit in every.ways:
@@ -124,8 +140,9 @@ def _next(walk: _Walk, every: Point, last: float) -> Due:
         why = f"{amount(value, unit)} after the one before{first}"
         if UNITS[unit][0] in CALENDAR:
             day = walk.calendar(value, unit, walk.anchor, walk.steps + 1)
-            at = value * (walk.steps + 1) if len(every.ways) == 1 else value
-            out.append(Due(at, unit, day, day, day, why))
+            more = value * (walk.steps + 1)
+            counted, told = _counted(last_at, more, unit) if len(every.ways) == 1 else (value, unit)
+            out.append(Due(counted, told, day, day, day, why))
             continue
         at = (last if walk.on_meter(unit) or walk.meter is None else 0.0) / UNITS[unit][1] + value
         while walk.passed(at, unit):
@@ -137,11 +154,11 @@ def _next(walk: _Walk, every: Point, last: float) -> Due:
 def due_of(schedule: Schedule, meter: Meter | None, start: date | None, most: int = MOST) -> list[Due]:
     """The next rechecks of a schedule, the first ones at most, in the order of their days.
 
-    `meter` stands at its reading on `start`, where the calendar also begins. What the meter has passed is not listed.
+    `meter` stands at its reading on `start`, where the calendar also begins. What the meter has passed is due on the first day.
     """
     walk = _Walk(meter, start)
-    points = [(point, _point(walk, point)) for point in schedule.at]
-    out = sorted((due for _, due in points if due is not None), key=lambda one: one.day or date.max)
+    points = [_point(walk, point) for point in schedule.at]
+    out = sorted(points, key=lambda one: one.day or date.max)
     # the interval counts on from the last reading of the schedule, in the first unit of its own meter
     last, seen = 0.0, [p.value * UNITS[p.unit][1] for p in schedule.at if UNITS[p.unit][0] not in CALENDAR and (
         schedule.every is None or any(UNITS[p.unit][0] == UNITS[u][0] for _, u in schedule.every.ways))]
@@ -149,7 +166,7 @@ def due_of(schedule: Schedule, meter: Meter | None, start: date | None, most: in
     if out and out[-1].day is not None:
         walk.anchor = out[-1].day
     while schedule.every is not None and len(out) < most:
-        due = _next(walk, schedule.every, last)
+        due = _next(walk, schedule.every, last, schedule.at[-1] if schedule.at else None)
         if due.day is None and due.unit in ("d", "weeks", "months", "years"):
             break
         out.append(due)

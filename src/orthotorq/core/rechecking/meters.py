@@ -13,8 +13,7 @@ from .schedule import CALENDAR, UNITS, amount
 
 How = Literal["reading", "reset", "replaced", "rolled_over"]
 #: how a reading goes on from the one before, in words
-HOWS: dict[str, str] = {"reading": "goes on", "reset": "was set back", "replaced": "is a new counter",
-                        "rolled_over": "has rolled over"}
+HOWS: dict[str, str] = {"reading": "Reading", "reset": "Reset", "replaced": "New meter", "rolled_over": "Rolled over"}
 #: units in which a machine may count
 METERS = tuple(unit for unit, (dimension, _) in UNITS.items() if dimension not in CALENDAR)
 _DAY = 86400.0
@@ -57,19 +56,30 @@ def gained(before: Shown | None, one: Shown, unit: str) -> float:
     if before is None:
         return 0.0
     if one.at == before.at:
-        raise _refuse("at", "There is a reading of this very time already: give the time of this one, or strike that one out")
+        raise _refuse(
+            "at", "There is a reading of this very time. Enter another time, or correct that reading"
+        )
     if one.how == "reading":
         if one.value < before.value:
-            raise _refuse("value", f"The meter showed {amount(before.value, unit)} before and cannot go back to "
-                                   f"{amount(one.value, unit)}: was it set back, replaced, or has it rolled over?")
+            raise _refuse(
+                "value",
+                f"{amount(one.value, unit)} is less than the reading before, "
+                f"{amount(before.value, unit)}. Check the figure, or choose what happened to the "
+                "meter: reset, new meter, rolled over",
+            )
         return one.value - before.value
     if one.before is None:
         if one.how == "rolled_over":
-            raise _refuse("before", "Say at which figure this meter begins again at 0, such as 100000")
+            raise _refuse(
+                "before", "Enter the figure after which this meter starts again at 0, such as 100000"
+            )
         return 0.0
     if one.before < before.value or (one.how == "rolled_over" and one.before <= one.value):
-        raise _refuse("before", f"The old counter showed {amount(before.value, unit)} already: it cannot have ended at "
-                                f"{amount(one.before, unit)}")
+        raise _refuse(
+            "before",
+            f"{amount(one.before, unit)} is less than the last reading of the old meter, "
+            f"{amount(before.value, unit)}",
+        )
     return one.before - before.value + (one.value if one.how == "rolled_over" else 0.0)
 
 
@@ -108,7 +118,7 @@ def rate_of(points: Iterable[tuple[datetime, float]]) -> Rate:
         return Rate(None, f"too few readings for a forecast: {len(last)}, {left} more {'is' if left == 1 else 'are'} needed")
     days = [(at - last[0][0]).total_seconds() / _DAY for at, _ in last]
     if days[-1] < METER_DAYS.value:
-        return Rate(None, f"the readings lie within {days[-1]:.1f} days: a forecast needs {METER_DAYS.value:g}")
+        return Rate(None, f"the readings are within {days[-1]:.1f} days: a forecast needs {METER_DAYS.value:g}")
     slopes = []
     for i in range(len(last)):
         for j in range(i + 1, len(last)):
@@ -117,4 +127,4 @@ def rate_of(points: Iterable[tuple[datetime, float]]) -> Rate:
                 slopes.append(((last[j][1] - last[i][1]) / over, over * 0.5 ** (age / METER_AGES.value)))
     low, typical, high = (_weighted(slopes, share) for share in (0.1, 0.5, 0.9))
     words = f"from {len(last)} readings over {days[-1]:.0f} days"
-    return Rate((low, typical, high), words) if high > 0 else Rate(None, f"{words}: it stands still")
+    return Rate((low, typical, high), words) if high > 0 else Rate(None, f"{words}: it does not run")

@@ -8,7 +8,7 @@ from ..thresholds import KEEPS_MOVING, MOVED_DIES
 
 #: what helps a joint that keeps moving, the cheapest first
 PROPOSALS = (
-    "check first that the figure fits this joint: lubricant, face and condition of the bolts as the plan says",
+    "check first that the torque fits this joint: lubricant, face and condition of the bolts as the plan says",
     "longer bolts with sleeves, so that they stretch more and lose less when the parts settle",
     "hardened washers under head and nut, where the faces give way",
     "a lock: wedge washers, adhesive or tab, where it loosens by shaking",

@@ -79,7 +79,7 @@ class _Taken:
         self.every: list[Point] = []
         self.numbers: list[float] = []
         self.notes: list[str] = []
-        self.repeats = self.instead = self.between = False
+        self.repeats = self.instead = self.between = self.single = False
 
     def number(self, value: float) -> None:
         """One more number; of “50 to 100” the early end counts."""
@@ -90,9 +90,11 @@ class _Taken:
         self.between = False
 
     def unit(self, unit: str) -> None:
-        """A unit belongs to all the numbers before it; behind “every” it may stand alone."""
-        if not self.numbers and self.repeats:
+        """A unit belongs to all the numbers before it; behind “every” and “the first” it may
+        stand alone."""
+        if not self.numbers and (self.repeats or self.single):
             self.numbers = [1.0]
+        self.single = False
         into = self.every if self.repeats else self.at
         for value in self.numbers:
             if value <= 0:
@@ -133,7 +135,7 @@ def _take(taken: _Taken, found: re.Match[str], text: str) -> bool:
         taken.between = True
     elif found["unit"]:
         unit = next(u for u in _SPELLED if found[f"u_{u}"])
-        if not taken.numbers and not taken.repeats:
+        if not taken.numbers and not taken.repeats and not taken.single:
             return False
         taken.unit(unit)
     elif found["adverb"]:
@@ -148,6 +150,8 @@ def _take(taken: _Taken, found: re.Match[str], text: str) -> bool:
         taken.instead = True
     elif found["at"] and not (found["at"].lower() == "after" and taken.repeats and not taken.every):
         taken.repeats, taken.instead = False, False
+    if found["at"]:
+        taken.single = found["at"].lower() == "first"
     return True
 
 
@@ -166,7 +170,7 @@ def _ordered(taken: _Taken) -> Schedule:
             points.append(point)
     rising = sorted(points, key=lambda p: (list(dict.fromkeys(UNITS[q.unit][0] for q in points)).index(UNITS[p.unit][0]),
                                            p.value * UNITS[p.unit][1]))
-    notes += [f"{late.words()} stands behind {early.words()}, which is more; put in rising order"
+    notes += [f"{late.words()} is listed after {early.words()}, which is more; sorted"
               for early, late in pairwise(points)
               if UNITS[early.unit][0] == UNITS[late.unit][0] and rising.index(late) < rising.index(early)]
     every = taken.every[0] if taken.every else None
@@ -193,6 +197,6 @@ def parse_schedule(text: str) -> Schedule:
     rest = text[end:].strip(" .;,")
     if found is None or rest:
         raise BadQuantity(Message.BAD_VALUE, reason=(
-            f"“{(rest or text).strip()[:60]}” was not understood as a schedule; write for example “30, 60 and 200 km” or "
+            f"“{(rest or text).strip()[:60]}” cannot be read as a schedule; write for example “30, 60 and 200 km” or "
             "“first 50 h, then every 500 h or 12 months”"))
     return found

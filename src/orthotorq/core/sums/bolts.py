@@ -160,7 +160,7 @@ def _split_note(joint: Joint) -> tuple[str, ...]:
     """What is assumed where a nut factor is given."""
     if joint.nut_factor is None:
         return ()
-    return (f"The nut factor does not say how much rubs in the thread: thread and face are taken alike, at "
+    return (f"The nut factor does not separate thread and face: both are taken alike, at "
             f"{joint.thread_friction().typical:.3g}.",)
 
 

@@ -9,10 +9,10 @@ from typing import Any
 from ..errors import BadQuantity, Impossible, OrthotorqError, in_range
 from ..mechanics.formula import Step
 from ..messages import Message
+from ..number_formats import read_ratio, read_share
 from ..tables.lubricants import Band
 from ..tables.threads import parse_thread
 from ..units import FACTORS, parse, read_number
-from ..written import read_ratio, read_share
 
 
 @dataclass(frozen=True, slots=True)

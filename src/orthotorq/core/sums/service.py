@@ -32,7 +32,13 @@ def working_sum(v: dict[str, Any]) -> Answer:
     factor = explain(work.load_factor, introduction=v["introduction"], fastener=v["delta_s"], parts=v["delta_p"])
     extra = explain(work.bolt_extra, factor=factor.value, axial=axial)
     residual = explain(work.residual_clamp, preload=v["preload"], loss=v["loss"] or 0.0, factor=factor.value, axial=axial)
-    swing = explain(work.alternating_stress, factor=factor.value, high=axial, low=low, stress_area=thread.stress_area)
+    shared = {"high": axial, "low": low, "stress_area": thread.stress_area, "factor": factor.value}
+    if residual.value <= 0:
+        kept = {"preload": v["preload"], "loss": v["loss"] or 0.0}
+        extra = explain(work.extra_once_separated, axial=axial, **kept)
+        swing = explain(work.alternating_once_separated, **kept, **shared)
+    else:
+        swing = explain(work.alternating_stress, **shared)
     endurance = explain(work.endurance_limit, diameter=thread.diameter)
     steps, separates = [factor, extra, residual, swing, endurance], residual.value <= 0
     safety = None
@@ -97,9 +103,9 @@ def flange_sum(v: dict[str, Any]) -> Answer:
     load = explain(fla.bolt_load, stress=selected.value, root_area=v["root_area"])
     low, high = _figure(least[1]) if least else None, _figure(most[1]) if most else None
     good = (low is None or selected.value >= low) and (high is None or selected.value <= high)
-    notes = ["Stresses stand on the bolt's root area. Figures of a flange come from its maker or a code calculation."]
+    notes = ["Stresses are for the bolt's root area. Figures of a flange come from its maker or a code calculation."]
     if low is not None and high is not None and low > high:
-        notes.append("The lower bound lies above the upper one: this joint has no bolt stress that satisfies all.")
+        notes.append("The lower limit is above the upper limit: this joint has no bolt stress that satisfies all.")
     steps = tuple(s for _, s in (*lower, *upper) if isinstance(s, Step))
     return Answer({"bolt_stress_MPa": selected.value, "lower_MPa": low, "upper_MPa": high,
                    "governs_lower": least[0] if least else None, "governs_upper": most[0] if most else None, "ok": good,
@@ -115,7 +121,8 @@ def thermal_sum(v: dict[str, Any]) -> Answer:
     notes = ["A change above zero is lost when hot, below zero gained. Steady temperatures; a start or a wash-down may be worse."]
     if hot.value <= 0:
         notes.append("Nothing is left of the preload: the joint is open when hot.")
-    return Answer({"change_N": lost.value, "preload_hot_N": hot.value}, (lost, hot), tuple(notes))
+    # a bolt pulls and never pushes
+    return Answer({"change_N": lost.value, "preload_hot_N": max(0.0, hot.value)}, (lost, hot), tuple(notes))
 
 
 def stripping_sum(v: dict[str, Any]) -> Answer:

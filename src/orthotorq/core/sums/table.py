@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..tables import lubricants, materials
-from . import bolts, coming, identify, joints, manual, service, tools
+from . import bolts, due_dates, identify, joints, manual, service, tools
 from .fields import Answer, Field, Sum, read_values
 
 _THREAD = Field("thread", "thread", "Thread, for example M24 or 1-1/8-8", required=True)
@@ -30,7 +30,7 @@ _STIFF = (Field("grip", "length", "Clamped length", required=True),
 SUMS: dict[str, Sum] = {s.name: s for s in (
     Sum("thread", "Geometry and hexagon of a thread", (
         Field("thread", "thread", "Thread, for example M24x2", required=True, positional=True),), bolts.thread_sum),
-    Sum("identify", "Which thread is it", (
+    Sum("identify", "Identify a thread", (
         Field("flats", "length", "Measured width across flats"), Field("outside", "length", "Measured outside diameter"),
         Field("ten", "length", "Measured length of ten threads")), identify.identify_sum),
     Sum("grade", "Strength of a grade at a size", (
@@ -70,12 +70,12 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         _THREAD, Field("preload", "force", "Preload before", required=True),
         Field("back", "turn", "Angle backed off"), Field("flats", "number", "Flats backed off", zero=True), *_STIFF,
         *_FACE, *_FRICTION, Field("grade", "text", "Grade, not needed here")), joints.backoff_sum),
-    Sum("pair", "Whether two statements are one figure", (
+    Sum("pair", "Whether two statements agree", (
         Field("first", "statement", "First statement", required=True, positional=True),
         Field("second", "statement", "Second statement", required=True, positional=True)), tools.pair_sum),
-    Sum("units", "One figure in every unit", (
+    Sum("units", "One value in every unit", (
         Field("first", "statement", "Figure with its unit", required=True, positional=True),), tools.units_sum),
-    Sum("lubricant", "Another lubricant at the same torque, and at the same clamp load", (
+    Sum("lubricant", "Change of lubricant, at the same torque and at the same clamp load", (
         _THREAD, Field("torque", "torque", "Torque", required=True),
         Field("from", "choice", "Lubricant now", required=True, choices=_LUBRICANTS),
         Field("to", "choice", "Lubricant instead", required=True, choices=_LUBRICANTS), *_FACE), bolts.lubricant_sum),
@@ -89,7 +89,7 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         _THREAD, _GRADE, Field("into", "text", "Material of the internal thread", required=True),
         Field("length", "length", "Engaged length", required=True),
         Field("shear", "stress", "Shear strength of the internal thread"),
-        Field("preload", "force", "Preload to be carried")), bolts.engagement_sum),
+        Field("preload", "force", "Preload to be transmitted")), bolts.engagement_sum),
     Sum("gasket", "Gasket stress and loads", (
         Field("outside", "length", "Outside diameter", required=True),
         Field("inside", "length", "Inside diameter", required=True, zero=True),
@@ -119,8 +119,8 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         Field("gasket-inside", "length", "Inside diameter of the gasket"),
         Field("relaxation", "share", "Share that relaxation leaves; 0.7 when left out"),
         Field("bolt-min", "stress", "Least bolt stress"), Field("bolt-max", "stress", "Most bolt stress"),
-        Field("flange-max", "stress", "Bolt stress the flange bears, from its maker"),
-        Field("gasket-rotation", "degrees", "Rotation the gasket bears"),
+        Field("flange-max", "stress", "Allowable bolt stress of the flange, from its maker"),
+        Field("gasket-rotation", "degrees", "Allowable rotation of the gasket"),
         Field("flange-rotation", "degrees", "Rotation of the flange at its most")), service.flange_sum),
     Sum("thermal", "What temperature leaves of a clamp load", (
         Field("preload", "force", "Preload cold", required=True), Field("grip", "length", "Clamped length", required=True),
@@ -140,20 +140,20 @@ SUMS: dict[str, Sum] = {s.name: s for s in (
         _THREAD, Field("torque", "torque", "Torque of each test; several with semicolons", repeat=True),
         Field("preload", "force", "Clamp load of each test, in the same order", repeat=True),
         Field("thread-torque", "torque", "Torque in the thread of each test", repeat=True), *_FACE), service.friction_sum),
-    Sum("line", "What a line of a manual says", (
-        Field("text", "text", "The line as it stands in the manual", required=True, positional=True),), manual.line_sum),
+    Sum("line", "A line from a manual", (
+        Field("text", "text", "The line as printed in the manual", required=True, positional=True),), manual.line_sum),
     Sum("schedule", "When rechecks fall due", (
         Field("text", "text", "Schedule, for example “first 50 h, then every 500 h or 12 months”", required=True,
               positional=True),
         Field("reading", "text", "The meter now, counted from the tightening, for example 45 km"),
         Field("per-day", "text", "What the meter goes in a day, or low, typical, high"),
-        Field("from", "text", "The day of that reading, for example 2028-02-29")), coming.schedule_sum),
-    Sum("calibration", "What a check of a wrench says", (
+        Field("from", "text", "The day of that reading, for example 2028-02-29")), due_dates.schedule_sum),
+    Sum("calibration", "Result of a calibration check", (
         Field("setting", "torque", "What was set", required=True),
         Field("readings", "text", "What the reference showed, separated by commas or semicolons", required=True),
         Field("class", "text", "Type and class of ISO 6789-1, for example II A"),
         Field("limit", "text", "Limit of your own instead, for example 4 %"),
-        Field("reference-uncertainty", "text", "Uncertainty of the reference, for example 1 %")), coming.calibration_sum),
+        Field("reference-uncertainty", "text", "Uncertainty of the reference, for example 1 %")), due_dates.calibration_sum),
 )}
 
 

@@ -77,7 +77,7 @@ def _statement(text: str, name: str) -> Quantity:
 
 
 def pair_sum(v: dict[str, Any]) -> Answer:
-    """Whether two statements are one figure."""
+    """Whether two statements agree."""
     first, second = _statement(v["first"], "first"), _statement(v["second"], "second")
     if first.kind != second.kind:
         raise Impossible(Message.BAD_VALUE, ("second",),

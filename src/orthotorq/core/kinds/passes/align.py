@@ -6,9 +6,9 @@ from typing import Any, ClassVar, Literal
 
 from ...forms.order import CIRCLE, Order
 from ...forms.quantities import Turn
-from ..asks import NOT_SURE, REFUSES, Ask, Choice
 from ..fields import field
 from ..pass_kind import At, PassForm, PassKind, Planned, Sayings, turn_words
+from ..prompts import HANDLED, NOT_SURE, REFUSES, Ask, Choice
 
 
 class AlignPass(PassForm):
@@ -27,7 +27,7 @@ class Align(PassKind):
     fields = (field("turn", "At most", "quantity"),)
     pulls = True
     ask = Ask("align", (Choice("in_line", "In line", "space", True), Choice("not_in_line", "Not in line by then", "l"), NOT_SURE),
-              (REFUSES,), skippable=False, shows="turn", exception="not_in_line",
+              (REFUSES, *HANDLED), skippable=False, shows="turn", turns=True, exception="not_in_line",
               instruction="Turn on, never back, until the slot is in line: at most {turn}.",
               hint="A nut is never turned back to meet its hole: what it clamps would be lost.")
     sayings: ClassVar[Sayings] = {

@@ -1,4 +1,5 @@
 """Turned on by an angle after snug, in one or more steps, each in order."""
+
 from __future__ import annotations
 
 import math
@@ -13,11 +14,26 @@ from ...forms.quantities import Turn
 from ...forms.stage import PassOut
 from ...messages import Message
 from ...thresholds import COMES_TO
-from ..asks import NOT_SURE, REFUSES, TURNED, TURNS_ON, Ask, Choice
 from ..fields import field
-from ..pass_kind import Answered, At, Fail, PassForm, PassKind, Planned, Sayings, reading_base, turn_words
+from ..pass_kind import (
+    Answered,
+    At,
+    Fail,
+    PassForm,
+    PassKind,
+    Planned,
+    Sayings,
+    reading_base,
+    turn_words,
+)
+from ..prompts import NOT_SURE, REFUSES, TURNED, TURNED_ON, TURNS_ON, Ask, Choice
 
-READ_BY = {"angle disc": "angle disc", "electronic wrench": "electronic wrench", "marks": "marks", "flats": "flats"}
+READ_BY = {
+    "angle disc": "angle disc",
+    "electronic wrench": "electronic wrench",
+    "marks": "marks",
+    "flats": "flats",
+}
 
 
 class AnglePass(PassForm):
@@ -40,49 +56,99 @@ class AnglePass(PassForm):
         """The window [rad], or None where the turn is not judged."""
         if self.window is not None:
             return self.window[0].base, self.window[1].base
-        return None if self.within is None else (self.turn.base - self.within.base, self.turn.base + self.within.base)
+        return (
+            None
+            if self.within is None
+            else (self.turn.base - self.within.base, self.turn.base + self.within.base)
+        )
 
     @model_validator(mode="after")
     def _around(self) -> AnglePass:
-        if self.window is not None and not self.window[0].base <= self.turn.base <= self.window[1].base:
-            raise Impossible(Message.RANGE_REVERSED, ("window",), low=str(self.window[0]), high=str(self.window[1]))
-        if self.within is not None and (self.window is not None or self.within.base >= self.turn.base):
-            raise Impossible(Message.BAD_VALUE, ("within",), reason="Give or take less than the turn, or a window instead")
+        if (
+            self.window is not None
+            and not self.window[0].base <= self.turn.base <= self.window[1].base
+        ):
+            raise Impossible(
+                Message.RANGE_REVERSED,
+                ("window",),
+                low=str(self.window[0]),
+                high=str(self.window[1]),
+            )
+        if self.within is not None and (
+            self.window is not None or self.within.base >= self.turn.base
+        ):
+            raise Impossible(
+                Message.BAD_VALUE,
+                ("within",),
+                reason="Tolerance less than the turn, or a window instead",
+            )
         return self
 
 
-ZERO = {"here": "from where the bolt stands now", "before": "on from the step before"}
+ZERO = {"here": "from where the bolt is now", "before": "on from the step before"}
 _ON = "Do not set it to zero again: it counts on from the step before."
-_HINTS = {"angle disc": "Set the disc to zero where the bolt stands now; its arm rests on something that does not turn.",
-          "marks": "Mark socket and part before you turn; the marks must meet.",
-          "flats": "One flat of a hexagon is 60°.",
-          "electronic wrench": "The wrench counts the angle; start from a standing nut."}
+_HINTS = {
+    "angle disc": "Set the disc to zero where the bolt is now; fix its arm to a part that does not turn.",
+    "marks": "Mark socket and part before you turn; the marks must meet.",
+    "flats": "One flat of a hexagon is 60°.",
+    "electronic wrench": "The wrench counts the angle; start from a standing nut.",
+}
 
 
 class Angle(PassKind):
     """An angle after snug."""
 
     do, form, word, place = "angle", AnglePass, "Angle", 40
-    listed = {"angle": {"do": "angle", "turn": "50 deg", "within": "5 deg", "read_by": "angle disc",
-                        "order": {"kind": "cross"}}}
-    fields = (field("turn", "Turn", "quantity"), field("within", "give or take", "quantity", "not judged"),
-              field("window", "Window", "list", "as give or take", note="from, to", main=False),
-              field("read_by", "Seen by", "choice", choices=READ_BY, main=False),
-              field("zero", "Counted", "choice", choices=ZERO, main=False))
+    listed = {
+        "angle": {
+            "do": "angle",
+            "turn": "50 deg",
+            "within": "5 deg",
+            "read_by": "angle disc",
+            "order": {"kind": "cross"},
+        }
+    }
+    fields = (
+        field("turn", "Turn", "quantity"),
+        field("within", "Tolerance", "quantity", "not judged"),
+        field("window", "Window", "list", "as tolerance", note="from, to", main=False),
+        field("read_by", "Measured with", "choice", choices=READ_BY, main=False),
+        field("zero", "Counted", "choice", choices=ZERO, main=False),
+    )
     needs_target = pulls = adds_angle = traced = True
     seconds_each = 25.0
-    ask = Ask("angle", (TURNED.saying("Turned to the mark"), Choice("stopped_early", "Stopped before the angle", "e"), NOT_SURE),
-              (TURNS_ON, REFUSES), reads=True, shows="turn", instruction="Turn on by {turn}, in one pull if you can.")
+    ask = Ask(
+        "angle",
+        (
+            TURNED.saying("Turned to the mark"),
+            Choice("stopped_early", "Stopped before the angle", "e"),
+            NOT_SURE,
+        ),
+        (TURNS_ON, REFUSES, *TURNED_ON),
+        reads=True,
+        shows="turn",
+        turns=True,
+        instruction="Turn on by {turn}, in one pull if you can.",
+    )
     sayings: ClassVar[Sayings] = {
-        "out_of_window": ("Bolt {label} turned {value} at {name}, outside {window}; left as it is: {reason}.",
-                          "Too little: seized or bottomed; too much: yield or a soft part."),
-        "stopped_early": ("Bolt {label} stopped before the angle at {name}; left as it is: {reason}.",
-                          "Already tight, seized or bottomed."),
+        "out_of_window": (
+            "Bolt {label} turned {value} at {name}, outside {window}; left as it is: {reason}.",
+            "Too little: seized or bottomed; too much: yield or a soft part.",
+        ),
+        "stopped_early": (
+            "Bolt {label} stopped before the angle at {name}; left as it is: {reason}.",
+            "Already tight, seized or bottomed.",
+        ),
     }
     failures: ClassVar[Sayings] = {
-        "stopped_early": ("it stopped before the angle", "Do not force it: slacken, look for a seized or bottomed thread."),
-        "out_of_window": ("{value} is outside {window}",
-                          "Too little: seized or bottomed. Too much: beyond yield, or a soft part; then the bolt is replaced."),
+        "stopped_early": (
+            "it stopped before the angle",
+            "Do not force it: slacken, look for a seized or bottomed thread.",
+        ),
+        "out_of_window": (
+            "{value} is outside {window}",
+            "Too little: seized or bottomed. Too much: beyond yield, or a soft part; then the bolt is replaced.",
+        ),
     }
 
     def name(self, form: Any) -> str:
@@ -92,8 +158,12 @@ class Angle(PassKind):
     def planned(self, form: Any, group: Planned) -> dict[str, Any]:
         """The turn and its window, in degrees."""
         window = [round(math.degrees(end), 3) for end in form.ends] if form.ends else None
-        return {"turn_deg": round(math.degrees(form.turn.base), 3), "window_deg": window, "read_by": form.read_by,
-                "counts_on": form.zero == "before"}
+        return {
+            "turn_deg": round(math.degrees(form.turn.base), 3),
+            "window_deg": window,
+            "read_by": form.read_by,
+            "counts_on": form.zero == "before",
+        }
 
     def turned(self, form: Any) -> float:
         """Its turn."""
@@ -113,11 +183,15 @@ class Angle(PassKind):
 
     def asked(self, at: At) -> Ask:
         """With a hint for the way it is seen."""
-        return replace(self.ask, hint=_ON if at.one.counts_on else _HINTS[at.one.read_by or "angle disc"])
+        return replace(
+            self.ask, hint=_ON if at.one.counts_on else _HINTS[at.one.read_by or "angle disc"]
+        )
 
     def answered(self, one: PassOut, turn_deg: float) -> str:
         """Turned when it has come into the window; without one, nearly to its angle."""
-        least = one.window_deg[0] if one.window_deg else COMES_TO.value / 100 * (one.turn_deg or 0.0)
+        least = (
+            one.window_deg[0] if one.window_deg else COMES_TO.value / 100 * (one.turn_deg or 0.0)
+        )
         return "turned" if turn_deg >= least else "stopped_early"
 
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
@@ -130,5 +204,8 @@ class Angle(PassKind):
         turned, (low, high) = reading_base(typed, "angle"), one.window_deg
         if turned is None or low <= round(math.degrees(turned), 3) <= high:
             return None
-        return Fail("out_of_window", {"label": label, "name": one.name, "value": typed,
-                                      "window": f"{low:g}° to {high:g}°"}, ("replace", "accept"))
+        return Fail(
+            "out_of_window",
+            {"label": label, "name": one.name, "value": typed, "window": f"{low:g}° to {high:g}°"},
+            ("replace", "accept"),
+        )

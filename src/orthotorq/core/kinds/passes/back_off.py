@@ -7,9 +7,9 @@ from typing import Any, Literal
 from ...forms.order import CIRCLE, Order
 from ...forms.quantities import Turn
 from ...thresholds import BACKED_OFF_SHARE
-from ..asks import DONE, NOT_SURE, REFUSES, Ask
 from ..fields import field
 from ..pass_kind import At, Look, PassForm, PassKind, Planned, turn_words
+from ..prompts import DONE, NOT_SURE, REFUSES, TURNED_ON, Ask
 
 
 class BackOffPass(PassForm):
@@ -27,7 +27,7 @@ class BackOff(PassKind):
     listed = {"back off": {"do": "back_off", "turn": "1 flat", "order": {"kind": "circle"}}}
     fields = (field("turn", "Turn", "quantity"),)
     back = True
-    ask = Ask("back_off", (DONE.saying("Backed off"), NOT_SURE), (REFUSES,), skippable=False, shows="turn",
+    ask = Ask("back_off", (DONE.saying("Backed off"), NOT_SURE), (REFUSES, *TURNED_ON), skippable=False, shows="turn", turns=True,
               instruction="Turn back by {turn}.")
 
     def name(self, form: Any) -> str:

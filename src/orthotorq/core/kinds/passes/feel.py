@@ -6,8 +6,8 @@ from typing import Literal
 from ...forms.order import CROSS, Order
 from ...forms.stage import PassOut
 from ...thresholds import FEEL_SHARE
-from ..asks import DONE, NOT_SURE, REFUSES, Ask
 from ..pass_kind import At, PassForm, PassKind
+from ..prompts import DONE, HANDLED, NOT_SURE, REFUSES, Ask
 
 
 class FeelPass(PassForm):
@@ -24,7 +24,7 @@ class Feel(PassKind):
     listed = {"by feel": {"do": "feel", "order": {"kind": "cross"}}}
     sets_figure = True
     provisional = True
-    ask = Ask("feel", (DONE.saying("As tight as I can"), NOT_SURE), (REFUSES,), skippable=False,
+    ask = Ask("feel", (DONE.saying("As tight as I can"), NOT_SURE), (REFUSES, *HANDLED), skippable=False,
               instruction="As tight as you can with what you have.",
               hint="Provisional: it forces a recheck with the right tool.")
 

@@ -12,9 +12,9 @@ from ...forms.order import CIRCLE, Order
 from ...forms.quantities import Length, Torque, Turn
 from ...forms.stage import PassOut
 from ...thresholds import DRAWN_HALF, DRAWN_HEIGHT
-from ..asks import AGAIN, REFUSES, VALUE, Ask, Choice
 from ..fields import field
 from ..pass_kind import Answered, At, History, Look, PassForm, PassKind, Planned, Sayings, reading_base
+from ..prompts import AGAIN, HANDLED, REFUSES, VALUE, Ask, Choice
 
 
 class GapPass(PassForm):
@@ -49,7 +49,7 @@ class GapRound(PassKind):
               field("max", "Rounds at most", "count", main=False))
     sets_figure = frees = True
     seconds_each = 40.0
-    ask = Ask("gap", (VALUE.saying("Gap"), Choice("cap", "The cap clicked first", "p")), (REFUSES,),
+    ask = Ask("gap", (VALUE.saying("Gap"), Choice("cap", "The cap clicked first", "p")), (REFUSES, *HANDLED),
               instruction="Turn by {turn}, then measure the gap here.", wanted="length", shows="turn",
               hint="Small turns all the way round; the largest gap comes first.")
     sayings: ClassVar[Sayings] = {

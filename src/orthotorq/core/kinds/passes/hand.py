@@ -6,9 +6,9 @@ from typing import Any, Literal
 
 from ...forms.order import CIRCLE, Order
 from ...forms.stage import PassOut
-from ..asks import DONE, NOT_SURE, REFUSES, Ask
 from ..fields import field
 from ..pass_kind import At, Look, PassForm, PassKind, Planned
+from ..prompts import DONE, DROPPED, NOT_SURE, REFUSES, Ask
 
 UNTIL = {"seated": "until it seats", "loose": "but loose, to align"}
 
@@ -22,10 +22,17 @@ class HandPass(PassForm):
 
 
 _SEATED = Ask("hand", (DONE.saying("Runs by hand, seated"), REFUSES.saying("Does not run by hand"), NOT_SURE),
-              exception="refuses", instruction="Run it up by hand until it seats.",
+              (DROPPED,), exception="refuses", instruction="Run it up by hand until it seats.",
               hint="Fingers only. Where they are not enough, the thread is dirty, damaged or crossed: back off and look.")
 _LOOSE = replace(_SEATED, choices=(DONE.saying("Runs by hand, left loose"), *_SEATED.choices[1:]),
                  instruction="Run it on by hand, and leave it loose: the parts must still move.")
+
+
+#: a nut that locks by itself does not run by fingers beyond its lock: nobody has to say that it does
+_LOCKING = replace(_SEATED, choices=(DONE.saying("Runs as it should, seated"), REFUSES.saying("Does not run so far"), NOT_SURE),
+                   instruction="Run it on by hand up to its lock, then down with a spanner until it seats.",
+                   hint="Fingers only up to its lock; where they are not enough there, the thread is dirty, damaged or crossed. "
+                        "Beyond it the lock makes it hard all the way, evenly.")
 
 
 class Hand(PassKind):
@@ -39,12 +46,12 @@ class Hand(PassKind):
     ask = _SEATED
 
     def planned(self, form: Any, group: Planned) -> dict[str, Any]:
-        """Whether it is left loose."""
-        return {"left_loose": form.until == "loose"}
+        """Whether it is left loose, and whether it locks by itself."""
+        return {"left_loose": form.until == "loose", "self_locking": group.self_locking}
 
     def asked(self, at: At) -> Ask:
-        """Until it seats, or loose."""
-        return _LOOSE if at.one.left_loose else self.ask
+        """Until it seats, or loose; past its lock where it has one."""
+        return _LOOSE if at.one.left_loose else _LOCKING if at.one.self_locking else self.ask
 
     def height(self, one: PassOut) -> float:
         """Nothing yet."""

@@ -3,8 +3,8 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from ..asks import AGAIN, Ask, Choice
 from ..pass_kind import PassKind, Sayings
+from ..prompts import AGAIN, Ask, Choice
 
 
 class Jack(PassKind):
@@ -20,7 +20,7 @@ class Jack(PassKind):
               hint="Small equal turns, so that the part comes off straight.")
     halts: ClassVar[Sayings] = {
         "not_free": ("it is not free after {max} rounds",
-                     "Stop: something still holds it. Look for a bolt, a dowel or a key that is still in. Never take out a "
+                     "Stop: something still holds it. Look for a bolt, a dowel or a key that is still in. Never remove a "
                      "retaining bolt before it is free.")}
     #: nothing leads past it: what is taken out next would let go of a part that is still held
     stops: ClassVar[dict[str, tuple[str | Choice, ...]]] = {

@@ -4,8 +4,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ...thresholds import LOOSENED_SHARE
-from ..asks import DONE, REFUSES, Ask
 from ..pass_kind import At, Look, PassKind
+from ..prompts import DONE, HANDLED, REFUSES, Ask
 
 
 class Loosen(PassKind):
@@ -13,7 +13,7 @@ class Loosen(PassKind):
 
     do, word = "loosen", "Loosen"
     frees = back = True
-    ask = Ask("loosen", (DONE.saying("Loosened"), REFUSES.saying("It does not come loose")),
+    ask = Ask("loosen", (DONE.saying("Loosened"), REFUSES.saying("It does not come loose")), HANDLED,
               exception="refuses", shows="turn", instruction="Loosen by {turn}, no more.",
               hint="A little at a time, in this order; never with the torque wrench.")
 

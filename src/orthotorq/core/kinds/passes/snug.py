@@ -4,8 +4,8 @@ from __future__ import annotations
 from typing import Literal
 
 from ...forms.order import CIRCLE, Order
-from ..asks import DONE, NOT_SURE, REFUSES, Ask
 from ..pass_kind import At, Look, PassForm, PassKind
+from ..prompts import DONE, HANDLED, NOT_SURE, REFUSES, Ask
 
 
 class SnugPass(PassForm):
@@ -22,7 +22,7 @@ class Snug(PassKind):
     listed = {"snug": {"do": "snug", "order": {"kind": "circle"}}}
     snug = True
     seconds_each = 10.0
-    ask = Ask("snug", (DONE.saying("Snug"), NOT_SURE), (REFUSES,),
+    ask = Ask("snug", (DONE.saying("Snug"), NOT_SURE), (REFUSES, *HANDLED),
               instruction="Snug, without a figure: to its stop, no more.")
 
     def state(self, look: Look, word: str, at: At) -> str:

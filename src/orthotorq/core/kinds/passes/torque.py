@@ -13,11 +13,25 @@ from ...forms.order import CROSS, Order, Text
 from ...forms.quantities import Turn
 from ...forms.stage import PassOut
 from ...messages import Message
+from ...number_formats import read_percent
 from ...thresholds import MOST_PERCENT, MOVED_ABOVE, SNUG_OF_AN_ANGLE
-from ...written import read_percent
-from ..asks import AGAIN, CAUSES, NOT_SURE, REFUSES, REPAIR, STILL_THERE, TURNED, TURNS_ON, Ask, Choice
 from ..fields import field
 from ..pass_kind import Answered, At, Fail, History, Look, PassForm, PassKind, Planned, Sayings, following, reading_base
+from ..prompts import (
+    AGAIN,
+    CAUSES,
+    LOOSE,
+    NOT_SURE,
+    PAST_CLICK,
+    PULLED,
+    REFUSES,
+    REPAIR,
+    STILL_THERE,
+    TURNED,
+    TURNS_ON,
+    Ask,
+    Choice,
+)
 
 
 class Rounds(Model):
@@ -72,7 +86,7 @@ class TorquePass(PassForm):
 
 
 _CHECKING = {"check": True, "rounds": {"until": "none_moves", "moved_above": MOVED_ABOVE.text, "max": 3}}
-_PULL = Ask("pull", (TURNED, STILL_THERE, NOT_SURE), (TURNS_ON, REFUSES), reads=True, shows="setting",
+_PULL = Ask("pull", (TURNED, STILL_THERE, NOT_SURE), (TURNS_ON, REFUSES, PAST_CLICK, *PULLED), reads=True, shows="setting",
             exception="did_not_turn",
             instruction="Pull steadily, stop at the click.", hint="One click. Do not pull on after it.")
 #: a click without a turn while the torque rises is not simply followed by the next bolt
@@ -103,7 +117,7 @@ class Torque(PassKind):
               field("repeat.still", "Pulls that show no turn", "count", "one pull", main=False),
               field("repeat.max", "Pulls at most", "count", "10", main=False),
               field("slacken_first", "slacken each bolt first", "tick", main=False))
-    needs_target = sets_figure = snug = pulls = wrenched = traced = True
+    needs_target = sets_figure = snug = pulls = wrenched = traced = repeatable = True
     moving = ("turned",)
     exhausted = "rounds_exhausted"
     seconds_each = 18.0
@@ -113,8 +127,8 @@ class Torque(PassKind):
                          "Seized, cross-threaded, bottomed or already tighter than this: its clamp is not known."),
         "rounds_exhausted": ("{name}: after {max} rounds bolts still moved; left as it is: {reason}.",
                              "The joint has not settled: look for a soft part, a wrong gasket or dirt."),
-        "moved_after_still": ("{name}: {count} moved, bolt {label} first, though all had stood still above it; left as it is: "
-                              "{reason}.", "It has let go since: ask before the machine runs."),
+        "moved_after_still": ("{name}: {count} moved, bolt {label} first, although no bolt before it moved; left as it is: "
+                              "{reason}.", "It has come loose since: ask before the machine runs."),
         "pulls_exhausted": ("Bolt {label} still turned after {max} pulls at {name}; left as it is: {reason}.",
                             "It yields, strips or its seat sinks: take it out and look."),
         "moved_at_recheck": ("Bolt {label} had moved at {name}: {cause}.",
@@ -126,17 +140,18 @@ class Torque(PassKind):
                          "it on by hand, then pull again."),
         "rounds_exhausted": ("after {max} rounds bolts still move",
                              "Stop: the joint does not settle. A soft part, a wrong gasket, dirt, paint under the nuts, a bolt "
-                             "that yields? More pulling does not mend it."),
-        "moved_after_still": ("{count} moved, bolt {label} first, though all had stood still above it",
-                              "Stop. It has let go since: slacken, clean, and begin again. The machine does not run so."),
+                             "that yields? More pulling does not repair it."),
+        "moved_after_still": ("{count} moved, bolt {label} first, although no bolt before it moved",
+                              "Stop. It has come loose since: slacken, clean, and start again. The machine "
+                              "must not run like this."),
         "pulls_exhausted": ("it still turns after {max} pulls",
-                            "Stop: it yields, strips, or its seat sinks. Take it out and look."),
+                            "Stop: it yields, strips, or its seat sinks. Remove it and inspect."),
         "moved_at_recheck": ("it moved",
-                             "Say what you think. It is pulled on to the click, and all are gone round again."),
+                             "Enter the cause. The bolt is tightened to the click, then all bolts are checked once more."),
     }
     stops: ClassVar[dict[str, tuple[str | Choice, ...]]] = {
-        "did_not_turn": (REPAIR.saying("Slackened, runs free: pull again"), "replace", "accept"),
-        "rounds_exhausted": (AGAIN.saying("Found and mended: more rounds"), "back", "accept"),
+        "did_not_turn": (REPAIR.saying("Slackened, runs free: all passes again"), "replace", "accept"),
+        "rounds_exhausted": (AGAIN.saying("Found and repaired: more rounds"), "back", "accept"),
         "moved_after_still": ("back", "accept"), "pulls_exhausted": ("replace", "accept"), "moved_at_recheck": CAUSES}
 
     def name(self, form: Any) -> str:
@@ -219,6 +234,9 @@ class Torque(PassKind):
 
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
         """A bolt that turns on and on is taken out; one that refuses is looked at."""
+        said: dict[str, object] = {"label": label, "name": one.name}
         if given.word == "turns_on":
-            return Fail("turns_on", {"label": label, "name": one.name}, ("replace", "accept"))
+            return Fail("turns_on", said, ("replace", "accept"))
+        if given.word == "past_click":
+            return Fail("past_click", said, (LOOSE.saying("Slackened: all passes again"), "replace", "accept"))
         return super().judge(one, given, label)

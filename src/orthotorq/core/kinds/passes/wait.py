@@ -7,9 +7,9 @@ from pydantic import Field
 
 from ...forms.quantities import Duration
 from ...forms.stage import PassOut
-from ..asks import WAIT
 from ..fields import field
 from ..pass_kind import PassForm, PassKind, Planned
+from ..prompts import WAIT
 
 
 class WaitPass(PassForm):

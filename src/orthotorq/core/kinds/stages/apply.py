@@ -16,9 +16,7 @@ from ...tables import lubricants
 from ..fields import field
 from ..stage_kind import ASKS, Effect, Found, Kit, PlanView, Raw, StageForm, StageKind, StagePlanning, all_groups, done, ids_known
 
-FACES = ("thread", "under head", "washer", "seat", "gasket", "teeth", "bore")
-#: a spelling of the faces people choose from; the others stand in files
-OFFERED = {"thread": "thread", "under head": "under head", "washer": "washer", "seat": "seat"}
+OFFERED = {"thread": "thread", "under head": "under the head", "nut face": "nut face", "washer": "washer", "seat": "seat"}
 
 
 class ApplyStage(StageForm):
@@ -28,7 +26,8 @@ class ApplyStage(StageForm):
     what: Text
     compound: Id | None = None
     groups: list[Id] = []
-    faces: Annotated[list[Literal["thread", "under head", "washer", "seat", "gasket", "teeth", "bore"]], Field(max_length=7)] = []
+    faces: Annotated[list[Literal["thread", "under head", "nut face", "washer", "seat", "gasket", "teeth",
+                                  "bore", "shaft", "taper"]], Field(max_length=10)] = []
     amount: Text | None = None
     keep_dry: Text | None = None
     sets_in: Duration | None = None
@@ -45,7 +44,7 @@ class Apply(StageKind):
 
     kind, form, word, listed, place = "apply", ApplyStage, "Apply", "Lubricate or lock with a compound", 70
     fields = (field("compound", "Compound", "compound", "not one of the tables"), field("what", "What"),
-              field("amount", "How much", example="not said"), field("keep_dry", "Keep dry", example="not said"),
+              field("amount", "How much", example="Not specified"), field("keep_dry", "Keep dry", example="Not specified"),
               field("sets_in", "Sets in", "quantity", "does not set"),
               field("before", "Then done before", "stages", main=False),
               field("faces", "On which faces", "boxes", choices=OFFERED), ASKS)
@@ -68,7 +67,7 @@ class Apply(StageKind):
 
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """What, how much, on which faces of which bolts, and what stays dry."""
-        *most, final = [str(face) for face in stage.faces] or [""]
+        *most, final = [OFFERED.get(face, str(face)) for face in stage.faces] or [""]
         on = f"{', '.join(most)} and {final}" if most else final
         # two ways of the same bolts share a name
         names = ", ".join(dict.fromkeys(g.name for g in planning.plan.groups if g.id in stage.groups))

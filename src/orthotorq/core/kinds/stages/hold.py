@@ -22,7 +22,7 @@ class Hold(StageKind):
     """A part is held."""
 
     kind, form, word, listed, place = "hold", HoldStage, "Hold", "Hold a part", 80
-    fields = (field("what", "What"), field("tool", "With", example="not said"))
+    fields = (field("what", "What"), field("tool", "With", example="Not specified"))
     held, usual = "the part that is held", ""
 
     def beginning(self, doc: Raw) -> Raw:

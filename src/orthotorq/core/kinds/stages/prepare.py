@@ -6,11 +6,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
+from ...forms.as_typed import listed
 from ...forms.base import Id, Model
 from ...forms.order import Text
 from ...forms.stage import ItemOut, StageOut
 from ...planning.states import axis_of
-from ..asks_for import AskedFor
+from ..recorded_fields import AskedFor
 from ..stage_kind import Across, Kit, Raw, StageForm, StageKind, StagePlanning
 
 
@@ -51,7 +52,7 @@ class Prepare(StageKind):
 
     def line(self, raw: Raw) -> str:
         """How many things and cautions."""
-        items, cautions = (len(raw.get(field) or []) for field in ("items", "cautions"))
+        items, cautions = (len(listed(raw.get(field))) for field in ("items", "cautions"))
         return _plural(items, "item") + (f", {_plural(cautions, 'caution')}" if cautions else "")
 
 

@@ -26,16 +26,18 @@ class RemoveStage(StageForm):
     @model_validator(mode="after")
     def _something(self) -> RemoveStage:
         if self.fit is None and self.what is None:
-            raise Impossible(Message.BAD_VALUE, ("fit",), reason="Name the stage that fitted it, or say what comes off")
+            raise Impossible(Message.BAD_VALUE, ("fit",), reason="Name the stage that fitted it, or enter what is removed")
         return self
 
 
 class Remove(StageKind):
     """Taken out."""
 
-    kind, form, word, listed, place = "remove", RemoveStage, "Take out", "Take out or off", 40
+    kind, form, word, listed, place = "remove", RemoveStage, "Remove", "Remove", 40
     fields = (field("fit", "Comes out", "fitted", "something that was there"),
               field("what", "What comes off", example="what was fitted"))
+    may_refuse = True
+
     def beginning(self, doc: Raw) -> Raw:
         """What was fitted and nothing takes out yet, else something that was there."""
         stages = doc.get("stages", [])
@@ -51,7 +53,7 @@ class Remove(StageKind):
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """Taken out."""
         fitted = next((s for s in planning.plan.stages if isinstance(s, FitStage) and s.id == stage.fit), None)
-        return done("remove", f"Take off: {stage.what}" if stage.what else f"Take out: {fitted.what if fitted else ''}")
+        return done("remove", f"Take off: {stage.what}" if stage.what else f"Remove: {fitted.what if fitted else ''}")
 
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
         """Which stage put it in."""

@@ -7,7 +7,9 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from ...errors import Impossible
+from ...forms.as_typed import mappings
 from ...forms.base import Id
+from ...forms.condition import condition_words
 from ...forms.errors import FieldError, unknown
 from ...forms.order import Text
 from ...forms.stage import PassOut, StageOut
@@ -100,7 +102,7 @@ class Tighten(StageKind):
 
     def line(self, raw: Raw) -> str:
         """Its method, or its passes; then the condition."""
-        method, passes = raw.get("method"), raw.get("passes") or []
+        method, passes = raw.get("method"), mappings(raw.get("passes"))
         what = f"method {str(method).replace('_', ' ')}" if method else ", ".join(
-            PASS_KINDS[p["do"]].brief(p) if isinstance(p, dict) and p.get("do") in PASS_KINDS else "?" for p in passes)
-        return f"{what} · {', '.join(map(str, raw.get('condition') or []))}"
+            PASS_KINDS[p["do"]].brief(p) if str(p.get("do")) in PASS_KINDS else "?" for p in passes)
+        return f"{what} · {', '.join(condition_words(raw.get('condition')))}"

@@ -24,7 +24,7 @@ class Wait(StageKind):
     """Waited."""
 
     kind, form, word, listed, place = "wait", WaitStage, "Wait", "Wait", 120
-    fields = (field("for", "How long", "quantity"), field("what", "Why", example="not said"))
+    fields = (field("for", "How long", "quantity"), field("what", "Why", example="Not specified"))
 
     def beginning(self, doc: Raw) -> Raw:
         """Ten minutes."""

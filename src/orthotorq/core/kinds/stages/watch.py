@@ -6,7 +6,7 @@ from typing import Any, Literal
 from ...forms.base import Id, Model
 from ...forms.errors import FieldError, unknown
 from ...forms.order import Text
-from ...forms.stage import ItemOut, StageOut
+from ...forms.stage import ItemOut
 from ..fields import field
 from ..stage_kind import PlanView, Raw, StageForm, StageKind, StagePlanning
 
@@ -54,7 +54,3 @@ class Watch(StageKind):
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
         """What is done again."""
         return {"redo": stage.if_moved.redo if stage.if_moved else None}
-
-    def again(self, stage: StageOut, word: str) -> str | None:
-        """Back to the named stage when it moved."""
-        return stage.redo if word == "moved" else None

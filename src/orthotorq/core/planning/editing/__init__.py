@@ -11,11 +11,23 @@ from typing import Any
 
 from ...errors import BadDocument, OrthotorqError, UnknownName
 from ...messages import Message
-from ..examples import began, pruned
-from . import group_parts, groups, manual, more_fields, own, sources, stages, tools, ways
+from ..unconfirmed_defaults import began, pruned
+from . import (
+    group_parts,
+    groups,
+    manual,
+    more_fields,
+    own,
+    sequences,
+    sources,
+    stages,
+    tools,
+    variants,
+)
 from .base import ACTS, Raw
 
-__all__ = ["ACTS", "edit", "group_parts", "groups", "manual", "more_fields", "own", "sources", "stages", "tools", "ways"]
+__all__ = ["ACTS", "edit", "group_parts", "groups", "manual", "more_fields", "own", "sequences",
+           "sources", "stages", "tools", "variants"]
 
 
 #: acts after which something stands in the plan as it begins, with values that nobody has given yet

@@ -25,31 +25,32 @@ class GroupPart:
 
 
 def _kinds() -> dict[str, str]:
-    return {"": "not said", **{one.id: one.name for one in gaskets.table().values()}}
+    return {"": "Not specified", **{one.id: one.name for one in gaskets.table().values()}}
 
 
 PARTS: tuple[GroupPart, ...] = (
     GroupPart("gasket", "+ gasket", "no gasket", "figure",
               {"name": "gasket", "outside": "380 mm", "inside": "350 mm", "seating": "30 MPa"}, (
                   field("outside", "Gasket outside", "quantity"), field("inside", "inside", "quantity"),
-                  field("type", "Kind", "choice", choices=_kinds()), field("seating", "seats at", "quantity", "not given"),
-                  field("service", "service needs", "quantity", "not given"),
-                  field("damage", "damaged at", "quantity", "not given"),
+                  field("type", "Kind", "choice", choices=_kinds()),
+                  field("seating", "Minimum seating stress", "quantity", "not given"),
+                  field("service", "Stress needed in service", "quantity", "not given"),
+                  field("damage", "Maximum stress", "quantity", "not given"),
                   field("pressure", "Pressure", "quantity", "none", main=False),
                   field("thickness", "Thickness", "quantity", "not counted", main=False),
                   field("modulus", "Modulus", "quantity", "not counted", main=False),
                   field("creep", "Creep", "share", "of its kind", main=False),
                   field("name", "Called", main=False), field("m", "Factor m", "count", "of its kind", main=False),
                   field("y", "Seating stress y", "quantity", "of its kind", main=False),
-                  field("hot_retighten", "Retightening after heat", "choice", main=False, choices={x: x for x in (
-                      "not said", "allowed by the maker", "forbidden")}))),
+                  field("hot_retighten", "Retightening after heat", "choice", main=False, choices={
+                      "not said": "Not specified", "allowed by the maker": "Allowed by the maker", "forbidden": "Forbidden"}))),
     GroupPart("component", "+ flange by component", "not by component", "figure", {"target_stress": "60 MPa"}, (
         field("target_stress", "Gasket stress wanted", "quantity"),
-        field("flange_max", "Bolt stress the flange bears", "quantity", "from its maker"),
+        field("flange_max", "Allowable bolt stress of the flange", "quantity", "from its maker"),
         field("bolt_max", "Bolt stress at most", "quantity", "no bound"),
         field("bolt_min", "at least", "quantity", "no bound", main=False),
         field("relaxation", "Share that relaxation leaves", "share", "70 %", main=False),
-        field("gasket_rotation", "Rotation the gasket bears", "quantity", "not known", main=False),
+        field("gasket_rotation", "Allowable rotation of the gasket", "quantity", "not known", main=False),
         field("flange_rotation", "Rotation of the flange at its most", "quantity", "not known", main=False)), "gasket"),
     GroupPart("work", "+ loads at work", "no loads", "figure", {"axial": "10 kN", "introduction": 0.5}, (
         field("axial", "Axial load of one bolt", "quantity", "none"),

@@ -3,7 +3,7 @@ from __future__ import annotations
 
 import copy
 
-from ..examples import confirmed
+from ..unconfirmed_defaults import confirmed
 from .base import Raw, an_act, begins, fresh, ids, in_table
 
 _TOOL: Raw = {"kind": "click wrench", "range": ["40 N·m", "200 N·m"], "increment": "1 N·m", "length": "600 mm", "drive": "1/2 in"}
@@ -66,7 +66,7 @@ def confirm_examples(doc: Raw, where: str) -> str:
 
 @an_act
 def unwaive(doc: Raw, finding: str, where: str) -> str:
-    """A finding that was taken on counts again."""
+    """A waiver undone."""
     gone = ((finding, where), (finding, None))
     doc["waivers"] = [w for w in doc.get("waivers", []) if (w.get("finding"), w.get("where")) not in gone]
     return ""
@@ -74,7 +74,7 @@ def unwaive(doc: Raw, finding: str, where: str) -> str:
 
 @an_act
 def waive(doc: Raw, finding: str, where: str, reason: str) -> str:
-    """A finding taken on, with the reason."""
+    """A finding waived, with the reason."""
     kept = [w for w in doc.get("waivers", []) if (w.get("finding"), w.get("where")) != (finding, where)]
     doc["waivers"] = [*kept, {"finding": finding, "where": where, "reason": reason}]
     return ""

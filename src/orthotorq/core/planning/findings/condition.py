@@ -6,7 +6,7 @@ from .rule import Rule, caution, note, stop, stop_unless
 
 RULES: dict[Finding, Rule] = {
     Finding.GALLING: caution(
-        "{group}: stainless bolts in {mate} with “{lubricant}” gall: the nut seizes, and its click says nothing.",
+        "{group}: stainless bolts in {mate} with “{lubricant}” gall: the nut seizes, and its click proves nothing.",
         "Nickel anti-seize or another paste for stainless on thread and face, turned slowly by hand."),
     Finding.COMPOUND_UNNAMED: note(
         "{group}: the friction is given as figures, and what is on thread and face is not named.",
@@ -15,7 +15,7 @@ RULES: dict[Finding, Rule] = {
         "{group}: an unlubricated head wears into {part}: friction rises with every use.",
         "A washer, or oil under the head with its own torque."),
     Finding.DRY_SEAT_LUBRICATED: caution(
-        "{group}: wheel threads and seats stay dry unless the maker says otherwise; with {lubricant} the same torque gives "
+        "{group}: wheel threads and seats stay dry unless the maker requires otherwise; with {lubricant} the same torque gives "
         "{typical} instead of {dry} ({rise} %).",
         "Keep them dry, or set {torque} for the clamp of the dry thread."),
     Finding.PASTE_ON_HUB: stop(
@@ -24,9 +24,9 @@ RULES: dict[Finding, Rule] = {
     Finding.HUB_NOT_OILED: caution(
         "{group}: the screws of a locking hub are lightly oiled; “{lubricant}” gives another clamp at the "
         "same torque.",
-        "Oil lightly unless the hub's maker says otherwise."),
+        "Oil lightly unless the hub's maker requires otherwise."),
     Finding.WRONG_CONDITION: caution(
-        "{group}: the seat must be {must}, but the plan says “{lubricant}”.",
+        "{group}: the seat must be {must}, but the plan has “{lubricant}”.",
         "Change the condition, or what the seat asks for."),
     Finding.COMPOUND_NOT_HERE: stop_unless("planner",
         "{group}: “{lubricant}” does not belong {place}.",
@@ -35,7 +35,7 @@ RULES: dict[Finding, Rule] = {
         "{group}: at {temperature} “{lubricant}” is above what it is used for (about {limit}): it dries out or burns.",
         "A compound for that temperature; else expect seized nuts and another friction next time."),
     Finding.GASKET_TOO_HOT: stop_unless("planner",
-        "{group}: at {temperature} the gasket “{gasket}” is above what its kind bears (about {limit}).",
+        "{group}: at {temperature} the gasket “{gasket}” is above the limit of its kind (about {limit}).",
         "Another gasket, or waive this with its maker's word."),
     Finding.TEMPERATURE_TYPICAL: note(
         "{group}: at work bolts are at {bolt}, parts at {parts}: the typical {cold} after losses become {hot} there. Typical "
@@ -65,8 +65,8 @@ RULES: dict[Finding, Rule] = {
         "Slacken each bolt first, one at a time, then follow the passes."),
     Finding.NO_COUNTER_HOLD: note(
         "{group}: a bolt with a nut turns on the far side unless it is held.",
-        "Add a counter-hold, or say why it cannot turn."),
+        "Add a counter-hold, or enter why it cannot turn."),
     Finding.SOCKET_ROOM: caution(
-        "{group}: {count} bolts stand {spacing} mm apart; a head of {flats} mm across flats leaves no room for a socket.",
+        "{group}: {count} bolts are {spacing} mm apart; a head of {flats} mm across flats leaves no room for a socket.",
         "Check layout and thread."),
 }

@@ -6,12 +6,15 @@ from .rule import Rule, caution, note, stop, stop_unless
 
 RULES: dict[Finding, Rule] = {
     Finding.YIELDS: stop(
-        "{group}: {at} this torque loads the bolt to {high}, beyond yield with torsion ({limit}).",
-        "Take {torque} or less{but}; or a higher grade, or a measured friction band."),
+        "{group}: already at typical friction this torque loads the bolt to {high}, beyond yield with torsion ({limit}).",
+        "Take {torque} or less{but}; or a higher grade."),
+    Finding.MAY_YIELD: caution(
+        "{group}: {at} this torque may load the bolt to {high}, beyond yield with torsion ({limit}).",
+        "A measured friction band, a finer tool, or {torque}, keeps it inside{but}."),
     Finding.ANGLE_YIELDS: stop_unless("planner",
         "{group}: after the angle the bolt is beyond yield ({limit}); beyond it no load can be given, and "
         "the bolt is used once.",
-        "Take the angle from the maker and new bolts, and say so here, or {torque}{but}."),
+        "Take the angle from the maker and new bolts, and enter it here, or {torque}{but}."),
     Finding.ANGLE_MAY_YIELD: caution(
         "{group}: at the far end of its friction, its window or its stiffness the bolt goes beyond yield with torsion "
         "({limit}); beyond it no load can be given.",
@@ -33,7 +36,7 @@ RULES: dict[Finding, Rule] = {
         "Take {torque} or less{but}."),
     Finding.MAY_EXCEED_PROOF: caution(
         "{group}: the load may reach {high}, above the proof load ({limit}).",
-        "Take {torque} or less{but}, unless the maker says otherwise."),
+        "Take {torque} or less{but}, unless the maker requires otherwise."),
     Finding.STRIPS: stop(
         "{group}: the typical preload {typical} strips the {which} thread ({limit} over {engaged} engaged).",
         "Engage more thread, or take {torque} or less{but}."),
@@ -56,15 +59,19 @@ RULES: dict[Finding, Rule] = {
     Finding.PRESSES_IN: stop(
         "{group}: the typical preload {typical} presses the head into {part} (its limit is {limit}).",
         "A washer that spreads the load, or {torque} or less{but}."),
+    Finding.PRESSES_IN_BY_TABLE: caution(
+        "{group}: the typical preload {typical} is above the limit of {part} under the head by the "
+        "table ({limit}; typical of the material).",
+        "Enter the limit of this part, or add a washer that spreads the load, or take {torque} or less{but}."),
     Finding.MAY_PRESS_IN: caution(
-        "{group}: at low friction the load may reach {high}, above what {part} bears under the head "
-        "({limit}).",
+        "{group}: at low friction the load may reach {high}, above the limit of {part} under the "
+        "head ({limit}).",
         "A washer that spreads the load, or {torque}{but}."),
     Finding.SOFT_PART_OVER: stop(
-        "{group}: the typical preload {typical} is above what the soft part bears ({limit} a bolt).",
+        "{group}: the typical preload {typical} is above the limit of the soft part ({limit} a bolt).",
         "Take {torque} or less{but}; let the gap decide, not the torque."),
     Finding.MAY_EXCEED_SOFT_PART: caution(
-        "{group}: at low friction the load may reach {high}; the soft part bears {limit} a bolt.",
+        "{group}: at low friction the load may reach {high}; the limit of the soft part is {limit} a bolt.",
         "Stop at the gap; {torque} keeps the load inside{but}."),
     Finding.BELOW_REQUIRED: stop(
         "{group}: the typical preload {typical} does not reach the clamp load needed ({limit}).",
@@ -85,7 +92,7 @@ RULES: dict[Finding, Rule] = {
         "{group}: at low friction a bolt may give {high}; the gasket is damaged from {limit} a bolt.",
         "A measured friction band, or {torque}, keeps it inside{but}."),
     Finding.SHORT_GRIP: caution(
-        "{group}: the grip is only {ratio} of the diameter: settling of the faces takes {share} of the "
+        "{group}: grip length is {ratio} × the diameter: settling of the faces takes {share} of the "
         "preload.",
         "A sleeve or a longer bolt; tighten again after settling."),
     Finding.STRENGTH_UNSURE: caution(
@@ -96,7 +103,7 @@ RULES: dict[Finding, Rule] = {
         "Ask for the certificate, or enter the strength as an own grade."),
     Finding.CALCULATED: note(
         "{group}: {torque} was calculated and does not come from a maker.",
-        "Ask the equipment maker; until then every sheet says so."),
+        "Ask the equipment maker; until then every sheet shows this warning."),
     Finding.SIZES_OUT_OF_LINE: caution(
         "{group} is loaded to {share} of yield, {other} to {other_share}: one size in this joint is out of "
         "line.",

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 Severity = Literal["stop", "caution", "note"]
+#: as people read it, on the Bench and on paper
+SEVERITIES: dict[Severity, str] = {"stop": "error", "caution": "warning", "note": "note"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +34,7 @@ def stop_unless(role: str, text: str, remedy: str) -> Rule:
 
 
 def caution(text: str, remedy: str) -> Rule:
-    """A caution, to be taken on by the planner."""
+    """A caution, to be waived by the planner."""
     return Rule("caution", True, "planner", text, remedy)
 
 

@@ -7,7 +7,7 @@ from .rule import Rule, caution, note, stop, stop_unless
 RULES: dict[Finding, Rule] = {
     Finding.SEPARATES: stop(
         "{group}: under its axial load the joint separates: the preload is {typical}, {limit} is needed. The bolt then carries "
-        "all of the load and tires.",
+        "the whole load and fails by fatigue.",
         "Take {torque} or more{but}; or more or larger bolts."),
     Finding.MAY_SEPARATE: caution(
         "{group}: with high friction {low} is left after losses; under its axial load the joint separates below {limit}.",
@@ -31,20 +31,20 @@ RULES: dict[Finding, Rule] = {
         "{group}: at low friction the preload may reach {high}; with what the load adds the bolt yields at work from {limit} on.",
         "A measured friction band, or {torque}{but}."),
     Finding.FATIGUE: stop_unless("planner",
-        "{group}: the bolt swings by ±{swing} at work; its thread bears ±{limit} ({thread}).",
-        "A softer bolt (longer, reduced shank), stiffer parts, more bolts; a thread that is cut, plated or rusty bears less."),
+        "{group}: the stress amplitude at work is ±{swing}; limit of the thread ±{limit} ({thread}).",
+        "A softer bolt (longer, reduced shank), stiffer parts, more bolts; a cut, plated or rusty thread has a lower limit."),
     Finding.NOTHING_LEFT: stop_unless("planner",
         "{group}: of the typical preload {typical} nothing is left {when}: the joint is open.",
-        "A longer grip, more preload, materials that grow alike; or say why it need not stay closed."),
+        "A longer grip, more preload, materials that expand alike; or enter why it need not stay closed."),
     Finding.YIELDS_HOT: stop(
-        "{group}: at working temperature the bolt yields: {typical}, and {limit} is what it bears there.",
+        "{group}: at working temperature the bolt yields: {typical}, limit {limit} there.",
         "Take {torque} or less{but}; or a grade for that temperature."),
     Finding.MAY_YIELD_HOT: caution(
-        "{group}: at low friction the bolt may reach {high} at working temperature; it bears {limit} there.",
+        "{group}: at low friction the bolt may reach {high} at working temperature, limit {limit} there.",
         "A measured friction band, or {torque}{but}."),
     Finding.COMPONENT_TARGET: note(
         "{group}: the gasket's target stress asks for {stress} in the bolts ({load} each); between {least} and {most}.",
-        "Take it as the wanted clamp where nothing speaks against it."),
+        "Use it as the wanted clamp where nothing speaks against it."),
     Finding.COMPONENT_IMPOSSIBLE: stop(
         "{group}: judged by component nothing fits: “{least}” asks for {low}, “{most}” allows {high}.",
         "Another gasket, other bolts, or figures of the flange from its maker."),

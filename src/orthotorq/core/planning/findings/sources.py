@@ -7,7 +7,7 @@ from .rule import Rule, caution, note, stop, stop_unless
 RULES: dict[Finding, Rule] = {
     Finding.EXAMPLE_VALUES: Rule(
         "stop", False, None, "{part}: {count}: {values}.",
-        "Change them, or take them on as your own.", "confirm_examples", "these are mine"),
+        "Change them, or press Confirm values.", "confirm_examples", "Confirm values"),
     Finding.SOURCE_STRUCK: note(
         "{source} is not taken for {group}: {reason}.",
         "Nothing to do, or correct what it is valid for."),
@@ -18,11 +18,11 @@ RULES: dict[Finding, Rule] = {
         "{group}: one source gives two figures: {figures}. {taken} is taken.",
         "Ask its maker which one holds."),
     Finding.SOURCE_SILENT: note(
-        "{source} says no figure for {group}.",
+        "{source} has no value for {group}.",
         "Nothing to do."),
     Finding.SOURCE_CONFLICT: caution(
         "{group}: {second} is {difference} % off {first}, which {rank}.",
-        "Ask; both are kept with the plan."),
+        "Ask the maker; both stay with the plan."),
     Finding.STRUCK_SOURCE_TAKEN: stop_unless("planner",
         "{group}: the chosen source does not hold here: {reason}.",
         "Choose a valid source, or waive this with a reason."),
@@ -30,14 +30,14 @@ RULES: dict[Finding, Rule] = {
         "{group}: {taken} is taken and {first} turns the bolts on by an angle after its torque: most of the clamp comes from it.",
         "Take the source's figure with its angle, or waive this with the reason why a torque alone is enough."),
     Finding.OWN_FIGURE: caution(
-        "{group}: {taken} is the planner's own figure: {source} says {says} ({difference}).",
+        "{group}: {taken} is the planner's own value: {source} has {says} ({difference}).",
         "Take the source's figure, or take the source away from it and give the reason."),
     Finding.OVERRULED: note(
         "{group}: {taken} is taken and not {first}, because: {reason}.",
-        "Nothing to do; it stands on the sheet."),
+        "Nothing to do; it is printed on the sheet."),
     Finding.OVERRULED_WITHOUT_REASON: caution(
         "{group}: {first} ranks higher and is not taken; no reason is given.",
-        "Take it, or write the reason."),
+        "Use it, or write the reason."),
     Finding.BOUND_EXCEEDED: stop(
         "{group}: {torque} is above the bound of {source} ({limit}).",
         "Take {limit} or less."),
@@ -45,15 +45,15 @@ RULES: dict[Finding, Rule] = {
         "{group}: {torque} is below the bound of {source} ({limit}).",
         "Take {limit} or more, if the bolt allows it."),
     Finding.PAIR_UNDECIDED: stop(
-        "{group}: “{first}” and “{second}” are not one figure: they lie {ratio} apart{guess}. The first would give {does_first}; "
-        "the second {does_second}. No other source tells which holds; {taken} is computed until one is chosen.",
-        "Ask the maker, then say at the source which of the two holds, and why."),
+        "{group}: “{first}” and “{second}” do not agree: ratio {ratio}{guess}. The first would give {does_first}; "
+        "the second {does_second}. No other source shows which holds; {taken} is computed until one is chosen.",
+        "Ask the maker, then choose at the source which of the two applies, and why."),
     Finding.PAIR_MISMATCH: caution(
-        "{group}: “{first}” and “{second}” are not one figure: the second is {difference} % off the first. {supports} supports "
+        "{group}: “{first}” and “{second}” do not agree: the second is {difference} % off the first. {supports} supports "
         "{taken}, which is taken.",
         "Tell the maker which one is misprinted."),
     Finding.PAIR_DECIDED: note(
         "{group}: of “{first}” and “{second}”, {difference} % apart, {taken} holds, because: {reason}.",
-        "Nothing to do; it stands on the sheet."),
+        "Nothing to do; it is printed on the sheet."),
     Finding.PAIR_AGREES: note("{group}: “{first}” and “{second}” agree ({difference} %).", "Nothing to do."),
 }

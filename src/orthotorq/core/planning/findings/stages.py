@@ -9,8 +9,8 @@ RULES: dict[Finding, Rule] = {
         "Stage “{stage}”: “{lubricant}” does not belong on {face}.",
         "Take another compound, or waive this with the maker's word."),
     Finding.COMPOUND_ON_GASKET: stop(
-        "Stage “{stage}”: nothing goes on a gasket or its faces unless its maker says so; “{what}” is no "
-        "exception by itself.",
+        "Stage “{stage}”: nothing is applied to a gasket or its faces unless its maker allows it; "
+        "“{what}” is no exception.",
         "Leave them dry, or write the maker's word as the reason of the stage."),
     Finding.COMPOUND_DIFFERS: stop_unless("planner",
         "{group}: stage “{stage}” puts on {applied}, and the figure is computed for “{lubricant}”.",
@@ -36,29 +36,35 @@ RULES: dict[Finding, Rule] = {
         "Stage “{stage}”: the angle “{name}” has no torque before it to count from.",
         "Put a snug torque before the angle."),
     Finding.ANGLE_DIFFERS: stop(
-        "{group}: the figure is computed with {said} after the snug torque, and the passes turn {turned} in all.",
+        "{group}: the target is computed with {said} after the snug torque, but the passes turn {turned} in all.",
         "Make the two one: the angle of the figure, or of the passes."),
     Finding.NEVER_TIGHTENED: stop_unless("planner",
         "{group}: no stage tightens these bolts.",
-        "Put them into a tighten stage, or say why they are not tightened here."),
+        "Put them into a tighten stage, or enter why they are not tightened here."),
     Finding.FIGURE_NOT_SET: stop_unless("planner",
         "{group}: no pass sets the figure {torque}.",
         "Add a pass at 100 %, or choose “by hand” as the target."),
     Finding.ENDS_BACKED_OFF: stop_unless("planner",
         "{group}: the last pass turns the bolts back by {turn}; what they clamped is loose again.",
-        "Tighten after it, or say why they stay backed off."),
+        "Tighten after it, or enter why they stay backed off."),
     Finding.PROVISIONAL: caution(
         "{group}: tightened by feel is provisional.",
         "Recheck with the right tool at once; the joint counts as of unknown history until then."),
     Finding.BOLT_NOT_THERE: stop(
         "Stage “{stage}” speaks of bolt {number} (“{text}”), and no bolt has this number.",
-        "Name a bolt that is there, or say where in other words."),
+        "Enter a bolt that exists, or describe the place in words."),
+    Finding.SPREAD_OF_ONE: caution(
+        "Stage “{stage}”: “{what}” has a limit for the difference between places, and is read at one place.",
+        "Read it at every bolt of a group, or several times at the one place."),
+    Finding.READING_NOT_BEFORE: stop_unless("planner",
+        "Stage “{stage}”: “{what}” has a limit for its change, and in a {occasion} nothing is read before it.",
+        "Read it earlier in the same run, or leave this stage out of the {occasion}."),
     Finding.STAGE_ORDER: caution(
-        "Stage “{stage}” stands before “{other}” but comes after it.",
+        "Stage “{stage}” is before “{other}” in the plan but has to come after it.",
         "Move it, so that paper and run show one order."),
     Finding.CHECK_AFTER_SET: stop(
         "Stage “{stage}” pulls bolts whose threadlocker (“{what}”) has set: the pull breaks the bond.",
-        "Look at the marks, or slacken, clean and apply anew."),
+        "Check the marks, or slacken, clean and apply new compound."),
     Finding.SETS_TOO_SOON: caution(
         "Stage “{stage}” takes about {needs}; “{what}” sets in {sets}.",
         "Apply to fewer bolts at a time, or take a slower compound."),
@@ -66,18 +72,22 @@ RULES: dict[Finding, Rule] = {
         "“{what}” is applied after “{stage}” has tightened the same bolts.",
         "Apply it before."),
     Finding.CONDITION_NOT_NAMED: caution(
-        "Stage “{stage}” does not say in which condition it is valid.",
-        "Name it: pressure off and cold, load off, lifted, wheel standing."),
+        "Stage “{stage}” has no condition under which it is done.",
+        "Choose it: pressure off, cold, load off, wheel standing."),
+    Finding.CONDITION_NOT_CHOSEN: caution(
+        "Stage “{stage}” has “{says}” in words, but {what} is not chosen.",
+        "Choose it: no rule reads own words."),
     Finding.UNDER_PRESSURE: stop(
-        "Stage “{stage}” would turn bolts {condition}: a joint under pressure is never tightened.",
+        "Stage “{stage}” would turn bolts with {condition}: a joint under pressure is never "
+        "tightened.",
         "Pressure off and cold, drained and proved so."),
     Finding.HOT_RETIGHTENING: stop(
         "Stage “{stage}” tightens {group} again hot: the gasket maker {word}.",
         "Cold and without pressure, and only with the gasket maker's word."),
     Finding.RETIGHTENING_NOT_SAID: caution(
-        "Stage “{stage}” tightens {group} again after service; its gasket's maker has not said whether that "
-        "may be.",
-        "Ask; many gaskets crack when tightened after heat."),
+        "Stage “{stage}” tightens {group} again after service; the gasket maker has not stated whether that is "
+        "allowed.",
+        "Ask the gasket maker: many gaskets crack when tightened after heat."),
     Finding.NO_EARLY_RECHECK: caution(
         "This joint settles early, and no recheck is planned soon after fitting.",
         "Add an early recheck: wheels after the first kilometres, covers after the first heat."),

@@ -31,7 +31,7 @@ RULES: dict[Finding, Rule] = {
         "Stage “{stage}”: {setting} is above what a {drive} drive usually carries ({limit}).", "Take a larger drive."),
     Finding.EFFICIENCY_TAKEN: caution(
         "Stage “{stage}”: the multiplier {ratio}:1 has no efficiency given; {low} to {high} % is taken, which is typical.",
-        "Take it from the multiplier's sheet or its plate."),
+        "Use the one of the multiplier's sheet or its plate."),
     Finding.REACTION: note(
         "Stage “{stage}”: the multiplier's housing reacts with {reaction}{arm}.",
         "Rest the arm squarely on something that carries it, padded; keep hands out from between."),

@@ -1,0 +1,1 @@
+"""What a bolt sees, and the limits it is held against: at assembly, after losses, at work."""

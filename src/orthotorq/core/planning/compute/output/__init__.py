@@ -1,0 +1,1 @@
+"""What the result says: stages, passes, groups, kit, working."""

@@ -1,0 +1,1 @@
+"""What was written down: events by step, who pulled with what."""

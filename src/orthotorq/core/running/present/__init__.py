@@ -1,0 +1,1 @@
+"""What is told of a run: record, narrative, summary, outcome."""

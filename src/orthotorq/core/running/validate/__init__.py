@@ -1,0 +1,1 @@
+"""Whether an event holds: accepted, conflict or refused."""
