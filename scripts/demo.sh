@@ -38,7 +38,7 @@ app_stop() {
 
 # The worker of long jobs runs beside the server, away from this shell.
 worker_start() {
-  setsid nohup .venv/bin/orthotorq worker >var/worker.log 2>&1 </dev/null &
+  setsid nohup env -u ORTHOTORQ_OWNER_URL .venv/bin/orthotorq worker >var/worker.log 2>&1 </dev/null &
   echo $! >var/worker.pid
 }
 
@@ -47,9 +47,12 @@ demo_start() {
   app_stop
   cluster_start demo "${ORTHOTORQ_PG_PORT:-54617}" ORTHOTORQ_PG_PORT
   port_busy "$APP_PORT" && { say "Port $APP_PORT is busy; set ORTHOTORQ_PORT to a free one."; exit 1; }
-  export ORTHOTORQ_DEMO=1 ORTHOTORQ_FRONTEND="$ROOT/frontend/build"
+  # the address in codes, links and calendars follows the port
+  export ORTHOTORQ_DEMO=1 ORTHOTORQ_FRONTEND="$ROOT/frontend/build" ORTHOTORQ_PORT=$APP_PORT
+  export ORTHOTORQ_DISKS=${ORTHOTORQ_DISKS:-".:$(cluster_home demo)"}
   .venv/bin/orthotorq prepare-demo
-  ORTHOTORQ_PORT=$APP_PORT .venv/bin/gunicorn -c python:orthotorq.serving \
+  # the owner's address is for the line above alone
+  env -u ORTHOTORQ_OWNER_URL .venv/bin/gunicorn -c python:orthotorq.serving \
     --pid var/demo.pid --daemon --log-file var/server.log --capture-output
   for _ in $(seq 100); do
     if .venv/bin/orthotorq health "http://127.0.0.1:$APP_PORT" 2>/dev/null; then

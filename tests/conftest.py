@@ -23,6 +23,7 @@ from orthotorq.services.schema import upgrade
 # what every process of the application is given
 os.environ.setdefault("ORTHOTORQ_SECRET_KEY", "for tests only, at least thirty-two characters")
 os.environ.setdefault("ORTHOTORQ_DEMO", "1")
+os.environ.setdefault("ORTHOTORQ_TIME_ZONE", "UTC")
 # tests ask faster than anybody; test_limits has its own
 os.environ.setdefault("ORTHOTORQ_RATE", "0")
 APP_ROLE = "orthotorq_app"

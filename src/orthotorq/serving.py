@@ -14,6 +14,9 @@ from . import settings
 if "PROMETHEUS_MULTIPROC_DIR" not in os.environ:
     os.environ["PROMETHEUS_MULTIPROC_DIR"] = tempfile.mkdtemp(prefix="orthotorq-figures-")
 
+# for migrate, backup and restore alone: a server that does not know it cannot give it away
+os.environ.pop("ORTHOTORQ_OWNER_URL", None)
+
 wsgi_app = "orthotorq.web:create_app(documented=False)"
 bind = f"127.0.0.1:{settings.read('ORTHOTORQ_PORT')}"
 worker_class = "orthotorq.web.worker.PatientWorker"

@@ -26,6 +26,7 @@ TABLE: tuple[Setting, ...] = (
     Setting("ORTHOTORQ_STATEMENT_TIMEOUT_MS", "10000", "PostgreSQL ends a statement of a request after so many ms."),
     Setting("ORTHOTORQ_COOKIE_SECURE", "0", "1 sends the session cookie over HTTPS only; set it behind a proxy."),
     Setting("ORTHOTORQ_ONE_SIGNS_BOTH", "0", "1 lets a supervisor who pulled bolts of a run sign it as supervisor, too."),
+    Setting("ORTHOTORQ_SEVERAL_RUNS", "0", "1 lets several runs work on one joint at once, for training and load tests."),
     Setting("ORTHOTORQ_RELEASE_BY_TWO", "0", "1 lets a plan be released only by somebody else than who changed it last."),
     Setting("ORTHOTORQ_FRONTEND", "frontend/build", "Folder of the built front end."),
     Setting("ORTHOTORQ_PORT", "8237", "Port of the application on 127.0.0.1 (start command)."),
@@ -37,9 +38,18 @@ TABLE: tuple[Setting, ...] = (
     Setting("ORTHOTORQ_SIGN_ON_CLIENT", "", "How this application is known there."),
     Setting("ORTHOTORQ_SIGN_ON_SECRET", "", "Its secret there."),
     Setting("ORTHOTORQ_SIGN_ON_CLAIM", "preferred_username", "What of an answer from there is the sign-in name here."),
+    Setting("ORTHOTORQ_SIGN_ON_SCOPE", "openid profile", "What is asked for there, such as openid profile email."),
     Setting("ORTHOTORQ_SIGN_ON_NAME", "works account", "How the sign-on is called on the page."),
     Setting("ORTHOTORQ_RATE", "900", "Calls of the API by one device in a minute, in each worker process; 0 is no limit."),
-    Setting("ORTHOTORQ_PUBLIC_URL", "http://127.0.0.1:8237", "Address that devices see: QR codes lead there."),
+    Setting("ORTHOTORQ_PUBLIC_URL", "", "Address that devices see: QR codes, links and calendars lead there; empty is "
+            "http://127.0.0.1 with the port."),
+    Setting(
+        "ORTHOTORQ_TIME_ZONE",
+        "",
+        "Time zone of the place, such as Asia/Tokyo; empty is the zone of this machine.",
+    ),
+    Setting("ORTHOTORQ_DISKS", ".", "Folders, separated by colons, whose disks must have room: name the database's data folder "
+            "where it is on this machine."),
     Setting("ORTHOTORQ_WORKERS", "2", "Worker processes of the application (start command)."),
 )
 #: a key that is shorter can be tried out
@@ -60,3 +70,8 @@ def read(name: str) -> str:
     if name == "ORTHOTORQ_SECRET_KEY" and len(value) < LEAST_KEY:
         raise MissingSetting(f"{name} is too short to be a secret: {setting.help}")
     return value
+
+
+def public_url() -> str:
+    """The address that devices see, without a stroke at its end."""
+    return (read("ORTHOTORQ_PUBLIC_URL") or f"http://127.0.0.1:{read('ORTHOTORQ_PORT')}").rstrip("/")

@@ -44,10 +44,10 @@ def test_a_shift_names_what_is_due_and_prints(client: Any) -> None:
     view = fitter.get("/api/v1/shift").json
     assert view["person"] == "Tam Hollis"
     assert view["due_count"] == len(view["dues"]) > 5
-    assert {"running", "sign", "tools"} <= {one["id"] for one in view["lists"]}
+    assert {"in_progress", "sign", "tools"} <= {one["id"] for one in view["lists"]}
     paper = fitter.get("/api/v1/shift.pdf?paper=Letter")
     text = "".join(page.extract_text() for page in PdfReader(io.BytesIO(paper.data)).pages)
-    assert "Gearbox foot" in text and "To look at" in text
+    assert "Gearbox foot" in text and "Due" in text
 
 
 def test_a_calendar_is_read_without_a_session_and_only_with_its_secret(client: Any) -> None:
@@ -109,12 +109,16 @@ def test_a_file_is_looked_at_first_and_changes_only_when_it_is_taken(client: Any
     data = table("Tag,Name,Area,Site", "BP-3,Brine pump three,Brine field,", "BP-9,Brine pump 9,Brine field,Quay",
                  "AG-2,Agitator 2,Boiling house,")
     seen = look(planner, database, "machines", data)
-    assert seen["words"] == "1 new, 1 changed, 1 same"
+    assert seen["words"] == "1 new, 1 changed, 1 unchanged"
     assert [one["does"] for one in seen["rows"]] == ["changed", "new", "same"]
     assert "Brine pump 3 → Brine pump three" in seen["rows"][0]["words"]
     assert "BP-9" not in planner.get("/api/v1/registers/machines").text
     done = take(planner, database, seen["id"])
-    assert (done["status"], done["takes"], done["words"]) == ("done", True, "1 new, 1 changed, 1 same")
+    assert (done["status"], done["takes"], done["words"]) == (
+        "done",
+        True,
+        "1 new, 1 changed, 1 unchanged",
+    )
     assert ["BP-9", "Brine pump 9", "Brine field", "Quay"] in rows(planner.get("/api/v1/registers/machines").data)
     # what was taken is not taken again
     assert take(planner, database, done["id"])["status"] == 404
@@ -152,7 +156,7 @@ def test_tools_and_readings_come_from_a_workbook(client: Any, database: Database
         "machine,unit,value,at", "TR-3,km,100,2026-01-02 07:00", "TR-3,km,90,2026-01-03 07:00", "TR-3,km,110,",
         "TR-3,h,5,2026-01-02"))
     assert [one["does"] for one in back["rows"]] == ["wrong", "wrong", "wrong", "new"]
-    assert "cannot go back" in back["rows"][0]["words"]
+    assert "is less than the reading before" in back["rows"][0]["words"]
 
 
 @pytest.mark.parametrize(("register", "data", "words"), [
@@ -164,6 +168,59 @@ def test_a_file_that_is_no_register_is_refused_with_a_sentence(client: Any, data
                                                                words: str) -> None:
     found = look(client("mira"), database, register, data)
     assert found["status"] == 422 and words in found["detail"] + " ".join(e["text"] for e in found["errors"]), found
+
+
+def test_what_a_file_says_twice_or_almost_is_not_taken_unasked(client: Any, database: Database) -> None:
+    mira = client("mira")
+    twice = look(mira, database, "machines", table(
+        "tag,name,area,site", "", "Q-6,Mill,Yard,Quay", "", "q-6,Press,Yard,Quay", "Q-06,Fan,Yard,Quay"))
+    # numbers as a table program counts, blank lines and all
+    said = {one["row"]: (one["does"], one["column"], one["words"]) for one in twice["rows"]}
+    assert said[3][0] == "new"
+    assert said[5][:2] == ("wrong", "tag") and "row 3" in said[5][2]
+    assert said[6][:2] == ("ask", "tag") and "row 3" in said[6][2]
+    assert "error" not in take(mira, database, twice["id"]) and not mira.get("/api/v1/equipment?find=Q-6").json["items"]
+
+    asks = table("tag,name,area,site", "R-7,Mill,Yard,Saltworks", "tr3,Trolley,Yard,Quay", "R-8,Fan,Yard,Saltwroks")
+    asked = look(mira, database, "machines", asks)
+    assert asked["counts"] == {"new": 1, "changed": 0, "same": 0, "ask": 2, "wrong": 0}
+    words = {one["row"]: one["words"] for one in asked["rows"]}
+    assert "TR-3 is registered already" in words[3] and "close to “Saltworks”" in words[4]
+    unsure = mira.post(f"/api/v1/register-jobs/{asked['id']}/take")
+    assert (unsure.status_code, unsure.json["code"]) == (409, "confirm")
+    assert not mira.get("/api/v1/equipment?find=R-7").json["items"]
+    made = mira.post(f"/api/v1/register-jobs/{asked['id']}/take", **{"X-Confirmed": "yes"}).json["id"]
+    run_worker(database.app_url, wait=False)
+    assert mira.get(f"/api/v1/register-jobs/{made}").json["counts"]["new"] == 3
+    assert {m["tag"] for m in mira.get("/api/v1/equipment").json["items"]} >= {"R-7", "tr3", "TR-3", "R-8"}
+    assert "Saltwroks" in {one["name"] for one in mira.get("/api/v1/sites").json["items"]}
+
+
+def test_a_question_that_came_up_after_the_preview_is_not_answered_by_it(client: Any, database: Database) -> None:
+    mira = client("mira")
+    seen = look(mira, database, "machines", table("tag,name,area,site", "W-2,Mill,Yard,Quay"))
+    assert seen["counts"]["new"] == 1
+    body = {"tag": "W-02", "name": "Winch", "area": "Yard", "site": "Quay"}
+    assert mira.post("/api/v1/equipment", body).status_code == 201
+    ended = take(mira, database, seen["id"])
+    assert ended["status"] == "failed" and ended["counts"]["ask"] == 1
+    assert not [m for m in mira.get("/api/v1/equipment?find=W-2").json["items"] if m["tag"] == "W-2"]
+
+
+@pytest.mark.parametrize(("register", "lines", "row", "column"), [
+    ("joints", ("machine,tag,name,kind", "TR-3,hub,Hub,door"), 2, "kind"),
+    ("joints", ("machine,tag,name,kind", "", "ev02,hub,Hub,wheel"), 3, "machine"),
+    ("tools", ("serial,kind,low,high", "TW-77,click wrench,20 N·m,5 apples"), 2, "high"),
+    ("readings", ("machine,unit,value,at", "TR-3,km,many,2026-01-01"), 2, "value")])
+def test_a_wrong_cell_is_named_by_row_and_column(client: Any, database: Database, register: str, lines: tuple[str, ...],
+                                                 row: int, column: str) -> None:
+    found = look(client("mira"), database, register, table(*lines))["rows"][0]
+    assert (found["does"], found["row"], found["column"]) == ("wrong", row, column), found
+
+
+def test_a_cell_that_is_too_long_is_named(client: Any, database: Database) -> None:
+    found = look(client("mira"), database, "machines", table("tag,name,area", "", f"Z-9,{'x' * 300},Yard"))
+    assert found["status"] == 422 and "Row 3, column B holds 300 characters" in found["detail"], found
 
 
 def test_a_job_of_a_register_can_be_stopped(client: Any, database: Database) -> None:

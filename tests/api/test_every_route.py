@@ -64,7 +64,8 @@ def test_every_route_calls_a_use_case(app: Flask) -> None:
     # the plant's own sign-on is an option (test_factors.py);
     # a calendar is asked for outside of the API, by programs without a session (test_coming.py)
     left = set(TABLE) - seen
-    assert left <= {"planning.compute_plan", "rechecking.calendar_feed", "accounts.sign_in_elsewhere"}, left
+    assert left <= {"planning.compute_plan", "rechecking.calendar_feed", "accounts.sign_in_elsewhere",
+                    "accounts.note_fresh_sign_on"}, left
 
 
 def test_nobody_comes_past_the_session(app: Flask, client: Any) -> None:

@@ -3,21 +3,28 @@ from __future__ import annotations
 
 import time
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 from urllib.parse import urlsplit
 
 import pyotp
 import pytest
 import requests
+from argon2.exceptions import VerificationError
 from flask import Flask
+from sqlalchemy import text
 
 from orthotorq.core.thresholds import FAILED_TRIES
+from orthotorq.services.accounts import commands
 from orthotorq.services.accounts.commands import DEMO_PIN
+from orthotorq.services.accounts.passwords import checked_hash
+from orthotorq.services.errors import BadField
 from orthotorq.web import create_app
 from orthotorq.web.database import sessions
 from tests.api.conftest import Client
 from tests.api.provider import CLIENT, SECRET, Provider
 from tests.api.test_people import LONG, errors_of, invited
+from tests.cli.test_commands import run
 from tests.conftest import Database
 
 
@@ -157,10 +164,10 @@ def signing_on(database: Database, provider: Provider) -> Iterator[Flask]:
         sessions(made).kw["bind"].dispose()
 
 
-def sign_on(app: Flask, to: str = "") -> tuple[Any, Any]:
+def sign_on(app: Flask, to: str = "", browser: Any = None, fresh: bool = False) -> tuple[Any, Any]:
     """The way through the browser: to the sign-on, back, and where that leads; then who is signed in."""
-    browser = app.test_client()
-    away = browser.get(f"/api/v1/session/sign-on?to={to}")
+    browser = browser or app.test_client()
+    away = browser.get(f"/api/v1/session/sign-on?to={to}{'&fresh=1' if fresh else ''}")
     assert away.status_code == 302, away.text
     back = requests.get(away.headers["Location"], allow_redirects=False, timeout=10).headers["Location"]
     parts = urlsplit(back)
@@ -178,7 +185,7 @@ def test_who_the_plant_knows_comes_in_without_a_password(signing_on: Flask, prov
     assert sign_on(signing_on)[1]["person"]["login"] == "tam"
     provider.subject, provider.login = "8", "tam"
     place, found = sign_on(signing_on)
-    assert (place, found["person"]) == ("/sign-in", None) and "not known here" in found["said"]
+    assert (place, found["person"]) == ("/sign-in", None) and "Nobody is registered here" in found["said"]
 
 
 @pytest.mark.parametrize("to", ["//elsewhere.example", "https://elsewhere.example", "/\\elsewhere.example", "javascript:x"])
@@ -190,7 +197,7 @@ def test_it_leads_to_no_other_place(signing_on: Flask, provider: Provider, to: s
 def test_who_is_not_known_here_is_not_let_in(signing_on: Flask, provider: Provider) -> None:
     provider.subject, provider.login, provider.spoil = "99", "stranger", ""
     place, found = sign_on(signing_on)
-    assert (place, found["person"]) == ("/sign-in", None) and "“stranger” is not known here" in found["said"]
+    assert (place, found["person"]) == ("/sign-in", None) and "you are “stranger”. Nobody is registered here" in found["said"]
 
 
 @pytest.mark.parametrize("spoil", ["denied", "nonce", "key"])
@@ -209,3 +216,220 @@ def test_an_answer_that_nobody_asked_for_opens_nothing(signing_on: Flask) -> Non
 def test_without_one_there_is_no_address(app: Flask, client: Any) -> None:
     assert client().get("/api/v1/session/sign-on").status_code == 404
     assert client().get("/api/v1/session").json["sign_on"] is None
+
+
+@pytest.fixture
+def plain(provider: Provider) -> Iterator[Provider]:
+    """The sign-on as it is before anything is set on it."""
+    provider.subject, provider.login, provider.spoil, provider.named_in, provider.more = "7", "tam", "", "token", {}
+    yield provider
+    provider.spoil, provider.named_in, provider.more = "", "token", {}
+
+
+def test_a_name_that_is_said_at_userinfo_alone_is_asked_there(signing_on: Flask, plain: Provider) -> None:
+    plain.named_in = "userinfo"
+    plain.subject, plain.login = "21", "runa"
+    assert sign_on(signing_on)[1]["person"]["login"] == "runa"
+    # what userinfo says of somebody else counts for nothing
+    plain.subject, plain.spoil = "22", "userinfo"
+    assert "did not say who you are" in sign_on(signing_on)[1]["said"]
+
+
+def test_what_the_sign_on_sent_is_said_where_the_name_is_missing(signing_on: Flask, plain: Provider) -> None:
+    plain.subject, plain.named_in, plain.more = "23", "nowhere", {"email": "tam@saltworks.example"}
+    place, found = sign_on(signing_on)
+    assert place == "/sign-in" and found["person"] is None
+    for words in ("sent no “preferred_username”", "email", "ORTHOTORQ_SIGN_ON_CLAIM"):
+        assert words in found["said"]
+
+
+def test_what_is_asked_for_and_what_is_the_name_are_settings(database: Database, plain: Provider, client: Any) -> None:
+    plain.subject, plain.named_in, plain.more = "24", "nowhere", {"email": "ewa@saltworks.example"}
+    invited(client, "ewa@saltworks.example", ["fitter"])
+    with pytest.MonkeyPatch.context() as patch:
+        for name, value in {"DATABASE_URL": database.app_url, "SIGN_ON_ISSUER": plain.issuer, "SIGN_ON_CLIENT": CLIENT,
+                            "SIGN_ON_SECRET": SECRET, "PUBLIC_URL": "http://localhost", "SIGN_ON_SCOPE": "openid email",
+                            "SIGN_ON_CLAIM": "email"}.items():
+            patch.setenv(f"ORTHOTORQ_{name}", value)
+        made = create_app()
+        try:
+            assert sign_on(made)[1]["person"]["login"] == "ewa@saltworks.example"
+            assert plain.last["scope"] == "openid email"
+        finally:
+            sessions(made).kw["bind"].dispose()
+
+
+def test_a_name_is_never_cut_to_fit_somebody_else(signing_on: Flask, plain: Provider, client: Any) -> None:
+    long = "a" * 60
+    invited(client, long, ["fitter"])
+    plain.subject, plain.login = "25", long + "b"
+    assert sign_on(signing_on)[1]["person"] is None
+
+
+def test_who_leaves_a_device_is_asked_for_anew_on_it(signing_on: Flask, plain: Provider) -> None:
+    browser = signing_on.test_client()
+    sign_on(signing_on, browser=browser)
+    assert "prompt" not in plain.last
+    csrf = {"X-CSRFToken": browser.get("/api/v1/session").json["csrf"]}
+    left = browser.delete("/api/v1/session", headers=csrf).json["leave"]
+    # the provider is left, too, and told where to come back to
+    assert left.startswith(f"{plain.issuer}/leave?client_id={CLIENT}")
+    assert "post_logout_redirect_uri=http%3A%2F%2Flocalhost%2Fsign-in" in left
+    sign_on(signing_on, browser=browser)
+    assert plain.last["prompt"] == "login"
+    # another device has nothing to do with it
+    sign_on(signing_on)
+    assert "prompt" not in plain.last
+
+
+def test_who_signed_in_by_password_leaves_here_alone(signing_on: Flask, plain: Provider) -> None:
+    one = Client(signing_on.test_client(), "tam")
+    assert one.flask.delete("/api/v1/session", headers={"X-CSRFToken": one.csrf}).json["leave"] is None
+
+
+def test_who_has_the_sign_on_alone_sets_a_pin_and_signs_by_a_fresh_one(signing_on: Flask, plain: Provider, client: Any) -> None:
+    invited(client, "sola", ["fitter"])
+    plain.subject, plain.login = "31", "sola"
+    browser = signing_on.test_client()
+    found = sign_on(signing_on, browser=browser)[1]
+    assert (found["has_password"], found["fresh"]) == (False, False)
+    csrf = {"X-CSRFToken": found["csrf"]}
+
+    def pin() -> Any:
+        return browser.put("/api/v1/pin", json={"password": "", "pin": "480915"}, headers=csrf)
+
+    assert pin().status_code == 422
+    # a provider that lets the browser through without asking proves nothing
+    plain.spoil, plain.entered_at = "not asked", int(time.time()) - 3600
+    place, found = sign_on(signing_on, "/account", browser, fresh=True)
+    assert place == "/account" and not found["fresh"] and "did not say" in found["said"] and pin().status_code == 422
+    # nor does somebody else at the same tablet
+    plain.spoil, plain.subject = "", "7"
+    place, found = sign_on(signing_on, "/account", browser, fresh=True)
+    assert not found["fresh"] and "another person" in found["said"] and found["person"]["login"] == "sola"
+    plain.subject = "31"
+    place, found = sign_on(signing_on, "/account", browser, fresh=True)
+    assert (place, found["fresh"], plain.last["prompt"], plain.last["max_age"]) == ("/account", True, "login", "0")
+    assert pin().json["pin"] is True
+    with sessions(signing_on).begin() as session:
+        session.execute(text("UPDATE sign_in SET fresh_at = fresh_at - interval '6 minutes' WHERE fresh_at IS NOT NULL"))
+    assert pin().status_code == 422
+
+
+def test_a_person_is_unlinked_from_the_sign_on_by_a_command(signing_on: Flask, plain: Provider, database: Database) -> None:
+    plain.subject, plain.login = "41", "jory"
+    assert sign_on(signing_on)[1]["person"]["login"] == "jory"
+    plain.subject = "42"
+    assert sign_on(signing_on)[1]["person"] is None
+    for result in (0, 2):
+        done = run("admin", "unlink", "jory", ORTHOTORQ_DATABASE_URL=database.app_url)
+        assert done.returncode == result, done.stderr
+    assert sign_on(signing_on)[1]["person"]["login"] == "jory"
+
+
+def aged(app: Flask, minutes: int) -> None:
+    """Let so many minutes go by for every session."""
+    with sessions(app).begin() as session:
+        session.execute(text(f"UPDATE sign_in SET seen_at = seen_at - interval '{minutes} minutes'"))
+
+
+def test_a_pin_is_asked_for_again_after_idleness_and_nothing_else_is_lost(app: Flask, client: Any) -> None:
+    tablet = client("tam")
+    answer = tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": DEMO_PIN})
+    tablet.csrf = answer.json["csrf"]
+    aged(app, 10)
+    # what a screen asks by itself keeps nothing awake
+    assert tablet.flask.get("/api/v1/runs", headers={"X-Background": "1"}).status_code == 200
+    aged(app, 6)
+    assert tablet.get("/api/v1/runs").status_code == 401
+    found = tablet.get("/api/v1/session").json
+    assert found["person"] is None and found["locked"] == {"login": "runa", "name": "Runa Tesk"}
+    here = [one["login"] for one in tablet.get("/api/v1/session/here").json["items"]]
+    assert here[0] == "runa" and "tam" in here
+    wrong = tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": "480916"})
+    assert "do not go together" in errors_of(wrong)["pin"]
+    back = tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": DEMO_PIN})
+    assert back.json["person"]["login"] == "runa" and back.json["locked"] is None
+    tablet.csrf = back.json["csrf"]
+    aged(app, 10)
+    assert tablet.get("/api/v1/runs").status_code == 200
+    # being used is no idleness
+    aged(app, 10)
+    assert tablet.get("/api/v1/runs").status_code == 200
+    # and who signed in with a password is not asked
+    desk = client("mira")
+    aged(app, 60)
+    assert desk.get("/api/v1/runs").status_code == 200
+
+
+def test_a_locked_tablet_that_was_signed_out_is_nobodys(app: Flask, client: Any) -> None:
+    tablet = client("tam")
+    tablet.csrf = tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": DEMO_PIN}).json["csrf"]
+    aged(app, 20)
+    assert tablet.flask.delete("/api/v1/session", headers={"X-CSRFToken": tablet.csrf}).status_code == 200
+    assert tablet.get("/api/v1/session").json["locked"] is None
+    assert client().get("/api/v1/session/here").status_code == 401
+
+
+def test_many_tries_at_once_are_no_more_tries(app: Flask, client: Any) -> None:
+    somebody(client, "ulf", ["fitter"])
+    with ThreadPoolExecutor(12) as pool:
+        def tries(_: int) -> int:
+            return int(client().post("/api/v1/session", {"login": "ulf", "password": "a wrong one indeed"}).status_code)
+        found = list(pool.map(tries, range(40)))
+    with sessions(app)() as session:
+        kept = session.execute(text("SELECT count(*) FROM sign_in_attempt WHERE login = 'ulf'")).scalar_one()
+    assert kept <= FAILED_TRIES.value and found.count(401) == kept and set(found) <= {401, 429}
+
+
+def test_wrong_tries_of_a_stranger_block_nobody_who_is_signed_in(client: Any) -> None:
+    ane = somebody(client, "ane", ["fitter"])
+    ane.put("/api/v1/pin", {"password": LONG, "pin": "480915"})
+    for _ in range(int(FAILED_TRIES.value) + 2):
+        client().post("/api/v1/session", {"login": "ane", "password": "a wrong one indeed"})
+    assert client().post("/api/v1/session", {"login": "ane", "password": LONG}).status_code == 429
+    assert ane.put("/api/v1/pin", {"password": LONG, "pin": "915480"}).status_code == 200
+    # in the session itself tries are counted, too
+    for _ in range(int(FAILED_TRIES.value)):
+        assert ane.put("/api/v1/pin", {"password": "a wrong one indeed", "pin": "480915"}).status_code == 422
+    assert ane.put("/api/v1/pin", {"password": LONG, "pin": "480915"}).status_code == 429
+
+
+def test_who_has_no_password_yet_takes_as_long_as_who_has(client: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    invited(client, "ingo", ["fitter"])
+    somebody(client, "inga", ["fitter"])
+    looked: list[str] = []
+
+    class Counting:
+        def verify(self, kept: str, secret: str) -> bool:
+            looked.append(kept)
+            raise VerificationError("no")
+
+    monkeypatch.setattr(commands, "HASHER", Counting())
+    for login in ("ingo", "inga", "nobody.at.all", "jory"):
+        client_of = client()
+        assert client_of.post("/api/v1/session", {"login": login, "password": "a wrong one indeed"}).status_code == 401
+    assert len(looked) == 4 and all(kept.startswith("$argon2") for kept in looked)
+
+
+@pytest.mark.parametrize("password", ["tam hollis tam hollis", "HollisHollisHollis", "tam.hollis.2026", "tam_tam_tam_tam_1"])
+def test_a_password_that_is_ones_name_over_and_over_is_refused(password: str) -> None:
+    with pytest.raises(BadField, match="little more than your name"):
+        checked_hash(password, "tam", "Tam Hollis")
+
+
+def test_a_password_beside_ones_name_is_taken() -> None:
+    assert checked_hash("tamed grey herons on a dyke", "tam", "Tam Hollis")
+
+
+def test_a_calendar_ends_with_a_reset_and_with_its_person(client: Any) -> None:
+    for number, act in enumerate((lambda one: client("jory").post(f"/api/v1/people/{one['id']}/link"),
+                                  lambda one: client("jory").put(f"/api/v1/people/{one['id']}", {
+                                      "name": one["name"], "roles": one["roles"], "active": False}))):
+        person = somebody(client, f"cal{number}", ["fitter"])
+        address = person.post("/api/v1/calendar", {"act": "make"}).json["address"]
+        path = "/calendar/" + address.rpartition("/")[2]
+        assert client().get(path).status_code == 200
+        one = next(p for p in client("jory").get("/api/v1/people").json["items"] if p["login"] == f"cal{number}")
+        assert act(one).status_code in (200, 201, 204)
+        assert client().get(path).status_code == 404

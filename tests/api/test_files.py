@@ -10,7 +10,7 @@ from flask import Flask
 
 from orthotorq.core.simulation.pull import Pull, trace_of
 from orthotorq.devices.raw import write_raw
-from orthotorq.web.bodies import FILES
+from orthotorq.web.request_limits import FILES
 from tests.api.conftest import Client
 from tests.api.test_streams import open_run
 

@@ -1,11 +1,14 @@
 """People: invited, given roles, put out of action; passwords, sessions, what is watched; whether all is well."""
 from __future__ import annotations
 
+import shutil
 from typing import Any
 
 import pytest
 from argon2 import PasswordHasher, extract_parameters
 from argon2.profiles import RFC_9106_LOW_MEMORY
+from psycopg.errors import DiskFull
+from sqlalchemy.exc import OperationalError
 
 from orthotorq.core.thresholds import FAILED_ADDRESS
 from tests.api.conftest import Client
@@ -83,7 +86,7 @@ def test_who_is_put_out_of_action_is_signed_out_at_once_and_the_last_administrat
     me = person_of(client, "jory")
     for change in ({"roles": ["fitter"], "active": True}, {"roles": ["administrator"], "active": False}):
         refused = chief.put(f"/api/v1/people/{me['id']}", {"name": me["name"], **change})
-        assert refused.status_code == 409 and "Nobody would be left" in refused.json["detail"]
+        assert refused.status_code == 409 and "No administrator would be left" in refused.json["detail"]
     assert chief.get("/api/v1/equipment").status_code == 200
 
 
@@ -145,6 +148,34 @@ def test_whether_all_is_well_is_said_in_parts(client: Any) -> None:
     assert ready.status_code == 200 and ready.json["status"] == "ready"
     assert (ready.json["database"], ready.json["schema"]) == ("ok", "ok")
     assert "no sign of life" in ready.json["worker"]
+
+
+@pytest.mark.parametrize(("name", "value", "part", "words"), [
+    ("ORTHOTORQ_FRONTEND", "nowhere", "front_end", "is missing"),
+    ("ORTHOTORQ_DISKS", ".:/nowhere/at/all", "disk", "/nowhere/at/all")])
+def test_it_is_not_ready_where_something_is_missing(client: Any, monkeypatch: pytest.MonkeyPatch, name: str,
+                                                    value: str, part: str, words: str) -> None:
+    monkeypatch.setenv(name, value)
+    found = client().get("/ready")
+    assert found.status_code == 503 and found.json["status"] == "not ready" and words in found.json[part]
+
+
+def test_it_is_not_ready_where_the_disk_of_the_database_is_full(client: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    real = shutil.disk_usage
+    monkeypatch.setenv("ORTHOTORQ_DISKS", ".:/var")
+    monkeypatch.setattr("shutil.disk_usage", lambda folder: real(".")._replace(free=0) if folder == "/var" else real("."))
+    assert "/var" in client().get("/ready").json["disk"]
+
+
+def test_it_is_not_ready_where_nothing_can_be_written(client: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    def full(self: Any, *args: Any, **kwargs: Any) -> Any:
+        raise OperationalError("", {}, DiskFull("could not write: No space left on device"))
+
+    with monkeypatch.context() as patch:
+        patch.setattr("sqlalchemy.orm.Session.commit", full)
+        found = client().get("/ready")
+    assert found.status_code == 503 and "cannot write" in found.json["database"]
+    assert client().get("/ready").status_code == 200
 
 
 def test_figures_are_for_this_machine_or_who_has_the_token(client: Any, monkeypatch: pytest.MonkeyPatch) -> None:

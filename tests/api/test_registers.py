@@ -45,7 +45,7 @@ def test_a_planner_registers_a_machine_and_its_joint_and_plans_it(client) -> Non
     draft = mira.get(f"/api/v1/plans/{plan}/draft").json
     assert draft["document"]["joint"] == "BP-9/suction"
     refused = mira.post(f"/api/v1/plans/{plan}/release", {}, **{"If-Match": f'"{draft["version"]}"'})
-    assert refused.status_code == 409 and "as the example has them" in refused.json["detail"]
+    assert refused.status_code == 409 and "not confirmed" in refused.json["detail"]
     del draft["document"]["examples"]
     saved = mira.put(f"/api/v1/plans/{plan}/draft", {"document": draft["document"]}, **{"If-Match": f'"{draft["version"]}"'})
     bench = mira.post("/api/v1/bench", draft["document"]).json
@@ -81,6 +81,25 @@ def test_a_tag_is_given_once(client) -> None:
     joint(mira, other)
     assert errors_of(mira.put(f"{MACHINES}/{other}", {**PUMP, "tag": "BP-12"}))["tag"]
     assert tags(mira, "BP-13") == ["BP-13"]
+
+
+def test_a_tag_that_is_written_almost_like_another_is_asked_about(client) -> None:
+    mira = client("mira")
+    made = machine(mira, "BP-061")
+    for path, body, near in ((MACHINES, {**PUMP, "tag": "bp61"}, "BP-061"), (MACHINES, {**PUMP, "tag": "BP_61"}, "BP-061")):
+        asked = mira.post(path, body)
+        assert (asked.status_code, asked.json["code"], asked.json["errors"][0]["path"]) == (409, "confirm", "tag"), asked.text
+        assert near in asked.json["detail"] and "Brine pump 9" in asked.json["detail"]
+        assert tags(mira, body["tag"]) == []
+    # another number is another machine, and what was confirmed is registered
+    machine(mira, "BP-610")
+    assert mira.post(MACHINES, {**PUMP, "tag": "bp61"}, **{"X-Confirmed": "yes"}).status_code == 201
+    flange = joint(mira, made)
+    assert mira.post(JOINTS, {"equipment": made, **FLANGE, "tag": "SUCTION"}).json["code"] == "confirm"
+    second = joint(mira, made, tag="second")
+    assert mira.put(f"{JOINTS}/{second}", {**FLANGE, "tag": "suc.tion"}).json["code"] == "confirm"
+    # a joint keeps its own tag when its name is put right
+    assert mira.put(f"{JOINTS}/{flange}", {**FLANGE, "name": "Suction cover"}).status_code == 204
 
 
 def test_one_of_many_who_register_the_same_tag_at_once_has_it(client) -> None:
@@ -173,7 +192,15 @@ def test_a_machine_stands_at_a_site_that_can_be_looked_at_alone_and_renamed(clie
     sites = {one["name"]: one for one in mira.get("/api/v1/sites").json["items"]}
     assert set(sites) == {"Brine field", "Quay", "Saltworks"}
     assert "Brine field, Quay, Saltworks" in errors_of(mira.post(MACHINES, {**PUMP, "tag": "BP-20", "site": ""}))["site"]
-    made = machine(mira, "BP-20", site=" Pumping station ")
+    asked = mira.post(MACHINES, {**PUMP, "tag": "BP-20", "site": " Pumping station "})
+    assert (asked.status_code, asked.json["code"]) == (409, "confirm")
+    assert asked.json["errors"][0]["path"] == "site" and "is a new site" in asked.json["detail"]
+    # the one that it may have been meant to be is named
+    typo = mira.post(MACHINES, {**PUMP, "tag": "BP-20", "site": "Brine feild"}).json["detail"]
+    assert "close to “Brine field”" in typo
+    assert set(sites) == {one["name"] for one in mira.get("/api/v1/sites").json["items"]}
+    confirmed = mira.post(MACHINES, {**PUMP, "tag": "BP-20", "site": " Pumping station "}, **{"X-Confirmed": "yes"})
+    made = confirmed.json["id"]
     moved = {**PUMP, "tag": "BP-20", "site": "brine FIELD"}
     station = next(one for one in mira.get("/api/v1/sites").json["items"] if one["name"] == "Pumping station")
     assert [m["tag"] for m in mira.get(f"{MACHINES}?site={station['id']}").json["items"]] == ["BP-20"]

@@ -1,6 +1,7 @@
 """Every address against every role: who may, who may not, and nobody without signing in."""
 from __future__ import annotations
 
+import json
 import uuid
 from typing import Any
 
@@ -95,3 +96,21 @@ def test_request_lines_carry_the_id_and_no_password(client, capsys) -> None:
     assert answer.headers["X-Request-Id"] in printed
     assert "a very secret word" not in printed
     assert '"status": 401' in printed
+
+
+def test_what_opens_something_is_in_no_line_of_the_log(client, capsys) -> None:
+    nobody = client()
+    nobody.get("/api/v1/invitations/a-link-that-is-secret")
+    nobody.post("/api/v1/invitations/a-link-that-is-secret", {"password": "five grey herons on a dyke"})
+    nobody.get("/calendar/a-calendar-that-is-secret.ics")
+    nobody.get("/api/v1/a-made-up-address-that-is-secret")
+    refused = client("tam").post("/api/v1/people/00000000-0000-0000-0000-000000000001/link")
+    assert refused.status_code == 403
+    printed = capsys.readouterr().out
+    assert "secret" not in printed and "herons" not in printed
+    lines = [json.loads(line) for line in printed.splitlines() if '"request"' in line]
+    assert {"/api/v1/invitations/<token>"} <= {line["path"] for line in lines}
+    # ids open nothing, and are what somebody looks for
+    assert any("00000000-0000-0000-0000-000000000001" in line["path"] for line in lines)
+    events = client("jory").get("/api/v1/security-events").json["items"]
+    assert any("/people/00000000-0000-0000-0000-000000000001/link" in one["words"] for one in events)

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from flask import Flask
 
-from tests.api.conftest import Client
+from tests.api.conftest import Client, end_open
 from tests.api.test_api import first_plan
 from tests.api.test_event_fuzz import event
 from tests.api.test_exchange import send
@@ -71,6 +71,7 @@ def nested(deep: int) -> Any:
     ("problem", {"problem": [], "text": {}}), ("answer", {"answer": "done", "value": [1], "recorded": nested(5)})])
 def test_odd_events_are_refused_with_a_sentence_and_the_run_goes_on(client: Any, kind: str, payload: dict[str, Any]) -> None:
     tam = client("tam")
+    end_open(tam)
     made = tam.post("/api/v1/runs", {"revision": first_plan(tam)["revision_id"], "device": "t"}).json["id"]
     step = tam.get(f"/api/v1/runs/{made}").json["state"]["instruction"]["step"]
     sent = {**event(made, step, 1), "kind": kind, "payload": payload}
@@ -119,6 +120,7 @@ def test_two_who_save_the_same_own_entry_at_once_both_get_an_answer(app: Flask) 
 def test_one_event_id_sent_to_two_runs_at_once_is_kept_in_one(app: Flask, client: Any) -> None:
     tam = client("tam")
     plan = first_plan(tam)["revision_id"]
+    end_open(tam)
     runs = [tam.post("/api/v1/runs", {"revision": plan, "device": "t"}).json["id"] for _ in range(4)]
     step = tam.get(f"/api/v1/runs/{runs[0]}").json["state"]["instruction"]["step"]
     one = event(runs[0], step, 1)["id"]
@@ -138,4 +140,4 @@ def test_one_event_id_sent_to_two_runs_at_once_is_kept_in_one(app: Flask, client
         for number in late:
             assert ask(tam, number).json["answers"][0]["verdict"] == "refused"
     for run in runs:
-        assert tam.get(f"/api/v1/runs/{run}/record").json["chain_holds"]
+        assert tam.get(f"/api/v1/runs/{run}/record").json["not_proven"] == ""

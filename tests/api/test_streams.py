@@ -9,7 +9,7 @@ from uuid import uuid4
 import pytest
 
 from orthotorq.web.api import devices
-from tests.api.conftest import Client
+from tests.api.conftest import Client, end_open
 
 
 def open_run(client: Client) -> tuple[str, dict[str, Any]]:
@@ -17,6 +17,7 @@ def open_run(client: Client) -> tuple[str, dict[str, Any]]:
     plans = client.get("/api/v1/equipment").json
     joint = next(j["id"] for machine in plans["items"] for j in machine["joints"] if j["name"] == "Channel cover")
     revision = client.get(f"/api/v1/joints/{joint}").json["plans"][0]["revision_id"]
+    end_open(client)
     run = client.post("/api/v1/runs", {"revision": revision, "device": "d"}).json["id"]
     for number in range(1, 60):
         state = client.get(f"/api/v1/runs/{run}").json["state"]

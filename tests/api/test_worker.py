@@ -12,13 +12,24 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from gunicorn.config import Config
 
-from orthotorq.web.worker import BODY_S, HEADER_S, MOST_BODY, MOST_HEADER, Arriving, Refused
+from orthotorq.web.worker import (
+    BODY_S,
+    HEADER_S,
+    MOST_BODY,
+    MOST_HEADER,
+    Arriving,
+    Refused,
+    body_length,
+)
 from tests.browser.conftest import free_port
 
 APP = '''
 import time
 def app(environ, start):
+    if environ["PATH_INFO"] == "/reads-on":
+        environ["gunicorn.socket"].recv(1)
     body = environ["wsgi.input"].read() if environ["PATH_INFO"] == "/echo" else b"fine"
     start("200 OK", [("Content-Length", str(len(body)))])
     return [body]
@@ -114,25 +125,72 @@ def test_a_large_body_comes_whole_and_one_that_waits_to_be_let_in_is(port: int) 
         assert until(client, b"abc")
 
 
+def post(*headers: str) -> bytes:
+    """The header of a POST whose body never comes."""
+    return "\r\n".join(["POST /echo HTTP/1.1", "Host: x", *headers, "", ""]).encode()
+
+
 @pytest.mark.parametrize(("sent", "status"), [
-    (b"POST / HTTP/1.1\r\nHost: x\r\nTransfer-Encoding: chunked\r\n\r\n", b"411"),
-    (b"GET / HTTP/1.1\r\nX: " + b"x" * (MOST_HEADER + 1), b"431")])
+    (post("Transfer-Encoding: chunked"), b"411"),
+    (post("Transfer-Encoding: chunked", "Content-Length: 5"), b"400"),
+    (post("Transfer-Encoding: gzip"), b"400"),
+    (post("Content-Length: -5"), b"400"), (post("Content-Length: +5"), b"400"), (post("Content-Length: 5, 5"), b"400"),
+    (post("Content-Length: 0x10"), b"400"), (post("Content-Length:"), b"400"), (post("Content-Length : 5"), b"400"),
+    (post("Content-Length: 5", "Content-Length: 5"), b"400"), (post("Content-Length: 5", "content-length: 500"), b"400"),
+    (post("X: a", " Content-Length: 5"), b"400"), (post("X: a\nContent-Length: 5"), b"400"),
+    (post(f"Content-Length: {MOST_BODY + 1}"), b"413"), (post("Content-Length: 99999999999999999999"), b"413"),
+    (b"GET / HTTP/1.1\r\nX: " + b"x" * (MOST_HEADER + 1), b"431"), (b"\x16\x03\x01\r\n\r\n", b"400")])
 def test_what_is_not_taken_is_refused_at_once(port: int, sent: bytes, status: bytes) -> None:
-    client = begun(port, sent)
-    assert client.recv(1000).split(b" ")[1] == status
-    client.close()
+    # more of them than threads: none may have got as far as one of those
+    clients = [begun(port, sent) for _ in range(6)]
+    answers = [client.recv(1000) for client in clients]
+    assert {answer.split(b" ")[1] for answer in answers} == {status}
+    assert all(b"application/problem+json" in answer for answer in answers)
+    assert ask(port) == (200, b"fine")
+    for client in clients:
+        client.close()
+
+
+@pytest.mark.parametrize("length", ["0000000000000100", "000000000000000000000000100000", "100000"])
+def test_a_length_is_read_as_the_parser_of_the_threads_reads_it(port: int, length: str) -> None:
+    clients = [begun(port, post(f"Content-Length: {length}")) for _ in range(20)]
+    assert ask(port) == (200, b"fine")
+    whole = "00000000000000005"
+    with begun(port, post(f"Content-Length: {whole}") + b"abcde") as client:
+        assert until(client, b"abcde")
+    for client in clients:
+        client.close()
+
+
+def test_a_thread_that_reads_on_all_the_same_is_given_back(port: int) -> None:
+    clients = [begun(port, b"GET /reads-on HTTP/1.1\r\nHost: x\r\n\r\n") for _ in range(2)]
+    assert ask(port) == (200, b"fine")
+    for one in clients:
+        one.close()
+
+
+def test_many_who_are_refused_hold_up_nobody(port: int) -> None:
+    clients = [begun(port, post("Content-Length: no")) for _ in range(80)]
+    began = time.monotonic()
+    assert ask(port) == (200, b"fine")
+    # one after the other, each with the wait of a connection that says nothing, it would be minutes
+    assert time.monotonic() - began < 20
+    for one in clients:
+        one.close()
 
 
 def test_time_for_a_header_begins_with_its_first_byte_and_for_a_body_grows_with_it() -> None:
-    one = Arriving(100.0, 30.0)
+    def length_of(header: bytes) -> int:
+        return body_length(Config(), ("127.0.0.1", 1), header)
+
+    one = Arriving(100.0, 30.0, length_of)
     assert one.until == 130.0
     assert not one.feed(b"POST / HTTP/1.1\r\n", 110.0)
     assert one.until == 110.0 + HEADER_S
     assert not one.feed(b"Content-Length: 4096000\r\n\r\n", 112.0)
     assert one.until == 112.0 + BODY_S + 1000
     assert one.feed(b"x" * 4_096_000, 300.0)
-    refused = Arriving(0.0, 30.0)
-    # one that is too large for anything is given to the application by its header alone, which refuses it
-    assert refused.feed(b"POST / HTTP/1.1\r\nContent-Length: %d\r\n\r\n" % (MOST_BODY + 1), 0.0)
-    with pytest.raises(Refused):
-        Arriving(0.0, 30.0).feed(b"x" * (MOST_HEADER + 1), 0.0)
+    with pytest.raises(Refused, match="413"):
+        Arriving(0.0, 30.0, length_of).feed(b"POST / HTTP/1.1\r\nContent-Length: %d\r\n\r\n" % (MOST_BODY + 1), 0.0)
+    with pytest.raises(Refused, match="431"):
+        Arriving(0.0, 30.0, length_of).feed(b"x" * (MOST_HEADER + 1), 0.0)

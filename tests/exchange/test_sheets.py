@@ -7,6 +7,7 @@ import json
 import math
 import re
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 from xml.etree import ElementTree
@@ -17,7 +18,7 @@ from pypdf import PdfReader
 from orthotorq.core.mechanics.formula import formulas
 from orthotorq.core.planning.cautions import CAUTIONS
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.working import working
+from orthotorq.core.planning.compute.output.working import working
 from orthotorq.core.running import Fact, record_of
 from orthotorq.demo.load import plan_document, plan_names
 from orthotorq.exchange.joint_face import joint_face_svg
@@ -76,8 +77,8 @@ def test_states_are_told_without_colour() -> None:
 
 def test_the_sheet_of_a_wheel_says_what_is_done_at_both_positions_first() -> None:
     text = sheet(wheel())
-    for words in ("Positions: left, right", "at every position before the next stage", "Only when: wheel hanging",
-                  "Only when: wheel touching", "1 4 2 5 3 6", "320 N·m", "rounds until none moves, at most 3"):
+    for words in ("Positions: left, right", "at every position before the next stage", "Condition: wheel hanging",
+                  "Condition: wheel touching", "1 4 2 5 3 6", "320 N·m", "rounds until none moves, at most 3"):
         assert words in text
 
 
@@ -112,8 +113,9 @@ def test_a_record_on_paper_names_deviations_corrections_and_hashes() -> None:
     play.send("correct", wrong, {"voids": play.facts[-1].id, "answer": None})
     play.send("note", "-", {"text": "salt crust on stud 3"})
     play.finish()
-    head = RecordHead(412, "Small", "Pump 4", "Casing", 3, "a" * 64, "b" * 64, len(play.facts), True)
-    text = text_of(render_record(head, record_of(play.result, play.facts), play.result, printed_at=NOW))
+    head = RecordHead(412, "Small", "Pump 4", "Casing", 3, "a" * 64, "b" * 64, len(play.facts), "")
+    facts = [replace(one, at=f"2026-11-24T07:{i % 60:02}:00Z") for i, one in enumerate(play.facts)]
+    text = text_of(render_record(head, record_of(play.result, facts), play.result, printed_at=NOW))
     for words in ("not accepted", "did not turn at 100 %", "salt crust on stud 3", "b" * 20, "verified", "Not signed",
                   "run 412"):
         assert words in text
@@ -121,8 +123,9 @@ def test_a_record_on_paper_names_deviations_corrections_and_hashes() -> None:
 
 def test_a_broken_chain_is_said_on_paper() -> None:
     play = Play(small())
-    head = RecordHead(1, "Small", "Pump 4", "Casing", 1, "a" * 64, "b" * 64, 1, False)
-    assert "DOES NOT HOLD" in text_of(render_record(head, record_of(play.result, play.facts), play.result, printed_at=NOW))
+    head = RecordHead(1, "Small", "Pump 4", "Casing", 1, "a" * 64, "b" * 64, 1, "an entry is not the one that was signed")
+    sheet = render_record(head, record_of(play.result, play.facts), play.result, printed_at=NOW)
+    assert "DOES NOT HOLD: an entry is not the one" in text_of(sheet)
 
 
 def test_nothing_but_the_own_fonts_is_opened(tmp_path) -> None:
@@ -131,8 +134,8 @@ def test_nothing_but_the_own_fonts_is_opened(tmp_path) -> None:
     assert "SECRET" not in text_of(to_pdf(f'<p>hello</p><img src="{secret.as_uri()}">'))
 
 
-def test_times_are_written_in_utc() -> None:
-    assert when(NOW) == "2026-11-24 14:02 UTC"
+def test_times_are_written_with_their_zone() -> None:
+    assert when(NOW) == "24 Nov 2026, 14:02 UTC"
     assert clock("2026-11-24T14:02:59.1Z") == "14:02"
 
 

@@ -10,7 +10,7 @@ from pypdf import PdfReader
 
 from orthotorq.core.errors import Impossible
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.compute.working import working
+from orthotorq.core.planning.compute.output.working import working
 from orthotorq.demo.load import plan_document, plan_names
 from orthotorq.exchange.sheet import SheetHead, render_sheet
 from orthotorq.exchange.template_sheet import render_template, tiles_of

@@ -12,7 +12,7 @@ from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.context import Ctx
 from orthotorq.services.database import open_sessions
 from orthotorq.services.running.commands import append_events
-from orthotorq.services.running.start import Choices, start_run
+from orthotorq.services.running.start import Choices, going_on, start_run
 from orthotorq.services.running.verify import verify_all
 from orthotorq.store.models import Event, Person, Plan, Revision, Run
 from tests.conftest import Database
@@ -34,8 +34,11 @@ def context(session: Any, login: str = "tam") -> Ctx:
 def new_run(sessions: Any) -> Any:
     with sessions.begin() as session:
         ctx = context(session)
-        cover = select(Revision).join(Plan).where(Plan.title == "Close the channel cover")
-        return start_run(ctx, session.scalars(cover).one().id, Choices("first"))
+        cover = session.scalars(select(Revision).join(Plan).where(Plan.title == "Close the channel cover")).one()
+        for run, _ in going_on(ctx, cover.plan.joint_id):
+            end = {**note(ctx, run.id, str(ctx.new_id()), 1), "kind": "abandon", "payload": {"reason": "another one begins"}}
+            append_events(ctx, run.id, [end])
+        return start_run(ctx, cover.id, Choices("first"))
 
 
 def note(ctx: Ctx, run: Any, device: str, number: int) -> dict[str, Any]:

@@ -37,7 +37,8 @@ def waiting(database: Database) -> tuple[Database, uuid.UUID, int]:
     with sessions.begin() as session:
         before = session.scalar(select(func.count()).select_from(Plan)) or 0
         planner = actor_of(session.scalars(select(Person).where(Person.login == "mira")).one())
-        job = start_import(Ctx(session, NOW, planner), out.getvalue())
+        ctx = Ctx(session, NOW, planner)
+        job = start_import(ctx, out.getvalue()).run(ctx)
         defer(session, "import", job)
     sessions.kw["bind"].dispose()
     return database, job, before

@@ -9,7 +9,7 @@ import pytest
 from PIL import Image
 
 from orthotorq.core.errors import Occupied
-from orthotorq.exchange import apart, pictures
+from orthotorq.exchange import pictures, sandboxed_worker
 from orthotorq.exchange.pictures import FORMATS, SIDE
 from orthotorq.services.errors import BadField
 from orthotorq.services.running.photos import reencode
@@ -59,7 +59,7 @@ def test_large_photos_are_opened_one_at_a_time(monkeypatch: pytest.MonkeyPatch) 
     with ThreadPoolExecutor(4) as pool:
         assert list(pool.map(pictures.upright, [b"a", b"b", b"c", b"d"])) == [b"a", b"b", b"c", b"d"]
     assert most == [1]
-    monkeypatch.setattr(apart, "TURN_S", 0.01)
+    monkeypatch.setattr(sandboxed_worker, "TURN_S", 0.01)
     with pictures._one, pytest.raises(Occupied):
         pictures.upright(b"a")
     assert pictures.upright(b"e") == b"e"

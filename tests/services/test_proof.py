@@ -100,7 +100,7 @@ def test_what_nobody_touched_holds_and_every_entry_has_a_code(own: Database) -> 
     (f"UPDATE reading SET value = value * 1.01 WHERE run_id = {OF_LAST} AND sequence = (SELECT min(sequence) FROM reading "
      f"WHERE run_id = {OF_LAST})", "entry", "is not what was typed"),
     (f"DELETE FROM reading WHERE run_id = {OF_LAST} AND sequence = (SELECT max(sequence) FROM reading WHERE run_id = {OF_LAST})",
-     "", "readings that were typed do not stand"),
+     "", "typed readings are missing"),
 ])
 def test_a_run_that_was_bent_is_found_at_its_place(own: Database, statement: str, where: str, words: str) -> None:
     bend(own, statement)
@@ -306,7 +306,7 @@ def with_photo(database: Database) -> None:
         run = start_run(ctx, revision.id, Choices("tablet"))
         out = io.BytesIO()
         Image.new("RGB", (8, 8)).save(out, "PNG")
-        photo = keep_photo(ctx, run, out.getvalue())
+        photo = keep_photo(ctx, run, out.getvalue()).run(ctx)
         sent = {"id": str(ctx.new_id()), "run": str(run), "step": "-", "kind": "photo", "payload": {"photo": str(photo)},
                 "device": "tablet", "device_sequence": 1, "device_time": time_text(ctx.now), "lease": 1, "last_seen": 1}
         assert append_events(ctx, run, [sent])[0][0].verdict == "accepted"

@@ -21,7 +21,7 @@ from orthotorq.services.running.pulls import PullView, begin_pull, keep_raw_pull
 from orthotorq.services.running.queries import read_record, read_run, record_table
 from orthotorq.services.running.traces import read_traces
 from orthotorq.store.models import Event, Pull
-from tests.services.test_standing import Yard
+from tests.services.test_run_end import Yard
 
 TITLE, WRENCH = "Bolt the face-toothed agitator coupling", "simulated-angle-wrench"
 
@@ -151,9 +151,10 @@ def test_only_the_open_step_is_measured_and_only_by_what_fits_it(yard: Yard) -> 
 
 
 def test_an_answer_takes_no_measurement_of_another_step_or_run(yard: Yard) -> None:
+    # the other one is ended where this one begins
+    other, there = open_at(yard, "pull")
+    of_other = begin_pull(yard.ctx("tam"), other, there.step, WRENCH)
     run, step = open_at(yard, "pull")
-    other, _ = open_at(yard, "pull")
-    of_other = begin_pull(yard.ctx("tam"), other, step_of(yard, other).step, WRENCH)
     ctx = yard.ctx("tam")
     for pull in (str(of_other.id), str(uuid4()), "none"):
         number = read_run(ctx, run).state.sequence
@@ -174,7 +175,7 @@ def test_devices_say_what_they_are(yard: Yard) -> None:
 
 def test_a_wrench_is_tried_on_the_tester_before_it_is_used(yard: Yard) -> None:
     found = tried(yard, "TW-03")
-    assert found.good and found.words.startswith("Torque tester (simulated): set to ") and "within ±4%" in found.words
+    assert found.good and found.words.startswith("Torque tester (simulated): set to ") and "within ±4 %" in found.words
     for serial, device, error in (("TW-99", "simulated-tester", NotFound), ("TW-03", WRENCH, BadField)):
         with pytest.raises(error):
             tester.test_tool(yard.ctx("tam"), serial, device)
@@ -184,7 +185,7 @@ def test_a_wrench_that_reads_outside_its_class_is_not_good(yard: Yard, monkeypat
     wrong = SimpleNamespace(answers="check", name="Tester", outcome=lambda asked: Outcome([f"{asked.figure * 0.95:g} N·m"], ""))
     monkeypatch.setitem(tester.DEVICES, "simulated-tester", wrong)
     found = tried(yard, "TW-03")
-    assert not found.good and "-5.0% off, outside ±4%" in found.words
+    assert not found.good and "-5.0 % off, outside ±4 %" in found.words
 
 
 def tried(yard: Yard, serial: str) -> tester.Tested:

@@ -1,6 +1,7 @@
 """What the screens read: equipment, joints, runs by page, drafts, revisions, records."""
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
@@ -16,7 +17,7 @@ from orthotorq.services.planning.bench import answer_sum, explain_figure
 from orthotorq.services.planning.queries import read_draft, read_revision
 from orthotorq.services.registers.queries import joint_detail, list_equipment
 from orthotorq.services.running.commands import take_lease
-from orthotorq.services.running.foreign import record_file
+from orthotorq.services.running.imported_records import record_file
 from orthotorq.services.running.queries import list_runs, read_record, read_run
 from orthotorq.services.running.start import Choices, start_run
 from orthotorq.store.models import Person, Plan, Revision, Tool
@@ -113,8 +114,9 @@ def test_sums_and_workings_need_no_plan_in_the_database(ctx: Ctx) -> None:
 
 def test_who_is_signed_in(ctx: Ctx) -> None:
     assert ctx.actor is not None
-    assert session_info(ctx, False) == (ctx.actor, [])
-    assert [p.login for p in session_info(ctx, True)[1]] == ["jory", "mira", "runa", "tam"]
+    here = session_info(ctx, False)
+    assert (here.actor, here.demo, here.locked) == (ctx.actor, [], None)
+    assert [p.login for p in session_info(ctx, True).demo] == ["jory", "mira", "runa", "tam"]
     session = open_session(ctx, ctx.actor, "a browser")
     ctx.session.flush()
     assert find_actor(ctx.session, session, ctx.now) == ctx.actor
@@ -126,5 +128,5 @@ def test_who_is_signed_in(ctx: Ctx) -> None:
     other = open_session(ctx, ctx.actor, "another")
     ctx.session.flush()
     assert find_actor(ctx.session, other, ctx.now + timedelta(hours=15)) is None
-    sign_out(ctx, other)
+    sign_out(replace(ctx, sign_in=other))
     assert find_actor(ctx.session, other, ctx.now) is None

@@ -19,7 +19,7 @@ from orthotorq.services.running.queries import list_runs, read_record, read_run
 from orthotorq.services.running.sign import sign_run
 from orthotorq.services.running.verify import verify_run
 from orthotorq.store.models import Event, Person, RefusedEvent, Run, Tool
-from tests.services.test_standing import NUT, Yard
+from tests.services.test_run_end import NUT, Yard
 
 #: the device that holds the runs of these tests
 HELD_BY = "tablet of tam"

@@ -13,7 +13,7 @@ from openpyxl import Workbook
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session, sessionmaker
 
-from orthotorq.core.running.tool_readings import Columns, RowRead, problem_of, read_row
+from orthotorq.core.running.present.tool_readings import Columns, RowRead, problem_of, read_row
 from orthotorq.services.accounts.commands import actor_of
 from orthotorq.services.context import Ctx
 from orthotorq.services.errors import BadField
@@ -48,7 +48,8 @@ def table(*rows: tuple[object, ...], head: str = "run,bolt,torque [N·m],angle [
 def read(sessions: sessionmaker[Session], data: bytes, columns: Columns = COLUMNS) -> tuple[str, dict[str, Any]]:
     """(how the job ended, its answer)."""
     with sessions.begin() as session:
-        job = start_readings(make(session), data, dict(columns.columns), dict(columns.units), columns.run)
+        job = start_readings(
+            make(session), data, dict(columns.columns), dict(columns.units), columns.run).run(make(session))
     run_readings(sessions, job, make)
     with sessions() as session:
         found = session.get_one(Job, job)
@@ -85,7 +86,7 @@ def test_good_rows_are_kept_and_bad_ones_are_listed_with_their_row(sessions: ses
     told = {e["file"]: e["text"] for e in answer["errors"]}
     assert told == {
         "row 3": "“88.8 ft·lbf” has another unit than its column (N·m).", "row 4": "There is no run 99999.",
-        "row 5": f"Run {number} has no bolt “77”.", "row 6": "It says the same as row 2.", "row 7": "Neither torque nor angle.",
+        "row 5": f"Run {number} has no bolt “77”.", "row 6": "It is the same as row 2.", "row 7": "Neither torque nor angle.",
         "row 8": "“-5” cannot be.", "row 9": "“yesterday” is no time: write 2026-11-26 14:05:00.",
         "row 10": "“” is no number of a run.", "row 11": "No bolt is named.", "row 12": told["row 12"]}
     assert "1,200" in told["row 12"]
@@ -118,7 +119,7 @@ def test_the_delimiter_is_found_and_an_excel_file_reads_the_same(sessions: sessi
     out = io.BytesIO()
     book.save(out)
     with sessions() as session:
-        look = look_at_readings(make(session), out.getvalue())
+        look = look_at_readings(make(session), out.getvalue()).run(make(session))
     assert look.columns == {"run": 0, "bolt": 1, "torque": 2, "time": 3} and look.rows[1][3] == "2026-11-20 09:30:00"
     assert read(sessions, out.getvalue(), Columns(look.columns, {"torque": "ft·lbf"}))[1]["imported"] == 1
 
@@ -127,7 +128,7 @@ def test_the_delimiter_is_found_and_an_excel_file_reads_the_same(sessions: sessi
 def test_what_is_no_table_is_refused_at_once(sessions: sessionmaker[Session], data: bytes) -> None:
     before = kept(sessions)
     with pytest.raises(BadField), sessions.begin() as session:
-        start_readings(make(session), data, {"bolt": 0, "torque": 1}, {"torque": "N·m"}, 1)
+        start_readings(make(session), data, {"bolt": 0, "torque": 1}, {"torque": "N·m"}, 1).run(make(session))
     assert kept(sessions) == before
 
 
@@ -136,7 +137,7 @@ def test_a_table_that_breaks_off_leaves_nothing(sessions: sessionmaker[Session])
     before = kept(sessions)
     status, answer = read(sessions, table((number, 1, 55, 5, "", ""), (number, 2, 55, 5, "", "x" * 300)))
     assert status == "failed" and kept(sessions) == before
-    assert "Nothing of the file was kept" in answer["errors"][0]["text"]
+    assert "Nothing of the file was saved" in answer["errors"][0]["text"]
 
 
 def test_a_job_that_is_stopped_leaves_nothing(sessions: sessionmaker[Session], monkeypatch: pytest.MonkeyPatch) -> None:

@@ -15,6 +15,7 @@ from orthotorq.services.context import Ctx
 from orthotorq.services.errors import BadField, Forbidden, NotFound, Refused
 from orthotorq.services.running.prepare import prepare_run
 from orthotorq.services.running.start import Choices, start_run
+from orthotorq.services.toolroom.calibration_impact import recheck_touched, touched
 from orthotorq.services.toolroom.checks import (
     CheckAsTyped,
     PointAsTyped,
@@ -31,7 +32,6 @@ from orthotorq.services.toolroom.tools import (
     list_tools,
     register_tool,
 )
-from orthotorq.services.toolroom.touched import recheck_touched, touched
 from orthotorq.store.models import DueDate, Person, Plan, Revision, Tool
 from tests.conftest import NOW
 
@@ -193,7 +193,7 @@ def test_a_wrench_is_used_with_the_error_found_and_its_settings_follow(session: 
 
 def test_a_dropped_wrench_is_blocked_with_the_reason_and_let_go_again(session: Session) -> None:
     tool = tool_of(session, "TW-03")
-    with pytest.raises(BadField, match="Say why"):
+    with pytest.raises(BadField, match="Enter the reason"):
         block_tool(ctx(session, "tam"), tool.id, True, "")
     block_tool(ctx(session, "tam"), tool.id, True, "fell off the ladder")
     seen = next(one for one in list_tools(ctx(session)) if one.serial == "TW-03")

@@ -6,7 +6,7 @@ import json
 import pkgutil
 import uuid
 from collections.abc import Callable
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any, get_args
 
 import pytest
@@ -19,6 +19,8 @@ from orthotorq.core.planning.compute import compute
 from orthotorq.core.thresholds import MOST_SIDE_DRAFTS
 from orthotorq.services import permissions
 from orthotorq.services.accounts.commands import actor_of, sign_in
+from orthotorq.services.accounts.people import list_people
+from orthotorq.services.accounts.watch import note_event
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import BadField, Forbidden, NotFound, NotSignedIn, Refused, TooMany
 from orthotorq.services.planning.commands import (
@@ -86,6 +88,17 @@ def test_sign_in_keeps_failures_and_stops_after_too_many(session: Session) -> No
     assert isinstance(sign_in(ctx, "nobody", "x"), NotSignedIn)
 
 
+def test_who_did_something_was_here(session: Session, ctx) -> None:
+    def seen(login: str) -> datetime | None:
+        return next(p.last_seen for p in list_people(ctx("jory")) if p.login == login)
+
+    before = seen("runa")
+    note_event(ctx("runa"), "wrong_password")
+    assert seen("runa") == before != ctx("runa").now
+    note_event(ctx("runa"), "signature", "run 1")
+    assert seen("runa") == ctx("runa").now
+
+
 def test_the_second_of_two_editors_is_kept_aside(session: Session, ctx) -> None:
     plan = cover_plan(session)
     base = plan.version
@@ -117,16 +130,16 @@ def test_release_refuses_stops_repeats_and_old_versions(session: Session, ctx) -
     document = json.loads(plan.draft)
     document["sources"][0]["says"]["torque"] = ["900 N·m"]
     saved = save_draft(ctx("mira"), plan.id, plan.version, document)
-    with pytest.raises(Refused, match="stop"):
+    with pytest.raises(Refused, match="Errors that block release"):
         release(ctx("mira"), plan.id, saved.version)
     with pytest.raises(Refused, match="changed since"):
         release(ctx("mira"), plan.id, saved.version - 1)
     document["sources"][0]["says"]["torque"] = ["440 N·m"]
     saved = save_draft(ctx("mira"), plan.id, saved.version, document)
     taken = [caution_id(f) for f in compute(document).findings]
-    with pytest.raises(BadField, match="why there is a new revision"):
+    with pytest.raises(BadField, match="reason for the new revision"):
         release(ctx("mira"), plan.id, saved.version, taken_on=taken)
-    with pytest.raises(Refused, match="not taken on by name"):
+    with pytest.raises(Refused, match="not waived by name"):
         release(ctx("mira"), plan.id, saved.version, "the plate says 440")
     made = release(ctx("mira"), plan.id, saved.version, "the plate says 440", taken)
     assert (made.number, made.reason) == (2, "the plate says 440") and json.loads(made.taken_on)
@@ -140,7 +153,7 @@ def test_a_new_plan_begins_computable(session: Session, ctx, kind: str) -> None:
     joint = session.scalars(select(Joint).where(Joint.kind == kind)).first()
     assert joint is not None
     made = create_plan(ctx("mira"), joint.id, "  New  ")
-    with pytest.raises(Refused, match="as the example has"):
+    with pytest.raises(Refused, match="not confirmed"):
         release(ctx("mira"), made, 1)
     document = read_draft(ctx("mira"), made).document
     del document["examples"]
@@ -211,7 +224,7 @@ def test_where_two_release_nobody_releases_what_he_changed_last(session: Session
     monkeypatch.setenv("ORTHOTORQ_RELEASE_BY_TWO", "1")
     plan = cover_plan(session)
     saved = save_draft(ctx("mira"), plan.id, plan.version, {**json.loads(plan.draft), "title": "By two"})
-    with pytest.raises(Refused, match="somebody else"):
+    with pytest.raises(Refused, match="Another person"):
         release(ctx("mira"), plan.id, saved.version, "another title")
 
 
@@ -315,7 +328,7 @@ def test_taken_over_by_another_tablet(session: Session, ctx, tablet: Tablet) -> 
     assert late.verdict == "conflict"
     assert "Runa Tesk" in late.text
     assert other.send(other.event("answer", other.step(), {"answer": "done"}, lease=2))[0].verdict == "accepted"
-    assert read_record(ctx("tam"), tablet.run).chain_holds
+    assert read_record(ctx("tam"), tablet.run).not_proven == ""
 
 
 def test_readings_stand_in_columns_with_what_was_typed(session: Session, tablet: Tablet) -> None:
@@ -336,7 +349,7 @@ def test_the_demo_runs_are_signed_over_their_heads(session: Session, ctx) -> Non
     for run in session.scalars(select(Event.run_id).distinct()):
         view = read_record(ctx("mira"), run)
         assert view.record.status == "closed"
-        assert view.chain_holds
+        assert view.not_proven == ""
         heads = {e.hash for e in session.scalars(select(Event).where(Event.run_id == run))}
         assert {s.head_hash for s in view.record.sign_offs} <= heads
 
@@ -377,5 +390,5 @@ def test_drafts_of_one_person_are_kept_aside_up_to_a_number(session: Session, ct
     for number in range(int(MOST_SIDE_DRAFTS.value)):
         aside = save_draft(ctx("mira"), plan.id, plan.version - 1, {**document, "title": f"Aside {number}"})
         assert isinstance(aside, SavedAside)
-    with pytest.raises(Refused, match="kept aside for this plan already"):
+    with pytest.raises(Refused, match="other drafts of this plan already"):
         save_draft(ctx("mira"), plan.id, plan.version - 1, document)

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session
 from orthotorq import services, settings
 from orthotorq.core.forms.result import ToolOut
 from orthotorq.core.running import Fact
-from orthotorq.core.running.actions import ACTIONS
+from orthotorq.core.running.walk.actions import ACTIONS
 from orthotorq.services.codes import time_text
 from orthotorq.services.context import Actor, Ctx
 from orthotorq.services.errors import Forbidden, NotSignedIn
@@ -80,7 +80,7 @@ def called(name: str, roles: frozenset[str] | None) -> str:
     """What the guard says to a call by somebody in these roles; nothing of the use case itself can work here."""
     actor = None if roles is None else Actor(uuid.UUID(int=1), "Somebody", "somebody", roles)
     try:
-        REGISTRY[name](Ctx(cast(Session, NoSession()), NOW, actor))
+        REGISTRY[name](Ctx(cast(Session, NoSession()), NOW, actor, sign_in=uuid.UUID(int=2)))
     except NotSignedIn:
         return "nobody"
     except Forbidden as refusal:

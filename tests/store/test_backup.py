@@ -85,8 +85,8 @@ def test_all_that_is_kept_about_a_person_is_written_for_them(database: Database,
     assert run("admin", "about", "tam", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url).returncode == 0
     found = json.loads(out.read_text(encoding="utf-8"))
     assert (found["person"]["name"], found["person"]["roles"]) == ("Tam Hollis", ["fitter"])
-    assert {one["kind"] for one in found["entries"]} >= {"start", "answer", "sign_off"}
-    assert [one["kind"] for one in found["security_events"]] == ["signature"] * 3
+    assert {one["kind"] for one in found["named_in"]["event"]} >= {"start", "answer", "sign_off"}
+    assert [one["kind"] for one in found["named_in"]["security_event"]] == ["signature"] * 3
     assert run("admin", "about", "nobody", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url).returncode == 2
 
 
@@ -95,6 +95,6 @@ def test_the_first_person_is_made_by_the_command_line_and_the_demo_is_not_served
     made = run("admin", "create", "nell", "Nell Arden", **names)
     assert made.returncode == 0 and made.stdout.startswith("https://bolts.example/invitation/"), made.stderr
     again = run("admin", "create", "nell", "Nell Arden", **names)
-    assert again.returncode == 2 and "already somebody's sign-in name" in again.stderr
+    assert again.returncode == 2 and "is the sign-in name of another person" in again.stderr
     served = run("serve", **names, ORTHOTORQ_DEMO="0")
     assert served.returncode == 2 and "jory, mira, runa, tam" in served.stderr

@@ -12,9 +12,12 @@ from ..settings import MissingSetting
 COMMANDS: dict[str, tuple[str, str]] = {
     "calc": ("sums", "Quick sums: torque, clamp load, limits, tools, angle, gasket, orders."),
     "compute": ("plans", "Compute a plan file."),
+    "simulate": ("simulation", "Simulate what pulling one bolt does to the others, on a bolt circle."),
     "schema": ("plans", "JSON Schema of the plan document."),
     "findings": ("plans", "The table of findings, as docs/findings.md holds it."),
     "thresholds": ("plans", "The table of thresholds, as docs/thresholds.md holds it."),
+    "terms": ("plans", "The glossary, as docs/glossary.md holds it."),
+    "conditions": ("plans", "The conditions of joints and the rows that change them, as docs/conditions.md holds them."),
     "pulls": ("plans", "How pulls of the simulated wrench are judged, as docs/pulls.md holds it."),
     "verify": ("database", "Walk the chains and codes of all runs, also against a seal."),
     "seal": ("database", "Seal what is kept: one digest over all runs, plans and people."),

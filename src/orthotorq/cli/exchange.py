@@ -38,7 +38,8 @@ def import_folder(folder: Path, login: str) -> None:
     sessions = open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"), 120_000)
     try:
         with sessions.begin() as session:
-            job = start_import(_sign_in(Ctx(session, datetime.now(UTC)), login), packed.getvalue())
+            ctx = _sign_in(Ctx(session, datetime.now(UTC)), login)
+            job = start_import(ctx, packed.getvalue()).run(ctx)
     except ServiceError as error:
         raise click.ClickException(error.text) from None
     run_import(sessions, job, lambda session: Ctx(session, datetime.now(UTC)))

@@ -41,8 +41,21 @@ def create(login: str, name: str, roles: tuple[str, ...]) -> None:
             link = invited(Ctx(session, datetime.now(UTC)), login, name, list(roles))
         except ServiceError as error:
             raise click.ClickException(error.text) from None
-    click.echo(f"{settings.read('ORTHOTORQ_PUBLIC_URL').rstrip('/')}/invitation/{link.token}")
+    click.echo(f"{settings.public_url()}/invitation/{link.token}")
     click.echo(f"This link works once, until {link.until:%d %b %Y}. It is kept nowhere.", err=True)
+
+
+@admin.command()
+@click.argument("login")
+def unlink(login: str) -> None:
+    """Forget who LOGIN is for the plant's sign-on: at the next sign-on they are found by their
+    name."""
+    from ..services.accounts.factors import unlink as forget
+
+    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL")).begin() as session:
+        if not forget(Ctx(session, datetime.now(UTC)), login):
+            raise click.ClickException(f"Nobody with the sign-in name {login} is linked to the plant's sign-on.")
+    click.echo(f"{login} is no longer linked to the plant's sign-on.")
 
 
 @admin.command()
@@ -78,15 +91,47 @@ def joint(machine: str, tag: str, output: Path) -> None:
 
 @click.command()
 def serve() -> None:
-    """Serve the application on the loopback, for a proxy in front; refuses where the demo's people are among the real ones."""
-    from ..services.accounts.queries import demo_people
+    """Serve the application on the loopback, for a proxy in front; refuses where something that
+    it needs is missing."""
+    if wrong := _missing():
+        raise click.ClickException("\n".join(["It is not started:", *(f"- {one}" for one in wrong)]))
+    # the owner's address is for migrate, backup and restore alone: the server never knows it
+    environment = {name: value for name, value in os.environ.items() if name != "ORTHOTORQ_OWNER_URL"}
+    gunicorn = Path(sys.executable).with_name("gunicorn")
+    os.execve(gunicorn, ["gunicorn", "-c", "python:orthotorq.serving"], environment)
 
-    with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"))() as session:
-        known = demo_people(session)
-    if known and settings.read("ORTHOTORQ_DEMO") != "1":
-        raise click.ClickException(f"This database holds people of the demo, whose password everybody knows: {', '.join(known)}. "
-                                   "Serve an own database, or put them out of action first.")
-    os.execv(Path(sys.executable).with_name("gunicorn"), ["gunicorn", "-c", "python:orthotorq.serving"])
+
+def _missing() -> list[str]:
+    """What a server needs and does not find, each in a sentence."""
+    from sqlalchemy.exc import SQLAlchemyError
+
+    from ..services.accounts.queries import demo_people
+    from ..services.database import wellbeing
+    from ..services.keys import KeyFileError, keys
+    from ..web.pages import front_end_built
+
+    wrong = []
+    if not front_end_built():
+        wrong.append(f"There is no front end in {settings.read('ORTHOTORQ_FRONTEND')}: build it, or set ORTHOTORQ_FRONTEND.")
+    try:
+        keys()
+        settings.read("ORTHOTORQ_SECRET_KEY")
+    except (KeyFileError, settings.MissingSetting) as error:
+        wrong.append(str(error))
+    try:
+        with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL"))() as session:
+            if not wellbeing(session).schema:
+                return [*wrong, "The schema is not that of this program: run orthotorq migrate."]
+            known = demo_people(session) if settings.read("ORTHOTORQ_DEMO") != "1" else []
+    except settings.MissingSetting as error:
+        return [*wrong, str(error)]
+    except SQLAlchemyError as error:
+        first = str(getattr(error, "orig", error)).strip().splitlines()[0]
+        return [*wrong, f"The database does not answer, or has no schema yet (orthotorq migrate): {first}"]
+    if known:
+        wrong.append(f"This database holds people of the demo, whose password everybody knows: {', '.join(known)}. "
+                     "Serve a database of your own, or deactivate them first.")
+    return wrong
 
 
 @click.command()

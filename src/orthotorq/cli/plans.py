@@ -11,8 +11,11 @@ from ..core.documents.plan import Plan
 from ..core.documents.read import parse_json
 from ..core.errors import OrthotorqError
 from ..core.forms.errors import DocumentErrors
+from ..core.glossary import glossary
+from ..core.joint_condition import CONDITIONS, ROWS
 from ..core.planning.compute import compute as compute_document
 from ..core.planning.findings import RULES
+from ..core.planning.findings.rule import SEVERITIES
 from ..core.running import expand
 from ..core.thresholds import TABLE as THRESHOLDS
 
@@ -57,14 +60,14 @@ def findings() -> None:
     """Print the table of findings as a page of the handbook."""
     click.echo("""# Findings
 
-Made by `./torq cli findings` from the one table in `core/planning/findings`; in the application under Tables. A stop that
-nobody may waive keeps a plan from release; words in braces are filled in.
+Made by `./torq cli findings` from the one table in `core/planning/findings`; in the application under Tables. An error that
+nobody may waive blocks release; words in braces are filled in.
 
 | code | severity | who may waive it | sentence | remedy |
 |---|---|---|---|---|""")
     for code, rule in RULES.items():
         waived_by = rule.role if rule.waivable else "nobody"
-        click.echo(f"| `{code.value}` | {rule.severity} | {waived_by} | {rule.text} | {rule.remedy} |")
+        click.echo(f"| `{code.value}` | {SEVERITIES[rule.severity]} | {waived_by} | {rule.text} | {rule.remedy} |")
 
 
 @click.command()
@@ -88,3 +91,50 @@ decides stands here and nowhere else, and `tests/core/test_thresholds.py` looks 
 |---|---|---|---|""")
     for one in THRESHOLDS.values():
         click.echo(f"| {one.name} | {one.text} | {one.decides} | {one.source} |")
+
+
+@click.command()
+def terms() -> None:
+    """Print the glossary as a page of the handbook."""
+    click.echo("""# Glossary
+
+Made by `./torq cli terms` from `core/glossary.py`; in the application under Tables, Glossary.
+
+| term | meaning | standard |
+|---|---|---|""")
+    for term in glossary():
+        click.echo(f"| **{term.name}** | {term.meaning} | {term.standard or '–'} |")
+
+
+@click.command()
+def conditions() -> None:
+    """Print the conditions of joints and the table of what changes them as a page of the handbook."""
+    click.echo("""# The condition of a joint
+
+Made by `./torq cli conditions` from `core/joint_condition`. The condition is kept for every position and every group of bolts
+at it; the worst one speaks for the joint. It is a pure function of the runs and of what people report: the same past always gives
+the same condition.
+
+## Words, the worst first
+
+| condition | when | what clears it | due at once |
+|---|---|---|---|""")
+    for one in CONDITIONS.values():
+        click.echo(f"| **{one.title}** | {one.when} | {one.clears} | {one.due or 'no'} |")
+    click.echo("""
+## What a run makes of a group of bolts: the first row that fits
+
+| row | when | then |
+|---|---|---|""")
+    for row in ROWS:
+        click.echo(f"| {row.name} | {row.says} | {CONDITIONS[row.to].title if row.to else 'as before'} |")
+    click.echo("""
+Beside the row stand **failures**: a check, reading, watch or pull that failed and was left, a bolt that was skipped, a stop that
+nobody settled, a report that it is not safe. While one is open the group is *do not use*, whatever the row says. A failure is
+cleared by a signed run of the procedure without one, or by a signed run in which its stage and every later stage that turns bolts
+or proves something held again. A supervisor who did not work in the run accepts it with conditions and an end: *limited use*
+until that day, then *do not use* again. Stages that give the machine back (locks, guards, load) are not offered in a run in which
+something failed and was left.
+
+A look raises nothing: a recheck without pulls keeps the condition, and its date is shown. What failed counts at once, signed or
+not; what raises a condition counts when a supervisor has signed.""")

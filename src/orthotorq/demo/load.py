@@ -71,7 +71,7 @@ def load(session: Session, year: bool = False, today: datetime | None = None) ->
     password, pin = quick.hash(DEMO_PASSWORD), quick.hash(DEMO_PIN)
     actors = {login: add_person(start, login, name, password, roles, pin) for login, name, roles in PEOPLE}
     _registers(session, actors, begin, now - BEFORE)
-    revisions = dict(_equipment(Ctx(session, begin, actors["mira"])))
+    revisions = dict(_equipment(Ctx(session, begin, actors["mira"], confirmed=True)))
     if year:
         live_a_year(session, actors, revisions, now)
         return

@@ -1,6 +1,7 @@
 """A finished run, answered step by step through the same commands that a tablet uses."""
 from __future__ import annotations
 
+import re
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, replace
@@ -8,6 +9,7 @@ from datetime import datetime, timedelta
 from random import Random
 from typing import Any
 
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ..core.forms.result import Result, ToolOut
@@ -33,15 +35,31 @@ WRENCH = "simulated-angle-wrench"
 
 def _within(step: Instruction, chance: Random) -> str:
     """A reading inside the limits of a step."""
-    words = (step.limit_text or "").replace("at least ", "").replace("at most ", "").split(", ")
-    figures = [w.split(" ", 1) for w in words if w]
+    own = (step.limit_text or "").split("; ")[0]
     unit = step.unit or "mm"
+    if not own or own.startswith("no more"):
+        # kept for the trend; what was set to zero a moment ago stands there
+        return f"0 {unit}"
+    if own.startswith("changed by"):
+        before = re.search(r"Before: (-?[0-9.]+)", step.hint)
+        return f"{float(before[1]) + _inside(own, chance) if before else 0:.3g} {unit}"
+    if "between the" in (step.limit_text or ""):
+        # readings that must agree do
+        return f"{_inside(own, Random(0)) * chance.uniform(0.98, 1.02):.3g} {unit}"
+    return f"{_inside(own, chance):.3g} {unit}"
+
+
+def _inside(own: str, chance: Random) -> float:
+    """A figure inside a limit in words."""
+    if "±" in own:
+        return 0.0
+    words = own.removeprefix("changed by ").replace("at least ", "").replace("at most ", "").replace(" to ", ", ").split(", ")
+    figures = [w.split(" ", 1) for w in words if w]
     values = [float(f[0]) for f in figures]
     if len(values) == 2:
         middle, half = (values[0] + values[1]) / 2, (values[1] - values[0]) / 2
-        return f"{chance.uniform(middle - 0.6 * half, middle + 0.6 * half):.3g} {unit}"
-    high = "at most" in (step.limit_text or "")
-    return f"{values[0] * (chance.uniform(0.2, 0.7) if high else chance.uniform(1.01, 1.05)):.3g} {unit}"
+        return chance.uniform(middle - 0.6 * half, middle + 0.6 * half)
+    return values[0] * (chance.uniform(0.2, 0.7) if "at most" in own else chance.uniform(1.01, 1.05))
 
 
 def _pull(step: Instruction, chance: Random) -> dict[str, Any]:
@@ -111,8 +129,11 @@ def _answered(session: Session, revision: uuid.UUID, fitter: Actor, begin: datet
               answer: Callable[[Instruction, Random], dict[str, Any]], measured: bool = False, **choices: Any) -> _Answered:
     """A run that is begun, with what a tablet would send for it; answers are found by the core alone, or read from the
     simulated wrench."""
-    chance, now = Random(str(begin)), begin
+    now = begin
     plan = read_revision(Ctx(session, now, fitter), revision).result
+    # by the plan and how often it was run, never by the date: the demo reads the same on any day
+    earlier = session.scalar(select(func.count()).where(Run.revision_id == revision))
+    chance = Random(f"{plan.title} {earlier}")
     chosen = {"variants": first_variants(plan), "tools": tools_for(plan.tools), **choices}
     run = start_run(Ctx(session, now, fitter), revision, Choices(DEVICE, **chosen))
     log = fold(facts_of(session, session.get_one(Run, run)))

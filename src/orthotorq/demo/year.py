@@ -15,11 +15,11 @@ from sqlalchemy.orm import Session
 from ..core.forms.run import Instruction
 from ..services.context import Actor, Ctx
 from ..services.planning.commands import create_plan
-from ..services.rechecking.dues import refresh_machine
-from ..services.rechecking.history import note_entry
+from ..services.rechecking.acts import note_opened, note_replaced
 from ..services.rechecking.meters import ReadingAsTyped, add_meter, keep_reading, locked_meter
-from ..services.reference.lessons import gather_lessons
-from ..services.running.standing import note_opened
+from ..services.rechecking.refresh import refresh_machine
+from ..services.rechecking.tasks import add_task
+from ..services.reference.friction_from_records import gather_lessons
 from ..services.running.start import Choices, start_run
 from ..services.toolroom.checks import CheckAsTyped, PointAsTyped, check_tool
 from ..services.toolroom.tools import block_tool
@@ -62,6 +62,15 @@ def _moving(likely: float) -> Answer:
     return answer
 
 
+def _failing(part: str) -> Answer:
+    """A recheck in which a look at something is not good, and is left as it is."""
+    def answer(step: Instruction, chance: Random) -> dict[str, Any]:
+        if step.entry == "decision" and part in step.step:
+            return {"answer": "accept", "reason": "no pin of this size in the store"}
+        return {"answer": "not_good", "note": "one leg broken off"} if part in step.step else sensible_answer(step, chance)
+    return answer
+
+
 #: day of the year, plan, occasion, how it is answered, whether the supervisor has signed, what else is chosen
 RUNS: tuple[tuple[int, str, str, Answer, bool, dict[str, Any]], ...] = (
     (5, "rail-stop-anchors", "install", sensible_answer, True, {}),
@@ -90,6 +99,7 @@ RUNS: tuple[tuple[int, str, str, Answer, bool, dict[str, Any]], ...] = (
     (340, "rail-stop-anchors", "recheck", _moving(0.9), True, {}),
     (345, "trolley-wheel", "recheck", _moving(0.45), True, {}),
     (352, "drum-locking-hub", "install", sensible_answer, True, {}),
+    (368, "drum-journal-nut", "recheck", _failing("/pin2/"), True, {}),
     (369, "valve-block-fixture", "install", sensible_answer, False, {}),
 )
 #: day, serial, settings with what the tester showed
@@ -172,11 +182,16 @@ def _besides(works: _Works, revisions: dict[str, uuid.UUID], tools: dict[str, uu
     """What happens beside the runs: a joint opened by others, new bolts, a dropped wrench, runs cut short, a draft."""
     session, actors = works.session, works.actors
     hub, cover = works.joint(revisions["drum-locking-hub"]), works.joint(revisions["evaporator-cover"])
-    note_entry(works.ctx("tam", 329), cover.id, "replaced", "all studs and nuts new, with the gasket")
+    note_replaced(works.ctx("tam", 329), cover.id, "all studs and nuts new, with the gasket", in_last_run=True)
     note_opened(works.ctx("tam", 368), hub.id, "belt people moved the drum")
     block_tool(works.ctx("tam", 367), tools["TW-04"], True, "fell from the platform of the stacker")
     cut_short(session, revisions["twin-drive-wheel"], actors["tam"], works.at(366), 70, "the storm came, wheel seated only")
     begun = works.ctx("tam", 371)
     start_run(begun, revisions["pump-casing-studs"], Choices(DEVICE, "recheck"))
+    people = {login: actor.id for login, actor in actors.items()}
+    today = works.at(372).date()
+    add_task(works.ctx("tam", 368.2), works.joint(revisions["drum-journal-nut"]).id, "Order split pins 8 × 80", people["mira"],
+             today + timedelta(days=2))
+    add_task(works.ctx("runa", 371), cover.id, "Look at the marks of the old gasket, kept on the shelf", people["tam"], today)
     frame = works.session.scalars(select(Joint).where(Joint.tag == "press-frame")).one()
     create_plan(works.ctx("mira", 365), frame.id, "Bolt down the press frame")

@@ -2,7 +2,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from html import escape
 
 from ..core.forms.group import PlacePoint
@@ -25,8 +25,10 @@ def _nearest(places: list[PlacePoint]) -> float:
 
 
 def joint_face_svg(places: list[PlacePoint], across_flats: float, states: Mapping[str, str] | None = None,
-                   width_mm: float = 90, ring: bool = True) -> str:
-    """SVG of one position. Places in mm; states by place; hexagons are drawn larger than life where they would be lost.
+                   width_mm: float = 90, ring: bool = True, path: Sequence[str] = ()) -> str:
+    """SVG of one position. Places in mm; states by place; hexagons are drawn larger than life
+    where they would be lost;
+    `path` are places in the order of a custom sequence, drawn as one line.
 
     A flange ring is drawn behind circles, a plate behind rows, grids and free points.
     """
@@ -44,6 +46,12 @@ def joint_face_svg(places: list[PlacePoint], across_flats: float, states: Mappin
         half = max(right - left, high - low) / 2
         body = [f'<rect x="{left + half * 0.01:.2f}" y="{-high + half * 0.01:.2f}" width="{right - left - half * 0.02:.2f}" '
                 f'height="{high - low - half * 0.02:.2f}" fill="none" stroke="#888" stroke-width="{half * 0.006:.3f}"/>']
+    if len(path) > 1:
+        at = {p.id: f"{p.x_mm:.2f},{-p.y_mm:.2f}" for p in places}
+        line = " ".join(at[place] for place in path if place in at)
+        body.append(
+            f'<polyline points="{line}" fill="none" stroke="#888" stroke-width="{half * 0.006:.3f}"/>'
+        )
     for place in places:
         state = states.get(place.id, "untouched")
         x, y = place.x_mm, -place.y_mm

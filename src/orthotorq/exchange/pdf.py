@@ -4,10 +4,13 @@ from __future__ import annotations
 from datetime import datetime
 from pathlib import Path
 from typing import Any
+from urllib.parse import unquote, urlsplit
 
 from jinja2 import Environment, FileSystemLoader, StrictUndefined, select_autoescape
 
-from .apart import apart
+from ..core.planning.findings.rule import SEVERITIES
+from ..local_time import clock_text, moment_text
+from .sandboxed_worker import apart
 
 _HERE = Path(__file__).parent
 _ENVIRONMENT = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=select_autoescape(["html"]),
@@ -26,24 +29,34 @@ def lasting(seconds: float) -> str:
 
 
 def when(value: datetime | str) -> str:
-    """A time for paper: 2026-11-24 14:02 UTC."""
-    text = value if isinstance(value, str) else value.isoformat()
-    return f"{text[:10]} {text[11:16]} UTC"
+    """A time for paper, at the place: 24 Nov 2026, 14:02 UTC."""
+    return moment_text(datetime.fromisoformat(value) if isinstance(value, str) else value)
 
 
 def clock(value: str) -> str:
-    """The time of day of an ISO time, UTC."""
-    return value[11:16]
+    """The time of day of an ISO time, at the place."""
+    return clock_text(datetime.fromisoformat(value))
 
 
 _ENVIRONMENT.filters["when"] = when
 _ENVIRONMENT.filters["lasting"] = lasting
 _ENVIRONMENT.filters["clock"] = clock
+_ENVIRONMENT.filters["severity"] = SEVERITIES.__getitem__
 
 
 def render_html(template: str, **values: Any) -> str:
     """A template of this package filled in."""
     return _ENVIRONMENT.get_template(template).render(**values)
+
+
+def is_own(url: str) -> bool:
+    """Whether a page may refer to an address: a file of this package, or a picture inside the
+    page."""
+    if url.startswith(("data:image/svg+xml;", "data:image/jpeg;base64,")):
+        return True
+    parts = urlsplit(url)
+    named = Path(unquote(parts.path))
+    return parts.scheme == "file" and not parts.netloc and named.resolve().is_relative_to(_HERE)
 
 
 def to_pdf(html: str) -> bytes:
@@ -60,7 +73,7 @@ def _written(html: str) -> bytes:
 
         def fetch(self, url: str, headers: dict[str, str] | None = None) -> Any:
             """Fetch one of the package's own files."""
-            if not url.startswith((_HERE.as_uri(), "data:image/svg+xml;", "data:image/jpeg;base64,")):
+            if not is_own(url):
                 raise ValueError(f"not fetched: {url[:60]}")
             return super().fetch(url, headers)
 

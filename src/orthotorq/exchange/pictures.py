@@ -7,7 +7,7 @@ from typing import Literal
 
 from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
-from .apart import apart, turn
+from .sandboxed_worker import apart, turn
 
 MOST_BYTES, MOST_PIXELS, SIDE = 2_000_000, 60_000_000, 2048
 #: what cameras and screens make; other formats of the library, some with interpreters behind them, are never opened

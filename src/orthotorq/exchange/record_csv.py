@@ -11,16 +11,17 @@ from ..core.units import parse
 HEAD = ("position", "group", "bolt", "pass", "setting", "answer", "torque_Nm", "angle_deg", "reading", "person", "at", "attempts",
         "pulls", "moved_in_check", "whole_round", "faster_than_a_hand", "corrected", "measured")
 #: what a table program would take for a formula
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+_FORMULA = ("=", "+", "-", "@", "\t", "\r", "\uff1d", "\uff0b", "\uff0d", "\uff20")
 
 
 def safe(text: str) -> str:
     """Words that no table program takes for a formula.
 
-    >>> safe("=1+1"), safe("Clicked, it turned")
-    ("'=1+1", 'Clicked, it turned')
+    >>> safe("=1+1"), safe("  =1+1"), safe("Clicked, it turned")
+    ("'=1+1", "'  =1+1", 'Clicked, it turned')
     """
-    return f"'{text}" if text.startswith(_FORMULA) else text
+    # some programs pass over blanks of every kind before they look for a formula
+    return f"'{text}" if text.startswith(_FORMULA) or text.lstrip().startswith(_FORMULA) else text
 
 
 def _figure(text: str | None, quantity: str, per: float) -> str:

@@ -21,7 +21,7 @@ def record_xlsx(head: Mapping[str, str], record: Record, positions: Mapping[str,
     _sheet(book, "Record", [["what", "is"], *([k, v] for k, v in head.items())])
     table = list(csv.reader(io.StringIO(record_csv(record, positions))))
     _sheet(book, "Bolts", [table[0], *(_numbers(table[0], row) for row in table[1:])])
-    _sheet(book, "How it went", [["at", "until", "stage", "position", "what", "bolts", "text", "marks", "person"], *(
+    _sheet(book, "Course of the run", [["at", "until", "stage", "position", "what", "bolts", "text", "marks", "person"], *(
         [x.at, x.until or "", x.stage, positions.get(x.position or "", ""), x.what, ", ".join(x.bolts), x.text,
          "; ".join(x.marks), x.person] for x in record.story)])
     _sheet(book, "Deviations", [["deviation", "accepted by", "reason"], *(

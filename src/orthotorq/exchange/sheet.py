@@ -11,12 +11,12 @@ from ..core.forms.stage import PassOut
 from ..core.kinds.stage_kind import OCCASIONS
 from ..core.kinds.stages.tighten import IMPACT
 from ..core.planning.cautions import ALWAYS, CALCULATED, CAUTIONS
-from ..core.planning.compute.working import WorkingOut
+from ..core.planning.compute.output.working import WorkingOut
 from ..core.running import first_variants, groups_of
-from .apart import apart
 from .codes import qr_svg
 from .joint_face import joint_face_svg
 from .pdf import lasting, render_html, to_pdf, when
+from .sandboxed_worker import apart
 from .typeset import formula_uri
 from .work_page import work_page
 
@@ -43,12 +43,30 @@ def face_of(result: Result, states: dict[str, str] | None = None, width_mm: floa
     for place in (p for g in shown for p in g.places):
         taken.setdefault((round(place.x_mm, 1), round(place.y_mm, 1)), place)
     ring = shown[0].layout == "circle"
-    return joint_face_svg(list(taken.values()), first.across_flats_mm or 1.5 * first.diameter_mm, states, width_mm, ring)
+    # on a sheet the way of a custom sequence is drawn; a record draws how its bolts stand
+    path = _custom_path(result, {g.id for g in shown}) if states is None else ()
+    return joint_face_svg(list(taken.values()), first.across_flats_mm or 1.5 * first.diameter_mm,
+    states, width_mm, ring, path)
+
+
+def _custom_path(result: Result, groups: set[str]) -> list[str]:
+    """Places in the order of the last pass that follows a custom sequence; none where no pass
+    does."""
+    own = [
+        p for s in result.stages for p in s.passes if p.order_kind == "custom" and p.group in groups
+    ]
+    return [move[0] for move in own[-1].order] if own else []
+
+
+def _face_width(result: Result) -> float:
+    """How wide the joint is drawn [mm]: many bolts need room for their numbers."""
+    most = max((len(g.places) for g in result.groups), default=1)
+    return 52 if most <= 12 else 66 if most <= 24 else 84
 
 
 def _ways(one: PassOut) -> str:
     """What a pass asks for besides a torque, in words."""
-    words = []
+    words = ["custom sequence"] if one.order_kind == "custom" else []
     if one.turn_deg is not None:
         words.append(f"turn {one.turn_deg:g}°" + (f", by {one.read_by}" if one.read_by else ""))
     if one.wait_s is not None:
@@ -64,7 +82,7 @@ def _ways(one: PassOut) -> str:
     elif one.rounds_max > 1:
         words.append(f"{one.rounds_max} rounds")
     if one.repeat_still:
-        words.append(f"pull until it stands still {one.repeat_still} times, at most {one.repeat_max}")
+        words.append(f"pull until it does not turn {one.repeat_still} times, at most {one.repeat_max}")
     return "; ".join(words)
 
 
@@ -99,7 +117,8 @@ def _sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, made_
     html = render_html(
         "sheet.html", paper=paper, work=work_page(result), meters=_meters(result), link=link, code=qr_svg(link) if link else "",
         occasion=lambda codes: ", ".join(OCCASIONS[code].lower() for code in codes), impact=IMPACT,
-        calculated=result.calculated, calculated_text=CALCULATED, face=face_of(result), title=result.title, result=result,
+        calculated=result.calculated, calculated_text=CALCULATED,
+        face=face_of(result, width_mm=_face_width(result)), title=result.title, result=result,
         head=head, labels=labels, ways=ways, cautions=CAUTIONS, always=ALWAYS,
         scaled=any(x.scale for s in result.stages for p in s.passes for x in p.settings),
         workings=[_typeset(w) for w in workings],

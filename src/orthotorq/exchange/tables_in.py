@@ -5,11 +5,14 @@ import csv
 import io
 import zipfile
 from collections.abc import Iterator
+from itertools import islice
 
 from openpyxl import load_workbook
+from openpyxl.utils import get_column_letter
 
 from ..core.errors import Impossible, OrthotorqError
 from ..core.messages import Message
+from .sandboxed_worker import apart
 
 #: rows that are looked at for the delimiter, cells of a row, and characters of a cell
 _LOOKED_AT, MOST_COLUMNS, MOST_CELL = 20, 60, 200
@@ -18,14 +21,35 @@ _MOST_UNPACKED = 400_000_000
 _NO_TEXT = "A table is text (UTF-8) with commas, semicolons or tabs, or XLSX"
 
 
-def rows_of(data: bytes) -> Iterator[list[str]]:
-    """The rows of a table, cells as text, empty ones left out. Raises OrthotorqError for what is no table."""
-    for cells in _xlsx(data) if data[:2] == b"PK" else _csv(data):
+Row = tuple[int, list[str]]
+
+
+def rows_of(data: bytes) -> Iterator[Row]:
+    """The rows of a table that hold anything: (its number as a table program counts, cells as
+    text).
+
+    Raises OrthotorqError for what is no table, with row and column where one cell is at fault.
+    """
+    for number, cells in enumerate(_xlsx(data) if data[:2] == b"PK" else _csv(data), 1):
         row = [c.strip() for c in cells]
-        if any(row):
-            if len(row) > MOST_COLUMNS or any(len(c) > MOST_CELL for c in row):
-                raise _bad(f"A row has at most {MOST_COLUMNS} cells of {MOST_CELL} characters")
-            yield row
+        if not any(row):
+            continue
+        if len(row) > MOST_COLUMNS:
+            raise _bad(f"Row {number} has {len(row)} cells; a table here has at most {MOST_COLUMNS}")
+        for column, cell in enumerate(row, 1):
+            if len(cell) > MOST_CELL:
+                raise _bad(f"Row {number}, column {get_column_letter(column)} holds {len(cell)} "
+                           f"characters; a cell holds at most {MOST_CELL}")
+        yield number, row
+
+
+def read_rows(data: bytes, most: int) -> list[Row]:
+    """The first rows of a table, read in a process of its own. Raises OrthotorqError."""
+    return apart(_read_rows, data, most)
+
+
+def _read_rows(data: bytes, most: int) -> list[Row]:
+    return list(islice(rows_of(data), most))
 
 
 def _bad(what: str) -> OrthotorqError:

@@ -4,10 +4,12 @@ from __future__ import annotations
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import date, datetime
 
 from sqlalchemy.orm import Session
 from uuid6 import uuid7
+
+from ..local_time import local_day
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +35,16 @@ class Ctx:
     actor: Actor | None = None
     #: from where it is asked, for what is watched
     address: str = ""
+    #: the session of the actor, for what is proven in it
+    sign_in: uuid.UUID | None = None
+    #: whether the person has said that what looks unlikely is meant
+    confirmed: bool = False
     new_id: Callable[[], uuid.UUID] = field(default=_new_id)
+
+    @property
+    def today(self) -> date:
+        """The day at the place."""
+        return local_day(self.now)
 
     @property
     def person(self) -> Actor:

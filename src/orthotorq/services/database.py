@@ -4,6 +4,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from sqlalchemy import text
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session, sessionmaker
 
 from ..store.engine import make_engine, make_sessions
@@ -17,18 +18,32 @@ def open_sessions(url: str, statement_timeout_ms: int = 10_000) -> sessionmaker[
 
 @dataclass(frozen=True, slots=True)
 class Wellbeing:
-    """Whether the database answers, its schema is that of this program, and the worker of long jobs gives a sign of life."""
+    """Whether the database answers and writes, its schema is that of this program, and the
+    worker of long jobs gives a sign of life."""
 
-    database: bool
-    schema: bool
-    worker: bool
+    database: bool = False
+    writes: bool = False
+    schema: bool = False
+    worker: bool = False
 
 
 def wellbeing(session: Session) -> Wellbeing:
     """How the database is, as the application sees it."""
     schema = session.scalar(text("SELECT version_num FROM alembic_version")) == newest()
     worker = session.scalar(text("SELECT max(last_heartbeat) > now() - interval '1 minute' FROM procrastinate_workers"))
-    return Wellbeing(alive(session), schema, bool(worker))
+    return Wellbeing(alive(session), _writes(session), schema, bool(worker))
+
+
+def _writes(session: Session) -> bool:
+    """Whether what is written reaches the disk: an empty message into the write-ahead log, kept
+    nowhere else."""
+    try:
+        session.execute(text("SELECT pg_logical_emit_message(true, 'orthotorq', '')"))
+        session.commit()
+    except OperationalError:
+        session.rollback()
+        return False
+    return True
 
 
 def alive(session: Session) -> bool:

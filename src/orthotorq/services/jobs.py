@@ -20,10 +20,11 @@ from ..store.models import Job
 from .context import Ctx
 from .database import open_sessions
 from .planning.exchange import run_import
-from .rechecking.dues import refresh_all
-from .reference.lessons import gather_lessons
+from .rechecking.refresh import refresh_all
+from .reference.friction_from_records import gather_lessons
 from .registers.files import run_register
 from .running.readings import run_readings
+from .running.run_end import fill_outcomes
 from .running.seal import make_seal
 
 QUEUE = "plans"
@@ -62,6 +63,7 @@ def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
     @app.periodic(cron=NIGHTLY)
     @app.task(name="orthotorq.forecast", queue=QUEUE, pass_context=False)
     def forecast(timestamp: int) -> None:
+        fill_outcomes(sessions, lambda session: Ctx(session, datetime.now(UTC)))
         refresh_all(sessions, lambda session: Ctx(session, datetime.now(UTC)))
         with sessions.begin() as session:
             gather_lessons(Ctx(session, datetime.now(UTC)))

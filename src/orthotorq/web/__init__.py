@@ -6,21 +6,22 @@ from datetime import timedelta
 
 from flask import Flask, Response, request
 from flask_openapi3.models.info import Info
-from flask_openapi3.openapi import OpenAPI
 from flask_talisman import Talisman
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from .. import settings
+from ..local_time import place_zone
 from .api import register
-from .bodies import register_kinds, register_limit
 from .database import connect
+from .described import DescribedOpenAPI
 from .errors import Problem, register_errors, validation_answer
+from .health import register_wellbeing
 from .limits import register_limits
 from .logs import register_logs
 from .pages import register_pages
+from .request_limits import register_kinds, register_limit
 from .sign_on import register_sign_on
-from .wellbeing import register_wellbeing
 
 
 def cookie_name() -> str:
@@ -37,7 +38,7 @@ def _nothing_runs(response: Response) -> Response:
 
 def create_app(documented: bool = True) -> Flask:
     """A configured application; its settings come from the environment (see orthotorq.settings)."""
-    app = OpenAPI(__name__, info=Info(title="Orthotorq", version="1"), doc_ui=False, static_folder=None,
+    app = DescribedOpenAPI(__name__, info=Info(title="Orthotorq", version="1"), doc_ui=False, static_folder=None,
                   security_schemes={"session": {"type": "apiKey", "in": "cookie", "name": "orthotorq"}},
                   validation_error_status=422, validation_error_model=Problem, validation_error_callback=validation_answer)
     app.config.update(
@@ -45,6 +46,8 @@ def create_app(documented: bool = True) -> Flask:
         SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_SECURE=settings.read("ORTHOTORQ_COOKIE_SECURE") == "1",
         PERMANENT_SESSION_LIFETIME=timedelta(hours=14), WTF_CSRF_TIME_LIMIT=None,
         WTF_CSRF_SSL_STRICT=False, DEMO=settings.read("ORTHOTORQ_DEMO") == "1")
+    # a zone that is none is refused here, and not at the first date
+    place_zone()
     register_logs(app)
     connect(app)
     register_limit(app)

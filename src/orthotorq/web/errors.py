@@ -8,12 +8,14 @@ from flask import Flask, Response, g, make_response, request
 from flask_wtf.csrf import CSRFError
 from pydantic import BaseModel, ValidationError
 from sqlalchemy.exc import DataError, IntegrityError, OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException
 
 from ..core.errors import Occupied, OrthotorqError
 from ..core.forms.errors import DocumentErrors, field_errors
 from ..services.accounts.watch import note_event
 from ..services.errors import Forbidden, ServiceError
+from .logs import named_path
 from .operation import operation
 
 log = structlog.get_logger()
@@ -68,7 +70,7 @@ def _http(error: HTTPException) -> Response:
     response = error.get_response()
     said = error.description or ""
     if error.code == 413:
-        said = f"That is too large: at most {(request.max_content_length or 0) / 1e6:g} MB are taken here. Nothing was kept."
+        said = f"That is too large: at most {(request.max_content_length or 0) / 1e6:g} MB are taken here. Nothing was saved."
     own = problem(error.code or 500, f"http_{error.code}", said)
     response.data = own.data
     response.content_type = own.content_type
@@ -79,9 +81,12 @@ def _refused(error: ServiceError) -> Response:
     if isinstance(error, Forbidden):
         # what was asked is rolled back; that it was asked is kept
         with operation() as ctx:
-            note_event(ctx, "refused", f"{request.method} {request.path}")
-    return problem(error.status, error.code, error.text,
-                   [FieldProblem(path=error.field, code=error.code, text=error.text)] if error.field else [])
+            note_event(ctx, "refused", f"{request.method} {named_path()}")
+    response = problem(error.status, error.code, error.text,
+                       [FieldProblem(path=error.field, code=error.code, text=error.text)] if error.field else [])
+    if error.retry_after is not None:
+        response.headers["Retry-After"] = str(error.retry_after)
+    return response
 
 
 def register_errors(app: Flask) -> None:
@@ -91,11 +96,12 @@ def register_errors(app: Flask) -> None:
         422, "not_valid", e.errors[0].text, _fields(e.errors)))
     app.register_error_handler(OrthotorqError, lambda e: problem(422, e.code.value, str(e), [FieldProblem(
         path="/".join(map(str, e.path)), code=e.code.value, text=str(e))]))
-    app.register_error_handler(Occupied, lambda e: problem(503, "busy", str(e)))
+    app.register_error_handler(Occupied, _occupied)
     app.register_error_handler(CSRFError, lambda e: problem(
         403, "csrf", "This page has lost its session; reload it and try again."))
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(OperationalError, _busy)
+    app.register_error_handler(PoolTimeout, _no_connection)
     app.register_error_handler(IntegrityError, _at_once)
     # bodies are checked before; what still gets here came in an address
     app.register_error_handler(DataError, lambda e: problem(
@@ -103,10 +109,25 @@ def register_errors(app: Flask) -> None:
     app.register_error_handler(Exception, _unexpected)
 
 
+def _occupied(error: Occupied) -> Response:
+    """Others are at the helper for too long."""
+    response = problem(503, "busy", str(error))
+    response.headers["Retry-After"] = "5"
+    return response
+
+
 def _busy(error: OperationalError) -> Response:
     log.warning("database", error=str(error.orig)[:300])
     response = problem(503, "busy", "The database did not answer in time. Nothing was changed; try again.")
     response.headers["Retry-After"] = "1"
+    return response
+
+
+def _no_connection(error: PoolTimeout) -> Response:
+    """No connection to the database came free in time."""
+    log.warning("no_connection", error=str(error)[:200])
+    response = problem(503, "busy", "Too many are asking at once. Nothing was changed; try again.")
+    response.headers["Retry-After"] = "2"
     return response
 
 

@@ -9,6 +9,18 @@ import structlog
 from flask import Flask, Response, g, request, session
 
 
+def named_path() -> str:
+    """The address of a request as it may be written down: its pattern, with ids in it; a token
+    or a secret stays a pattern."""
+    if request.url_rule is None:
+        return "none"
+    path = request.url_rule.rule
+    for name, value in (request.view_args or {}).items():
+        if isinstance(value, uuid.UUID):
+            path = path.replace(f"<uuid:{name}>", str(value))
+    return path
+
+
 def register_logs(app: Flask) -> None:
     """Request ids and access lines; bodies and passwords are never logged."""
     structlog.configure(processors=[
@@ -28,6 +40,6 @@ def register_logs(app: Flask) -> None:
     def end(response: Response) -> Response:
         response.headers["X-Request-Id"] = g.get("request_id", "")
         if request.path.startswith("/api/"):
-            log.info("request", method=request.method, path=request.path, status=response.status_code,
+            log.info("request", method=request.method, path=named_path(), status=response.status_code,
                      ms=round((time.perf_counter() - g.started) * 1e3, 1), person=session.get("person"))
         return response

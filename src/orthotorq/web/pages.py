@@ -10,6 +10,11 @@ from whitenoise import WhiteNoise
 from .. import settings
 
 
+def front_end_built() -> bool:
+    """Whether there is a page to show."""
+    return (Path(settings.read("ORTHOTORQ_FRONTEND")) / "index.html").is_file()
+
+
 def _page(path: str = "") -> Response:
     """The single page, for every address of a screen."""
     if path.startswith("api/"):

@@ -6,44 +6,53 @@ what arrives, with a time for the header and one for the body, and gives a threa
 """
 from __future__ import annotations
 
+import json
 import re
 import socket
 import struct
 import time
+from collections.abc import Callable
 from concurrent.futures import Future
 from contextlib import suppress
 from functools import partial
 from typing import Any
 
 from gunicorn import http
+from gunicorn.http.body import LengthReader
 from gunicorn.workers import gthread
 
 #: a client may take so long for its header, and for its body so long and a second more for every so many bytes
 HEADER_S, BODY_S, BODY_BYTES_A_SECOND = 10.0, 20.0, 4096
-#: a header is not longer; no body that the application takes is (web/bodies.py)
+#: a header is not longer; no body that the application takes is (web/request_limits.py)
 MOST_HEADER, MOST_BODY = 65_536, 40_000_000
 #: all that one worker holds of requests under way
 MOST_HELD = 200_000_000
 #: an answer that nobody reads is given up after so long
 SEND_S = 30
+#: a thread has all of a request before it begins; should it read on all the same, it waits no
+#: longer
+READ_S = 5
 #: a client that is told that its connection ends has so long to read the answer
 LEAVE_S = 2.0
 READ_BYTES = 262_144
 
-_LENGTH = re.compile(rb"\r\ncontent-length:[ \t]*(\d{1,15})[ \t]*(?=\r\n)", re.I)
-_CHUNKED = re.compile(rb"\r\ntransfer-encoding:", re.I)
 _EXPECT = re.compile(rb"\r\nexpect:[ \t]*100-continue[ \t]*(?=\r\n)", re.I)
 
 
 class Refused(Exception):
-    """What arrives is not taken; says the status line."""
+    """What arrives is not taken: the status line, and a sentence."""
+
+    def __init__(self, status: str, text: str) -> None:
+        super().__init__(status)
+        self.status, self.text = status, text
 
 
 class Arriving:
     """The bytes of one request on their way: fed by the loop, whole when `feed` says so."""
 
-    def __init__(self, now: float, patience: float) -> None:
+    def __init__(self, now: float, patience: float, length_of: Callable[[bytes], int]) -> None:
         self.data = bytearray()
+        self.length_of = length_of
         #: where the request ends, once the header is there
         self.end: int | None = None
         self.until = now + patience
@@ -62,21 +71,44 @@ class Arriving:
         at = self.data.find(b"\r\n\r\n")
         if at < 0:
             if len(self.data) > MOST_HEADER:
-                raise Refused("431 Request Header Fields Too Large")
+                raise Refused("431 Request Header Fields Too Large", "The header of the request is too long.")
             return
-        header = bytes(self.data[:at + 2])
-        if _CHUNKED.search(header):
-            raise Refused("411 Length Required")
-        length = _LENGTH.search(header)
-        size = int(length.group(1)) if length else 0
-        # a body that is too large is refused by the application, which reads none of it
-        self.end = at + 4 + (size if size <= MOST_BODY else 0)
+        size = self.length_of(bytes(self.data[:at + 4]))
+        if size > MOST_BODY:
+            raise Refused("413 Content Too Large",
+                          f"That is too large: at most {MOST_BODY / 1e6:g} MB are taken. Nothing was saved.")
+        self.end = at + 4 + size
         self.until = now + BODY_S + size / BODY_BYTES_A_SECOND
-        if (asked := _EXPECT.search(header)) is not None:
+        if (asked := _EXPECT.search(self.data, 0, at + 2)) is not None:
             # answered here, so that it is not answered again by who gets the whole
             del self.data[asked.start():asked.end()]
             self.end -= asked.end() - asked.start()
             self.wants_continue = len(self.data) < self.end
+
+
+def body_length(cfg: Any, client: Any, header: bytes) -> int:
+    """Bytes of the body behind a header, by the parser that a thread will read the request with.
+
+    Two readings of one length are how a thread comes to wait for bytes that nobody counted. Raises
+    Refused for what the parser refuses, and for a body in chunks.
+    """
+    try:
+        reader = next(http.get_parser(cfg, [header], client)).body.reader
+    except Exception:  # whatever its parser raises, a request that it refuses is none
+        raise Refused("400 Bad Request", "The header of the request cannot be read, or its length "
+                      "is not clear.") from None
+    if not isinstance(reader, LengthReader):
+        raise Refused("411 Length Required", "A request says how long its body is; it is not sent in chunks.")
+    return int(reader.length)
+
+
+def _answer(refused: Refused) -> bytes:
+    """The answer to what is refused, as problem details (RFC 9457) like every other."""
+    status, _, title = refused.status.partition(" ")
+    body = json.dumps({"type": "about:blank", "title": title, "status": int(status), "detail": refused.text,
+                       "code": f"http_{status}", "request_id": "", "errors": []}).encode()
+    return (f"HTTP/1.1 {refused.status}\r\nConnection: close\r\nContent-Type: application/problem+json\r\n"
+            f"Content-Length: {len(body)}\r\n\r\n").encode() + body
 
 
 class PatientWorker(gthread.ThreadWorker):
@@ -95,7 +127,8 @@ class PatientWorker(gthread.ThreadWorker):
             client, address = listener.accept()
         except OSError:
             return
-        client.setsockopt(socket.SOL_SOCKET, socket.SO_SNDTIMEO, struct.pack("ll", SEND_S, 0))
+        for waits, seconds in ((socket.SO_SNDTIMEO, SEND_S), (socket.SO_RCVTIMEO, READ_S)):
+            client.setsockopt(socket.SOL_SOCKET, waits, struct.pack("ll", seconds, 0))
         if len(self.arriving) >= self.worker_connections // 2:
             # a flood of half requests puts out the oldest of them, not those who come with a whole one
             self._drop(next(iter(self.arriving)))
@@ -105,7 +138,7 @@ class PatientWorker(gthread.ThreadWorker):
     def _await(self, conn: gthread.TConn, begun: bytes, patience: float) -> None:
         """Watch a connection for its next request, of which some may be there."""
         conn.sock.setblocking(False)
-        self.arriving[conn] = Arriving(time.monotonic(), patience)
+        self.arriving[conn] = Arriving(time.monotonic(), patience, partial(body_length, self.cfg, conn.client))
         self.poller.register(conn.sock, gthread.selectors.EVENT_READ, partial(self._arrives, conn))
         if begun:
             self._take(conn, begun)
@@ -129,11 +162,13 @@ class PatientWorker(gthread.ThreadWorker):
         try:
             whole = arriving.feed(data, time.monotonic())
             if not whole and sum(len(a.data) for a in self.arriving.values()) > MOST_HELD:
-                raise Refused("503 Service Unavailable")
+                raise Refused("503 Service Unavailable", "Too much is being sent at once. Nothing was kept; try again.")
         except Refused as refused:
+            del self.arriving[conn]
+            self.poller.unregister(conn.sock)
             with suppress(OSError):
-                conn.sock.send(f"HTTP/1.1 {refused}\r\nConnection: close\r\nContent-Length: 0\r\n\r\n".encode())
-            self._drop(conn)
+                conn.sock.send(_answer(refused))
+            self._leave(conn)
             return
         if arriving.wants_continue:
             arriving.wants_continue = False
@@ -167,6 +202,9 @@ class PatientWorker(gthread.ThreadWorker):
     def _leave(self, conn: gthread.TConn) -> None:
         """Say that nothing more is sent, and close when the client has read it (RFC 9112, 9.6): waited for by the loop, since
         gunicorn's own way holds up everybody for as long."""
+        if len(self.leaving) >= self.worker_connections // 4:
+            # those who are told no do not keep others from being let in
+            self._drop(next(iter(self.leaving)))
         try:
             conn.sock.shutdown(socket.SHUT_WR)
             conn.sock.setblocking(False)

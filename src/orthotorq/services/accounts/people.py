@@ -8,12 +8,12 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from sqlalchemy import any_, func, literal, select, update
+from sqlalchemy import any_, delete, func, literal, select, union_all, update
 
 from ...core.forms.base import one_line
 from ...core.messages import Refusal
 from ...core.thresholds import INVITATION_DAYS
-from ...store.models import Invitation, Person, SignIn
+from ...store.models import CalendarLink, Invitation, Person, Revision, SecurityEvent, SignIn
 from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import ROLES, use_case
@@ -21,7 +21,7 @@ from .commands import proven
 from .passwords import checked_hash
 from .watch import note_event
 
-_LOGIN = re.compile(r"[a-z0-9][a-z0-9._\-]{0,59}")
+_LOGIN = re.compile(r"[a-z0-9][a-z0-9._+@\-]{0,59}")
 VALID = timedelta(days=INVITATION_DAYS.value)
 
 
@@ -98,11 +98,24 @@ def list_people(ctx: Ctx) -> list[PersonLine]:
     """Everybody, those in action first."""
     counts = select(SignIn.person_id, func.count().filter(SignIn.ended_at.is_(None)).label("open"),
                     func.max(SignIn.seen_at).label("seen")).group_by(SignIn.person_id).subquery()
+    # a session that is long gone is no proof that nobody was here: what somebody did is kept
+    done = union_all(
+        select(SecurityEvent.person_id.label("person"), SecurityEvent.at.label("at")).where(
+            SecurityEvent.person_id.is_not(None),
+            SecurityEvent.kind.not_in(("refused", "wrong_password")),
+        ),
+        select(Revision.released_by, Revision.released_at),
+    ).subquery()
+    did = select(done.c.person, func.max(done.c.at).label("at")).group_by(done.c.person).subquery()
     waits = (select(Invitation.person_id, func.max(Invitation.until).label("until"))
              .where(Invitation.used_at.is_(None), Invitation.until > ctx.now).group_by(Invitation.person_id).subquery())
     rows = ctx.session.execute(
-        select(Person, counts.c.open, counts.c.seen, waits.c.until).outerjoin(counts, counts.c.person_id == Person.id)
-        .outerjoin(waits, waits.c.person_id == Person.id).order_by(Person.active.desc(), Person.name))
+        select(Person, counts.c.open, func.greatest(counts.c.seen, did.c.at), waits.c.until)
+        .outerjoin(did, did.c.person == Person.id)
+        .outerjoin(counts, counts.c.person_id == Person.id)
+        .outerjoin(waits, waits.c.person_id == Person.id)
+        .order_by(Person.active.desc(), Person.name)
+    )
     return [PersonLine(p.id, p.login, p.name, sorted(p.roles), p.active, count or 0, seen, until)
             for p, count, seen, until in rows]
 
@@ -146,18 +159,25 @@ def change_person(ctx: Ctx, person_id: uuid.UUID, name: str, roles: list[str], a
         raise Refused(Refusal.LAST_ADMINISTRATOR)
     if not active:
         _end_all(ctx, person.id)
-    note_event(ctx, "people", f"{person.login}: {', '.join(given)}{'' if active else ', out of action'}")
+        _end_calendar(ctx, person.id)
+    note_event(ctx, "people", f"{person.login}: {', '.join(given)}{'' if active else ', deactivated'}")
 
 
 @use_case
 def reset_password(ctx: Ctx, person_id: uuid.UUID) -> Link:
-    """A new link for somebody who cannot sign in; the old password, PIN and one-time codes are worth
-    nothing from now on. Raises NotFound."""
+    """A new link for somebody who cannot sign in; the old password, PIN, one-time codes and
+    calendar are worth nothing from now on. Raises NotFound."""
     person = _person(ctx, person_id)
     person.password_hash, person.pin_hash, person.totp_secret, person.totp_on = "-", "", "", False
     _end_all(ctx, person.id)
-    note_event(ctx, "people", f"new link for {person.login}")
+    _end_calendar(ctx, person.id)
+    note_event(ctx, "people", f"new sign-in link for {person.login}")
     return _link(ctx, person)
+
+
+def _end_calendar(ctx: Ctx, person_id: uuid.UUID) -> None:
+    """The address of their calendar is worth nothing any more."""
+    ctx.session.execute(delete(CalendarLink).where(CalendarLink.person_id == person_id))
 
 
 def _end_all(ctx: Ctx, person_id: uuid.UUID, but: uuid.UUID | None = None) -> None:

@@ -1,4 +1,4 @@
-"""Security events: who signed in, who was refused, who changed roles, signed or took data out. They only ever grow."""
+"""Security events: who signed in, who was refused, who changed roles, signed or exported data. They only ever grow."""
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -13,7 +13,7 @@ from ..permissions import use_case
 #: kind of an event -> its words
 KINDS = {"signed_in": "signed in", "wrong_password": "gave a wrong password", "signed_out": "signed out",
          "refused": "was refused", "people": "changed people", "password": "changed a password", "signature": "signed a run",
-         "export": "took data out", "session": "ended a session", "handed_over": "handed a tablet over"}
+         "export": "exported data", "session": "ended a session", "handed_over": "handed a tablet over"}
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,8 +1,13 @@
-"""The Bench: a document computed, explained, changed by an act, brought from a file; nothing is stored."""
+"""The Bench: a document computed, explained, brought from a file; a draft edited, saved and
+computed at once."""
+
 from __future__ import annotations
 
 import json
+import uuid
+from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
@@ -14,21 +19,29 @@ from ...core.documents.upgrade import upgraded
 from ...core.errors import BadDocument
 from ...core.forms.errors import DocumentErrors, FieldError
 from ...core.forms.result import Result
-from ...core.messages import Message
+from ...core.messages import Message, Refusal
 from ...core.planning.compute import compute
-from ...core.planning.compute.alternatives import AlternativeOut, alternatives
-from ...core.planning.compute.order_choice import OrderChoice, order_choices
-from ...core.planning.compute.working import WorkingOut, working
+from ...core.planning.compute.output.alternatives import AlternativeOut, alternatives
+from ...core.planning.compute.output.custom_sequence import SequenceOut, sequence_out
+from ...core.planning.compute.output.order_choice import OrderChoice, order_choices
+from ...core.planning.compute.output.working import WorkingOut, working
 from ...core.planning.editing import edit
-from ...core.planning.examples import left_of
 from ...core.planning.from_manual import Proposed, propose
-from ...core.planning.outline import Mended, Section, mended_in, outline, wrong_in
+from ...core.planning.outline import (
+    Mended,
+    Section,
+    fields_of_limits,
+    mended_in,
+    outline,
+    wrong_in,
+)
+from ...core.planning.unconfirmed_defaults import left_of
 from ...core.sums import SUMS, Answer, answer
 from ...store.models import OwnEntry, Stock
 from ..context import Ctx
-from ..errors import NotFound
+from ..errors import NotFound, Refused
 from ..permissions import use_case
-from .commands import caution_id
+from .commands import SavedAside, caution_id, keep_draft, locked_plan
 
 #: acts after which an own friction condition that is named is embedded, so that the file stands alone
 _NAMES_A_LUBRICANT = ("take_lubricant",)
@@ -37,7 +50,7 @@ _NAMES_A_LUBRICANT = ("take_lubricant",)
 @dataclass(frozen=True, slots=True)
 class BenchView:
     """A document as the Bench shows it: its result where it can be computed, else what is wrong; its sections; for every finding
-    where it is mended; the places of values that are still the example's; cautions to be taken on at release."""
+    where it is mended; the places of values that are still the example's; cautions to be waived at release."""
 
     result: Result | None
     errors: list[FieldError]
@@ -48,11 +61,13 @@ class BenchView:
     wrong: list[Mended]
     examples: list[str]
     to_take_on: list[TakeOn]
+    #: by `group/limit`, the field that sets it
+    limit_fields: dict[str, Mended]
 
 
 @dataclass(frozen=True, slots=True)
 class TakeOn:
-    """A caution as it is taken on at release: what it is named by, and its sentence."""
+    """A caution as it is waived at release: what it is named by, and its sentence."""
 
     id: str
     text: str
@@ -60,10 +75,22 @@ class TakeOn:
 
 @dataclass(frozen=True, slots=True)
 class Edited:
-    """A document after an act, and the section that should be open."""
+    """A document that takes the draft's place, and the section that should be open."""
 
     document: PlanAsTyped
     opens: str
+
+
+@dataclass(frozen=True, slots=True)
+class EditedDraft:
+    """A draft after an edit: the document where acts changed it, the section that should be open, the version under which it is
+    saved, when, and what it comes to."""
+
+    document: PlanAsTyped | None
+    opens: str
+    version: int
+    at: datetime
+    view: BenchView
 
 
 @use_case
@@ -75,6 +102,11 @@ def compute_plan(ctx: Ctx, document: Any) -> Result:
 @use_case
 def look_at_plan(ctx: Ctx, document: Any) -> BenchView:
     """A document as the Bench shows it, whatever is wrong with it."""
+    return view_of(document)
+
+
+def view_of(document: Any) -> BenchView:
+    """The computing itself."""
     result, errors = None, list[FieldError]()
     try:
         result = compute(document)
@@ -87,16 +119,35 @@ def look_at_plan(ctx: Ctx, document: Any) -> BenchView:
     return BenchView(result, errors, sections, open_.count("stop"), len(cautions),
                      [mended_in(f, document, sections) for f in result.findings] if result else [],
                      wrong_in(errors, document, sections) if isinstance(document, dict) else [], examples,
-                     [TakeOn(caution_id(f), f.text) for f in cautions])
+                     [TakeOn(caution_id(f), f.text) for f in cautions],
+                     fields_of_limits(result, document, sections) if result else {})
 
 
 @use_case
-def edit_plan(ctx: Ctx, document: Any, act: str, params: dict[str, Any]) -> Edited:
-    """A document changed by an act of its planner. Raises errors of the core for an act that does not fit."""
-    changed, opens = edit(document, act, params)
-    if act in _NAMES_A_LUBRICANT:
-        _embed(ctx, changed, str(params.get("lubricant")))
-    return Edited(changed, opens)
+def edit_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any,
+               acts: Sequence[tuple[str, dict[str, Any]]]) -> EditedDraft | SavedAside:
+    """A draft as typed, changed by acts, saved and computed: one state, under one version.
+
+    Without a document the acts are done on the draft that is kept. When the base is no longer the current version the text is
+    kept aside. Raises errors of the core for an act that does not fit; nothing is saved then.
+    """
+    typed = document
+    if typed is None:
+        typed = upgraded(json.loads(locked_plan(ctx, plan_id).draft), VERSION)
+    changed, opens = typed, ""
+    for act, params in acts:
+        changed, opens = edit(changed, act, params)
+        if act in _NAMES_A_LUBRICANT:
+            _embed(ctx, changed, str(params.get("lubricant")))
+    if document is None and not acts:
+        plan = locked_plan(ctx, plan_id)
+        if plan.version != base_version:
+            raise Refused(Refusal.DRAFT_MOVED)
+        return EditedDraft(None, "", plan.version, plan.draft_at, view_of(changed))
+    kept = keep_draft(ctx, plan_id, base_version, changed)
+    if isinstance(kept, SavedAside):
+        return kept
+    return EditedDraft(changed if acts else None, opens, kept.version, kept.at, view_of(changed))
 
 
 def _embed(ctx: Ctx, document: Any, lubricant: str) -> None:
@@ -120,7 +171,7 @@ def read_plan_file(ctx: Ctx, text: str, joint: str | None) -> Edited:
 
 @use_case
 def read_manual(ctx: Ctx, document: Any, group: str, text: str) -> Proposed:
-    """What a line of a manual says to a group of a document; nothing is stored."""
+    """A line from a manual to a group of a document; nothing is stored."""
     if not isinstance(document, dict) or not isinstance(document.get("stages"), list):
         raise BadDocument(Message.NOT_A_PLAN)
     return propose(document, group, text)
@@ -145,6 +196,14 @@ def other_lubricants(ctx: Ctx, document: Any, group: str) -> list[AlternativeOut
 def compare_orders(ctx: Ctx, document: Any, group: str) -> list[OrderChoice]:
     """The orders that a group of a document offers, with their measures; nothing is stored."""
     return order_choices(document, group)
+
+
+@use_case
+def read_custom_sequence(
+    ctx: Ctx, document: Any, group: str, text: str, repeats: bool
+) -> SequenceOut:
+    """What a typed sequence of bolts comes to in a group of a document; nothing is stored."""
+    return sequence_out(document, group, text, repeats)
 
 
 @use_case

@@ -24,7 +24,7 @@ from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..keys import code_of
 from ..permissions import use_case
-from ..rechecking.dues import refresh_joint
+from ..rechecking.refresh import refresh_joint
 from ..registers.summaries import keep_summary, renew_summary, write_found
 
 
@@ -108,6 +108,14 @@ MOST_DEEP = 30
 @use_case
 def save_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any) -> Saved | SavedAside:
     """Save a draft as typed, valid or not. When the base is no longer the current version the text is kept aside."""
+    return keep_draft(ctx, plan_id, base_version, document)
+
+
+def keep_draft(
+    ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any
+) -> Saved | SavedAside:
+    """The saving itself, for every use that saves. Raises BadField for what nothing could open
+    again."""
     try:
         text = json.dumps(document, ensure_ascii=False, allow_nan=False)
     except (ValueError, RecursionError):
@@ -142,7 +150,7 @@ def _name(ctx: Ctx, person_id: uuid.UUID) -> str:
 
 
 def caution_id(finding: FindingOut) -> str:
-    """What a caution is taken on by: its code and its place."""
+    """What a caution is waived by: its code and its place."""
     return f"{finding.code}@{finding.where}"
 
 
@@ -157,7 +165,7 @@ def _taken_on(result: Result, named: Collection[str]) -> list[str]:
 
 @use_case
 def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int, reason: str = "", taken_on: Collection[str] = ()) -> Revision:
-    """Freeze the current draft as the next revision, with the reason for it and the cautions taken on by name.
+    """Freeze the current draft as the next revision, with the reason for it and the cautions waived by name.
 
     Raises Refused on stop findings, on cautions that nobody took on, without a reason, or when the draft has moved.
     """

@@ -3,33 +3,32 @@ from __future__ import annotations
 
 import io
 import json
-import struct
 import uuid
 import zipfile
-import zlib
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from functools import partial
+from typing import Any, TypeVar
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload, sessionmaker
 
-from ...core.documents.read import MAX_BYTES, parse_json
+from ...core.documents.read import parse_json
 from ...core.errors import OrthotorqError
 from ...core.forms.errors import DocumentErrors
 from ...core.messages import Refusal, render
 from ...core.planning.compute import compute
-from ...store.models import Equipment, Job, Joint, Plan
+from ...exchange.plan_files import MOST_FILES, Unfit, count_plans, plan_files
+from ...store.models import Equipment, Job, Joint, Person, Plan
 from ..accounts.watch import note_event
 from ..context import Ctx
-from ..errors import BadField, NotFound, Refused
+from ..errors import BadField, Forbidden, NotFound, Refused
+from ..helper_task import HelperTask
 from ..permissions import use_case
 
-MOST_FILES, MOST_TOTAL = 5000, 200_000_000
 STEP = 25
-#: how files in a zip may be packed: what every program writes
-_PACKED = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
+T = TypeVar("T")
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,28 +77,25 @@ def export_plans(ctx: Ctx, plan_id: uuid.UUID | None = None) -> tuple[str, bytes
     return "plans.zip", out.getvalue()
 
 
-def _files(data: bytes) -> list[tuple[str, bytes]]:
-    """Name and text of every JSON file of a zip. Raises BadField for what is no zip or too much."""
-    try:
-        with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            infos = [i for i in archive.infolist() if not i.is_dir() and i.filename.lower().endswith(".json")]
-            if not infos:
-                raise BadField(Refusal.ZIP_EMPTY, "file")
-            if len(infos) > MOST_FILES or sum(i.file_size for i in infos) > MOST_TOTAL:
-                raise BadField(Refusal.ZIP_TOO_MUCH, "file", most=MOST_FILES)
-            if any(i.compress_type not in _PACKED for i in infos):
-                raise BadField(Refusal.NO_ZIP, "file")
-            # a file over the limit is not even unpacked: reading one byte more than allowed is enough to refuse it
-            return [(i.filename[:200], archive.open(i).read(MAX_BYTES + 1)) for i in infos]
-    except (zipfile.BadZipFile, zlib.error, RuntimeError, NotImplementedError, EOFError, OSError, ValueError, struct.error):
-        raise BadField(Refusal.NO_ZIP, "file") from None
+_UNFIT = {"empty": Refusal.ZIP_EMPTY, "too much": Refusal.ZIP_TOO_MUCH, "no zip": Refusal.NO_ZIP}
+
+
+def _fit(found: Unfit | T) -> T:
+    """What was found in a zip. Raises BadField for what is no zip or too much."""
+    if isinstance(found, str):
+        raise BadField(_UNFIT[found], "file", most=MOST_FILES)
+    return found
 
 
 @use_case
-def start_import(ctx: Ctx, data: bytes) -> uuid.UUID:
-    """Begin importing a zip of plans; returns the job's id. Raises BadField for a bad zip."""
-    files = _files(data)
-    job = Job(id=ctx.new_id(), kind="import", status="waiting", done=0, total=len(files), answer="{}", payload=data,
+def start_import(ctx: Ctx, data: bytes) -> HelperTask[int, uuid.UUID]:
+    """Begin importing a zip of plans; what follows gives the job's id. Its work raises BadField
+    for a bad zip."""
+    return HelperTask(lambda: _fit(count_plans(data)), partial(_start, data))
+
+
+def _start(data: bytes, ctx: Ctx, count: int) -> uuid.UUID:
+    job = Job(id=ctx.new_id(), kind="import", status="waiting", done=0, total=count, answer="{}", payload=data,
               person_id=ctx.person.id, at=ctx.now)
     ctx.session.add(job)
     ctx.session.flush()
@@ -119,10 +115,13 @@ def read_job(ctx: Ctx, job_id: uuid.UUID) -> JobView:
 
 @use_case
 def cancel_job(ctx: Ctx, job_id: uuid.UUID) -> None:
-    """Stop a job; what it has not finished is not done at all. Raises NotFound, Refused."""
+    """Stop a job; what it has not finished is not done at all. Raises NotFound, Refused,
+    Forbidden where it is another's."""
     job = ctx.session.scalar(select(Job).where(Job.id == job_id).with_for_update())
     if job is None:
         raise NotFound("job")
+    if job.person_id != ctx.person.id and "administrator" not in ctx.person.roles:
+        raise Forbidden(Refusal.NOT_YOUR_JOB, name=ctx.session.get_one(Person, job.person_id).name)
     if job.status not in ("waiting", "working"):
         raise Refused(Refusal.JOB_OVER, status=job.status)
     job.status = "cancelled"
@@ -154,7 +153,7 @@ def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callabl
             raise LookupError("there is no such job")
         if job.status != "waiting" or job.payload is None:
             return
-        job.status, files, person = "working", _files(job.payload), job.person_id
+        job.status, files, person = "working", _fit(plan_files(job.payload)), job.person_id
         rows = session.execute(select(Joint.id, Joint.tag, Equipment.tag).join(Equipment, Joint.equipment_id == Equipment.id))
         joints = {f"{machine}/{tag}": joint for joint, tag, machine in rows}
     documents, errors = [], list[FileError]()

@@ -21,7 +21,7 @@ from .bench import Edited
 
 @dataclass(frozen=True, slots=True)
 class RevisionLine:
-    """One revision in the list of a plan: why it was released, and which cautions were taken on with it."""
+    """One revision in the list of a plan: why it was released, and which cautions were waived with it."""
 
     id: uuid.UUID
     number: int

@@ -10,12 +10,13 @@ from datetime import datetime
 from sqlalchemy import delete, select
 
 from ...exchange.calendar_file import Entry, calendar_file
-from ...settings import read
+from ...local_time import day_text
+from ...settings import public_url
 from ...store.models import CalendarLink, DueDate, Person
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import use_case
-from .dues import due_view, dues_wanted
+from .due_dates import due_view, dues_wanted
 
 #: entries of a calendar
 MOST = 2000
@@ -45,7 +46,7 @@ def calendar_link(ctx: Ctx, act: str = "look") -> LinkView:
     secret = secrets.token_urlsafe(24)
     ctx.session.add(CalendarLink(person_id=ctx.person.id, secret_hash=_hash(secret), at=ctx.now))
     ctx.session.flush()
-    return LinkView(ctx.now, f"{read('ORTHOTORQ_PUBLIC_URL').rstrip('/')}/calendar/{secret}.ics")
+    return LinkView(ctx.now, f"{public_url()}/calendar/{secret}.ics")
 
 
 @use_case
@@ -55,14 +56,14 @@ def calendar_feed(ctx: Ctx, secret: str) -> bytes:
                               .where(CalendarLink.secret_hash == _hash(secret), Person.active)).first()
     if row is None:
         raise NotFound("calendar")
-    home = read("ORTHOTORQ_PUBLIC_URL").rstrip("/")
+    home = public_url()
     entries = []
     wanted = dues_wanted().where(DueDate.day.is_not(None)).order_by(DueDate.day).limit(MOST)
     for found in ctx.session.execute(wanted):
-        due = due_view(found, ctx.now.date())
+        due = due_view(found, ctx.today)
         assert due.day is not None
         sure = "" if due.low == due.high or due.low is None or due.high is None else \
-            f" Between {due.low:%d %b %Y} and {due.high:%d %b %Y}."
+            f" Between {day_text(due.low)} and {day_text(due.high)}."
         entries.append(Entry(str(uuid.uuid5(due.joint_id, due.rule)), due.day,
                              f"{due.occasion_text}: {due.equipment_name}, {due.joint_name}", f"{due.why}.{sure}",
                              due.equipment_tag, f"{home}/joints/{due.joint_id}"))

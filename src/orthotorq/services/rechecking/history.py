@@ -8,20 +8,21 @@ from datetime import datetime
 
 from sqlalchemy import select, text
 
+from ...core.joint_condition import ENTRY_TITLES
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.messages import Refusal
 from ...core.rechecking import Checked, Movement, movement_of
-from ...core.running.actions import STATUS
+from ...core.running.walk.actions import STATUS
+from ...local_time import day_text
 from ...store.models import Joint, JointEntry, Person, Plan, Revision, Run
 from ..context import Ctx
 from ..errors import BadField, NotFound
 from ..permissions import use_case
-from .dues import refresh_joint, runs_of
+from .due_dates import runs_of
 
 SHOWN = 200
-ENTRIES = {"opened": "Opened by others", "replaced": "Parts replaced", "happened": "Happened", "note": "Note", "tool": "Wrench"}
-#: what somebody may write on the line by hand
-BY_HAND = ("replaced", "note")
+#: entries that say something against the joint
+_MARKED = ("opened", "not_safe")
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,11 +69,18 @@ def _uses(runs: Sequence[Run], entries: Sequence[JointEntry], most: int | None) 
     """How often the fasteners were tightened since they were replaced, against what the plan says of their maker's limit."""
     new = max((one.at for one in entries if one.kind == "replaced"), default=None)
     uses = sum(1 for run in runs if run.occasion == "install" and run.status in ("finished", "signed", "closed")
-               and (new is None or run.started_at > new))
-    since = f"since they were replaced on {new:%d %b %Y}" if new else "as far as the record goes"
+               and (new is None or run.started_at >= new))
+    since = f"since they were replaced on {day_text(new)}" if new else "as far as the record goes"
     limit = "" if most is None else f"; they may be used {'once' if most == 1 else f'{most} times'}" + (
         ": new ones at the next opening" if uses >= most else "")
     return uses, f"tightened {uses} {'time' if uses == 1 else 'times'} {since}{limit}"
+
+
+def _entry_line(one: JointEntry, person: str) -> HistoryLine:
+    until = f"until {day_text(one.until)}" if one.until else ""
+    of = f"in run {one.run}" if one.run else ""
+    words = "; ".join(part for part in (one.words, one.conditions, until, of) if part)
+    return HistoryLine(one.at, one.kind, ENTRY_TITLES[one.kind], words, person, marked=one.kind in _MARKED)
 
 
 @use_case
@@ -89,8 +97,7 @@ def joint_history(ctx: Ctx, joint_id: uuid.UUID) -> HistoryView:
         .join(Plan, Revision.plan_id == Plan.id).join(Person, Revision.released_by == Person.id)
         .where(Plan.joint_id == joint_id).order_by(Revision.released_at.desc()).limit(SHOWN)).all()
     lines = [_run_line(run, person) for run, person in rows]
-    lines += [HistoryLine(one.at, one.kind, ENTRIES[one.kind], one.words, person, marked=one.kind == "opened")
-              for one, person in entries]
+    lines += [_entry_line(one, person) for one, person in entries]
     lines += [HistoryLine(at, "plan", f"{title}, revision {number} released", reason, person, revision_id=revision_id)
               for revision_id, number, at, reason, title, person in plans]
     lines.sort(key=lambda line: line.at, reverse=True)
@@ -102,14 +109,11 @@ def joint_history(ctx: Ctx, joint_id: uuid.UUID) -> HistoryView:
 
 
 @use_case
-def note_entry(ctx: Ctx, joint_id: uuid.UUID, kind: str, words: str) -> None:
-    """Write on the line of a joint: parts that were replaced, or a note. Raises NotFound, BadField."""
+def add_note(ctx: Ctx, joint_id: uuid.UUID, words: str) -> None:
+    """Add a note to the history of a joint. Raises NotFound, BadField."""
     if ctx.session.get(Joint, joint_id) is None:
         raise NotFound("joint")
-    if kind not in BY_HAND:
-        raise BadField(Refusal.ENTRY_KIND, "kind", kinds=", ".join(BY_HAND))
     if not 1 <= len(words.strip()) <= 400:
         raise BadField(Refusal.SAY_WHAT, "words")
-    ctx.session.add(JointEntry(id=ctx.new_id(), joint_id=joint_id, at=ctx.now, kind=kind, words=words.strip(),
+    ctx.session.add(JointEntry(id=ctx.new_id(), joint_id=joint_id, at=ctx.now, kind="note", words=words.strip(),
                                person_id=ctx.person.id))
-    refresh_joint(ctx, joint_id)

@@ -4,22 +4,25 @@ from __future__ import annotations
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 
 from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import aliased
 
 from ...core.errors import Impossible, OrthotorqError
 from ...core.forms.errors import DocumentErrors, FieldError
 from ...core.messages import Message, Refusal, render
 from ...core.rechecking import HOWS, METERS, Rate, Shown, rate_of, totals
 from ...core.rechecking.schedule import amount
+from ...core.thresholds import METER_ODD
 from ...core.units import read_number
+from ...local_time import day_text, moment_text, read_time
 from ...store.models import Equipment, Meter, MeterReading, Person
 from ..context import Ctx
-from ..errors import BadField, NotFound, Refused
+from ..errors import BadField, NeedsConfirmation, NotFound, Refused
 from ..permissions import use_case
-from .dues import refresh_machine
+from .refresh import refresh_machine
 
 SHOWN = 40
 #: a clock that is a little ahead is no lie
@@ -38,6 +41,10 @@ class ReadingView:
     person: str
     source: str
     struck: bool
+    #: who struck it out; empty where it counts
+    struck_by: str
+    #: what had run in all since the first reading; None for one that was struck out
+    total: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,17 +123,25 @@ def _shown(row: MeterReading) -> Shown:
 
 
 def _view(ctx: Ctx, meter: Meter) -> MeterView:
-    rows = ctx.session.execute(select(MeterReading, Person.name).join(Person, MeterReading.person_id == Person.id)
-                               .where(MeterReading.meter_id == meter.id).order_by(MeterReading.at.desc()).limit(SHOWN + 1)).all()
+    striker = aliased(Person)
+    rows = ctx.session.execute(
+        select(MeterReading, Person.name, striker.name)
+        .join(Person, MeterReading.person_id == Person.id)
+        .outerjoin(striker, MeterReading.struck_by == striker.id)
+        .where(MeterReading.meter_id == meter.id)
+        .order_by(MeterReading.at.desc(), MeterReading.struck_by.is_not(None))
+        .limit(SHOWN + 1)
+    ).all()
     out = []
-    for number, (row, person) in enumerate(rows[:SHOWN]):
-        older = next((r for r, _ in rows[number + 1:] if r.struck_by is None), None)
+    for number, (row, person, struck_by) in enumerate(rows[:SHOWN]):
+        older = next((r for r, *_ in rows[number + 1:] if r.struck_by is None), None)
         gained = "" if older is None or row.struck_by is not None else f"+{amount(round(row.total - older.total, 2), meter.unit)}"
         how = HOWS[row.how] if row.how != "reading" else ""
         out.append(ReadingView(row.id, row.at, amount(row.value, meter.unit), how, gained, person, row.source,
-                               row.struck_by is not None))
+                               row.struck_by is not None, struck_by or "",
+                               row.total if row.struck_by is None else None))
     stands = "no reading yet" if meter.shown is None or meter.at is None else \
-        f"{amount(meter.shown, meter.unit)} on {meter.at:%d %b %Y}"
+        f"{amount(meter.shown, meter.unit)} on {day_text(meter.at)}"
     return MeterView(meter.id, meter.unit, meter.name, stands, rate_words(meter), out)
 
 
@@ -165,10 +180,9 @@ def when_of(ctx: Ctx, text: str) -> datetime:
     if not text.strip():
         return ctx.now.replace(microsecond=0)
     try:
-        at = datetime.fromisoformat(text.strip())
+        at = read_time(text.strip())
     except ValueError:
         raise BadField(Refusal.TIME_FORM, "at") from None
-    at = at if at.tzinfo else at.replace(tzinfo=UTC)
     if at > ctx.now + AHEAD:
         raise BadField(Refusal.METER_FUTURE, "at")
     return at
@@ -215,39 +229,85 @@ def keep_reading(ctx: Ctx, meter: Meter, typed: ReadingAsTyped, at: datetime, so
     try:
         totals([_shown(row) for row in line], meter.unit)
     except OrthotorqError as error:
-        text = render(Refusal.METER_LATER, at=f"{rows[place].at:%d %b %Y %H:%M}", text=error)
+        text = render(Refusal.METER_LATER, at=moment_text(rows[place].at), text=error)
         raise DocumentErrors([FieldError(error.path, Refusal.METER_LATER.value, text)]) from None
     ctx.session.add(new)
     _count(ctx, meter, line)
     return new
 
 
+def _ask_back(ctx: Ctx, meter: Meter, typed: ReadingAsTyped, at: datetime) -> None:
+    """A reading that has run far faster than usual is asked back once. Raises NeedsConfirmation, DocumentErrors."""
+    if ctx.confirmed or typed.how != "reading" or meter.rate_high is None or meter.at is None or meter.shown is None:
+        return
+    value = _figure(typed.value, meter.unit, "value")
+    days = (at - meter.at).total_seconds() / 86400
+    gained = value - meter.shown
+    most = METER_ODD.value * meter.rate_high * max(days, 1.0)
+    if days < 0 or gained <= most:
+        return
+    usual = f"{meter.rate_low:.3g} to {meter.rate_high:.3g} {meter.unit} a day"
+    raise NeedsConfirmation(Refusal.METER_UNLIKELY, "value", gained=amount(round(gained, 1), meter.unit),
+                            days=f"{days:.0f}" if days >= 1 else "less than 1", usual=usual)
+
+
 @use_case
 def add_reading(ctx: Ctx, meter_id: uuid.UUID, typed: ReadingAsTyped, source: str = "typed") -> uuid.UUID:
-    """Keep a reading and forecast anew what hangs on it. Raises NotFound, BadField, DocumentErrors."""
+    """Keep a reading and forecast anew what hangs on it.
+
+    Raises NotFound, BadField, DocumentErrors, and NeedsConfirmation for one that is unlikely.
+    """
     meter = locked_meter(ctx, meter_id)
-    row = keep_reading(ctx, meter, typed, when_of(ctx, typed.at), source)
+    at = when_of(ctx, typed.at)
+    _ask_back(ctx, meter, typed, at)
+    row = keep_reading(ctx, meter, typed, at, source)
     refresh_machine(ctx, meter.equipment_id)
     return row.id
 
 
-@use_case
-def strike_reading(ctx: Ctx, reading_id: uuid.UUID) -> None:
-    """Strike out a reading that was wrong; it stays, with who struck it out. Raises NotFound, Refused, DocumentErrors where the
-    others do not go on from each other without it."""
+def _withdraw(ctx: Ctx, reading_id: uuid.UUID) -> tuple[MeterReading, Meter]:
+    """(a reading, struck out; its meter, locked). Raises NotFound, Refused."""
     row = ctx.session.get(MeterReading, reading_id)
     if row is None:
         raise NotFound("reading")
     meter = locked_meter(ctx, row.meter_id)
+    if row.person_id != ctx.person.id and not ctx.person.roles & {"planner", "supervisor"}:
+        raise Refused(Refusal.READING_NOT_YOURS)
     if row.struck_by is not None:
         raise Refused(Refusal.READING_STRUCK)
     row.struck_by = ctx.person.id
     ctx.session.flush()
+    return row, meter
+
+
+@use_case
+def strike_reading(ctx: Ctx, reading_id: uuid.UUID) -> None:
+    """Strike out a reading that was wrong, by who entered it or by who looks after meters; it
+    stays, with who struck it out.
+
+    Raises NotFound, Refused, DocumentErrors where the others do not follow each other without it.
+    """
+    _, meter = _withdraw(ctx, reading_id)
     try:
         _count(ctx, meter, _readings(ctx, meter))
     except OrthotorqError as error:
         raise DocumentErrors([FieldError(error.path, error.code.value, str(error))]) from None
     refresh_machine(ctx, meter.equipment_id)
+
+
+@use_case
+def correct_reading(ctx: Ctx, reading_id: uuid.UUID, value: float | str) -> uuid.UUID:
+    """Put the right figure in the place of a wrong one: same time, same kind; the wrong one stays,
+    struck out, with who did it.
+
+    Raises NotFound, Refused, DocumentErrors: nothing is changed then.
+    """
+    with ctx.session.begin_nested():
+        wrong, meter = _withdraw(ctx, reading_id)
+        typed = ReadingAsTyped(value, wrong.how, wrong.before)
+        right = keep_reading(ctx, meter, typed, wrong.at, wrong.source)
+    refresh_machine(ctx, meter.equipment_id)
+    return right.id
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,20 +1,25 @@
 """The first screen of a shift: what is due, half done, waiting, to settle, blocked, and left by others, by role."""
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
+from functools import partial
 from typing import Any
 
-from sqlalchemy import ColumnElement, Select, and_, func, select, text
+from sqlalchemy import ColumnElement, Select, and_, func, or_, select, text
 
-from ...core.running.actions import STATUS
+from ...core.running.walk.actions import STATUS
 from ...exchange.day_sheet import render_day_sheet
-from ...store.models import DueDate, Equipment, Joint, Person, Plan, Revision, Run, SideDraft
+from ...local_time import day_text
+from ...store.models import DueDate, Equipment, Joint, JointPart, Person, Plan, Revision, Run, SideDraft, Task
 from ..context import Ctx
+from ..helper_task import HelperTask, named_file
 from ..permissions import use_case
+from ..registers.summaries import kept_glyph
 from ..running.seal import last_seal
 from ..toolroom.tools import list_tools
-from .dues import SOON, DueView, due_view, dues_wanted
+from .due_dates import SOON, DueView, due_view, dues_wanted
+from .tasks import open_tasks
 
 #: lines of each list
 SHOWN = 30
@@ -60,18 +65,33 @@ class ShiftView:
 
 #: which lists a role sees, in their order
 ORDER: dict[str, tuple[str, ...]] = {
-    "planner": ("release", "moving", "suggested", "aside", "running", "tools"),
-    "fitter": ("running", "sign", "tools", "moving"),
-    "supervisor": ("sign", "conflicts", "running", "tools", "moving", "release"),
-    "administrator": ("running", "sign", "conflicts", "tools", "release"),
+    "planner": ("unfit", "tasks", "release", "moving", "suggested", "aside", "in_progress", "tools"),
+    "fitter": ("unfit", "tasks", "in_progress", "sign", "tools", "moving"),
+    "supervisor": ("unfit", "tasks", "sign", "conflicts", "in_progress", "tools", "moving", "release"),
+    "administrator": ("unfit", "tasks", "in_progress", "sign", "conflicts", "tools", "release"),
 }
 
 
+#: what must not be used stands in a list of its own
+_ELSEWHERE = ~and_(DueDate.rule.like("state%"), select(JointPart.joint_id).where(
+    JointPart.joint_id == DueDate.joint_id, JointPart.word == "do_not_use",
+    or_(DueDate.position == "", JointPart.position_name == DueDate.position)).exists())
+
+
 def _dues(ctx: Ctx, begin: date | None, end: date) -> list[DueView]:
-    wanted = dues_wanted().where(DueDate.day <= end).order_by(DueDate.day, DueDate.joint_id).limit(SHOWN)
+    wanted = (
+        dues_wanted()
+        .add_columns(Joint)
+        .where(DueDate.day <= end, _ELSEWHERE)
+        .order_by(DueDate.day, DueDate.joint_id)
+        .limit(SHOWN)
+    )
     if begin is not None:
         wanted = wanted.where(DueDate.day > begin)
-    return [due_view(row, ctx.now.date()) for row in ctx.session.execute(wanted)]
+    return [
+        replace(due_view(row, ctx.today), glyph=kept_glyph(row.Joint))
+        for row in ctx.session.execute(wanted)
+    ]
 
 
 def _runs(ctx: Ctx, where: ColumnElement[bool], title: str, name: str, empty: str) -> ShiftList:
@@ -80,7 +100,7 @@ def _runs(ctx: Ctx, where: ColumnElement[bool], title: str, name: str, empty: st
               .join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
               .join(Joint, Plan.joint_id == Joint.id).join(Equipment, Joint.equipment_id == Equipment.id)
               .join(Person, Run.started_by == Person.id).where(where).order_by(Run.started_at.desc()).limit(SHOWN))
-    lines = [ShiftLine(f"Run {row.Run.number}: {row.title}", f"{STATUS[row.Run.status]}, begun by {row.person}"
+    lines = [ShiftLine(f"Run {row.Run.number}: {row.title}", f"{STATUS[row.Run.status]}, started by {row.person}"
                        + (f", {row.Run.conflicts} to settle" if row.Run.conflicts else ""), f"{row.machine} › {row.joint}",
                        row.Run.started_at, f"/runs/{row.Run.id}" if row.Run.status == "running" else
                        f"/runs/{row.Run.id}/record", row.Run.conflicts > 0) for row in ctx.session.execute(wanted)]
@@ -89,15 +109,15 @@ def _runs(ctx: Ctx, where: ColumnElement[bool], title: str, name: str, empty: st
 
 
 def _running(ctx: Ctx) -> ShiftList:
-    return _runs(ctx, Run.status == "running", "Half done", "running", "No run is under way.")
+    return _runs(ctx, Run.status == "running", "In progress", "in_progress", "No run is under way.")
 
 
 def _sign(ctx: Ctx) -> ShiftList:
-    return _runs(ctx, Run.status.in_(("finished", "signed")), "Waiting for a signature", "sign", "Every run is signed.")
+    return _runs(ctx, Run.status.in_(("finished", "signed")), "To be signed", "sign", "Every run is signed.")
 
 
 def _conflicts(ctx: Ctx) -> ShiftList:
-    return _runs(ctx, Run.conflicts > 0, "Conflicts to settle", "conflicts", "Nothing is to settle.")
+    return _runs(ctx, Run.conflicts > 0, "Conflicts to settle", "conflicts", "No conflicts.")
 
 
 def _of_plans(ctx: Ctx, wanted: Select[Any], count: int, title: str, name: str, empty: str) -> ShiftList:
@@ -121,11 +141,11 @@ def _release(ctx: Ctx) -> ShiftList:
 
 def _aside(ctx: Ctx) -> ShiftList:
     where = SideDraft.at > ctx.now - timedelta(days=90)
-    wanted = (_with_joint(func.concat("kept aside, by ", Person.name).label("words"), SideDraft.at.label("at"))
+    wanted = (_with_joint(func.concat("not saved to the plan, by ", Person.name).label("words"), SideDraft.at.label("at"))
               .join(SideDraft, SideDraft.plan_id == Plan.id).join(Person, SideDraft.person_id == Person.id).where(where)
               .order_by(SideDraft.at.desc()))
     count = ctx.session.scalar(select(func.count()).select_from(SideDraft).where(where)) or 0
-    return _of_plans(ctx, wanted, count, "Versions kept aside", "aside", "None was kept aside in the last 90 days.")
+    return _of_plans(ctx, wanted, count, "Other drafts", "aside", "No other draft in the last 90 days.")
 
 
 #: what fitters suggested in runs of the last days: an event of its own kind
@@ -144,7 +164,7 @@ def _suggested(ctx: Ctx) -> ShiftList:
     rows = ctx.session.execute(text(_SUGGESTED), {"since": ctx.now - timedelta(days=90), "most": SHOWN}).all()
     lines = [ShiftLine(row.words or "", f"suggested by {row.person} for {row.title}", f"{row.machine} › {row.joint}", row.at,
                        f"/plans/{row.id}") for row in rows]
-    return ShiftList("suggested", "Left for you by those who did the work", len(lines), lines, "Nobody has suggested anything.")
+    return ShiftList("suggested", "Suggestions from runs", len(lines), lines, "No suggestions.")
 
 
 def _tools(ctx: Ctx) -> ShiftList:
@@ -162,23 +182,47 @@ def _tools(ctx: Ctx) -> ShiftList:
 
 def _moving(ctx: Ctx) -> ShiftList:
     where = Joint.movement != ""
-    rows = ctx.session.execute(select(Joint.id, Joint.name, Joint.movement, Equipment.name.label("machine"), Joint.standing_at)
+    rows = ctx.session.execute(select(Joint.id, Joint.name, Joint.movement, Equipment.name.label("machine"), Joint.condition_at)
                                .join(Equipment, Joint.equipment_id == Equipment.id).where(where).order_by(Joint.tag).limit(SHOWN))
-    lines = [ShiftLine(row.name, row.movement, row.machine, row.standing_at, f"/joints/{row.id}", True) for row in rows]
+    lines = [ShiftLine(row.name, row.movement, row.machine, row.condition_at, f"/joints/{row.id}", True) for row in rows]
     count = ctx.session.scalar(select(func.count()).select_from(Joint).where(where)) or 0
     return ShiftList("moving", "Joints that keep moving", count, lines, "No joint keeps moving.")
 
 
-_LISTS = {"running": _running, "sign": _sign, "conflicts": _conflicts, "release": _release, "aside": _aside,
-          "suggested": _suggested, "tools": _tools, "moving": _moving}
+def _unfit(ctx: Ctx) -> ShiftList:
+    """Joints that must not be used, position by position: first on every shift."""
+    where = JointPart.word == "do_not_use"
+    rows = ctx.session.execute(
+        select(JointPart.joint_id, JointPart.position_name, JointPart.why, func.min(JointPart.since).label("since"),
+               Joint.name, Equipment.name.label("machine"))
+        .join(Joint, JointPart.joint_id == Joint.id).join(Equipment, Joint.equipment_id == Equipment.id).where(where)
+        .group_by(JointPart.joint_id, JointPart.position_name, JointPart.why, Joint.name, Equipment.name)
+        .order_by(func.min(JointPart.since)).limit(SHOWN)).all()
+    lines = [ShiftLine(", ".join(x for x in (row.name, row.position_name) if x), row.why, row.machine, row.since,
+                       f"/joints/{row.joint_id}", True) for row in rows]
+    count = ctx.session.scalar(select(func.count(func.distinct(JointPart.joint_id))).where(where)) or 0
+    return ShiftList("unfit", "Do not use", count, lines, "None.")
+
+
+def _tasks(ctx: Ctx) -> ShiftList:
+    tasks = open_tasks(ctx, SHOWN)
+    lines = [ShiftLine(task.words, f"{task.owner}, by {day_text(task.day)}", f"{task.equipment_name} › {task.joint_name}",
+                       None, f"/joints/{task.joint_id}", task.late) for task in tasks]
+    count = ctx.session.scalar(select(func.count()).select_from(Task).where(Task.done_at.is_(None))) or 0
+    return ShiftList("tasks", "Tasks", count, lines, "No task is open.")
+
+
+_LISTS = {
+    "unfit": _unfit, "tasks": _tasks, "in_progress": _running, "sign": _sign, "conflicts": _conflicts, "release": _release,
+    "aside": _aside, "suggested": _suggested, "tools": _tools, "moving": _moving}
 
 
 @use_case
 def shift(ctx: Ctx) -> ShiftView:
     """What a person finds at the beginning of a shift; who has several roles sees the lists of all of them."""
-    today = ctx.now.date()
+    today = ctx.today
     names = list(dict.fromkeys(name for role in ORDER if role in ctx.person.roles for name in ORDER[role]))
-    due = DueDate.day <= today
+    due = and_(DueDate.day <= today, _ELSEWHERE)
     counts = ctx.session.execute(select(func.count(), func.count().filter(and_(
         DueDate.day + DueDate.grace < today, DueDate.at_once.is_(False)))).select_from(DueDate).where(due)).one()
     return ShiftView(today, ctx.person.name, _dues(ctx, None, today), counts[0], counts[1],
@@ -186,10 +230,12 @@ def shift(ctx: Ctx) -> ShiftView:
 
 
 @use_case
-def day_sheet(ctx: Ctx, paper: str = "A4") -> bytes:
-    """The shift as a PDF to carry."""
+def day_sheet(ctx: Ctx, paper: str = "A4") -> HelperTask[bytes, tuple[str, bytes]]:
+    """The shift as a PDF to carry: (file name, data)."""
     view = shift(ctx)
     seal = last_seal(ctx.session)
-    return render_day_sheet(view.person, f"{view.today:%d %B %Y}", [*view.dues, *view.soon], view.lists, paper=paper,
-                            printed_at=ctx.now, seal=f"Seal of {seal.day:%d %b %Y}: {seal.digest}" if seal else "")
+    words = f"Seal of {day_text(seal.day)}: {seal.digest}" if seal else ""
+    return named_file("shift.pdf", partial(
+        render_day_sheet, view.person, f"{view.today:%d %B %Y}", [*view.dues, *view.soon], view.lists,
+        paper=paper, printed_at=ctx.now, seal=words))
 

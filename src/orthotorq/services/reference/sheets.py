@@ -3,12 +3,14 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
+from ...core.glossary import glossary
+from ...core.number_formats import band_text
 from ...core.planning.findings import RULES
+from ...core.planning.findings.rule import SEVERITIES
 from ...core.planning.methods import METHODS
 from ...core.tables import EDITION, flanges, gaskets, grades, hexagons, lubricants, materials, thermal, threads
 from ...core.tables.reader import source_of
 from ...core.thresholds import TABLE as THRESHOLDS
-from ...core.written import band_text
 from ..context import Ctx
 from ..permissions import use_case
 from .tables import thread_names
@@ -77,7 +79,7 @@ def read_sheets(ctx: Ctx) -> SheetList:
             rows=[[m.name, *map(_number, (m.modulus, m.tensile, m.shear, m.bearing)), m.certainty]
                   for m in materials.table().values()]),
         Sheet(id="gaskets", title="Gaskets", source=source_of("gaskets.csv"), columns=[
-            "id", "type", "m", "y MPa", "seats MPa", "damaged MPa", "creep %", "used to °C", "notes"],
+            "id", "type", "m", "y MPa", "seating MPa", "maximum MPa", "creep %", "used to °C", "notes"],
             rows=[[g.id, g.name, *map(_number, (g.m, g.y, g.seating, g.damage, g.creep * 100, g.hottest)), g.notes]
                   for g in gaskets.table().values()]),
         _temperature(),
@@ -97,7 +99,9 @@ def read_sheets(ctx: Ctx) -> SheetList:
                     for k, (name, use, passes) in METHODS.items()]),
         Sheet(id="findings", title="Findings", source="the one table of findings", columns=[
             "code", "severity", "who may waive it", "sentence", "remedy"],
-            rows=[[c.value, r.severity, r.role or "nobody", r.text, r.remedy] for c, r in RULES.items()]),
+            rows=[[c.value, SEVERITIES[r.severity], r.role or "nobody", r.text, r.remedy] for c, r in RULES.items()]),
+        Sheet(id="terms", title="Glossary", source="the one file of terms, with the standard each is taken from",
+              columns=["term", "meaning", "standard"], rows=[[t.name, t.meaning, t.standard or "–"] for t in glossary()]),
         Sheet(id="thresholds", title="Thresholds", source="every number that decides, in one table", columns=[
             "name", "value", "what it decides", "source"],
             rows=[[t.name, t.text, t.decides, t.source] for t in THRESHOLDS.values()]),

@@ -6,21 +6,23 @@ from typing import Any, get_args
 
 from pydantic import BaseModel
 
-from ...core.documents.plan import JOINT_KINDS, METERS
+from ...core.documents.plan import JOINT_KINDS, METER_WORDS
 from ...core.documents.targets import SAYING
 from ...core.documents.tooling import Drive, ToolKind
+from ...core.forms.condition import STATES
+from ...core.forms.order import ORDER_WORDS
 from ...core.kinds.fields import FieldSpec, field
 from ...core.kinds.registry import PASS_KINDS
 from ...core.kinds.stage_kind import OCCASIONS
 from ...core.kinds.stage_registry import STAGE_KINDS
 from ...core.planning.cautions import CAUTIONS
-from ...core.planning.compute.order_choice import OFFERED
+from ...core.planning.compute.output.order_choice import OFFERED
 from ...core.planning.editing.group_parts import BOLT_FIELDS, LAYER_FIELDS, PARTS
 from ...core.planning.editing.more_fields import MORE, PLAN_FIELDS
 from ...core.planning.editing.sources import SAYS
 from ...core.planning.findings import RULES, Severity
 from ...core.planning.methods import METHODS
-from ...core.planning.states import AXES, SAFEGUARDS
+from ...core.planning.states import AXES, EVERYWHERE, SAFEGUARDS
 from ...core.tables import EDITION, flanges, gaskets, grades, hexagons, lubricants, materials, threads
 from ..context import Ctx
 from ..permissions import use_case
@@ -74,12 +76,14 @@ class MethodOut(BaseModel):
 
 
 class StageKindOut(BaseModel):
-    """A kind of stage: its words on the list of new ones, its fields on the Bench, whether it names its condition."""
+    """A kind of stage: its words on the list of new ones, its fields on the Bench, whether it names
+    its condition and whether it goes over bolts in an order of its own."""
 
     kind: str
     words: str
     fields: list[FieldSpec]
     needs_condition: bool
+    ordered: bool
 
 
 class PassKindOut(BaseModel):
@@ -118,6 +122,16 @@ class GroupPartOut(BaseModel):
     needs: str
 
 
+class AxisOut(BaseModel):
+    """A choice of a condition: its name in the document, in words, what can be chosen; whether a
+    figure may stand instead."""
+
+    name: str
+    words: str
+    choices: list[NamedOut]
+    figure: bool
+
+
 class FlangeOut(BaseModel):
     """A flange of a standard: its name in an act, in words, its bolt circle [mm]."""
 
@@ -150,8 +164,9 @@ class TablesOut(BaseModel):
     plan_fields: list[FieldSpec]
     #: fields that most plans do not need, by what they are about
     more_fields: dict[str, list[FieldSpec]]
-    orders: dict[str, list[str]]
-    meters: list[str]
+    #: orders that a kind of bolt pattern offers, the usual one first
+    orders: dict[str, list[NamedOut]]
+    meters: list[NamedOut]
     #: flanges of a standard, by the bolt circle they have
     flanges: list[FlangeOut]
     source_kinds: list[str]
@@ -159,6 +174,8 @@ class TablesOut(BaseModel):
     source_forms: list[NamedOut]
     tool_kinds: list[str]
     drives: list[str]
+    #: choices of a condition, by kind of joint
+    conditions: dict[str, list[AxisOut]]
     #: states by kind of joint, and what is put in for safety
     states: dict[str, list[str]]
     safeguards: list[str]
@@ -182,8 +199,16 @@ def _named(codes: dict[str, str]) -> list[NamedOut]:
 
 @lru_cache(maxsize=1)
 def _stage_kinds() -> list[StageKindOut]:
-    return [StageKindOut(kind=k.kind, words=k.listed, fields=list(k.fields), needs_condition=k.needs_condition)
-            for k in STAGE_KINDS.values()]
+    return [
+        StageKindOut(
+            kind=k.kind,
+            words=k.listed,
+            fields=list(k.fields),
+            needs_condition=k.needs_condition,
+            ordered="order" in k.form.model_fields,
+        )
+        for k in STAGE_KINDS.values()
+    ]
 
 
 @lru_cache(maxsize=1)
@@ -216,7 +241,35 @@ def _own_forms() -> list[OwnFormOut]:
         OwnFormOut(kind="material", words="part material", fields=[
             field("modulus", "Modulus", "quantity", "205 GPa"), field("tensile", "Tensile", "quantity", "490 MPa"),
             field("shear", "Shear", "quantity", "0.6 of tensile"),
-            field("bearing", "Pressure it bears", "quantity", "as tensile"), made_of, source])]
+            field("bearing", "Limit of pressure", "quantity", "as tensile"), made_of, source])]
+
+
+_AXIS_WORDS = {
+    "pressure": "Pressure",
+    "temperature": "Temperature",
+    "load": "Load",
+    "wheel": "Wheel",
+    "inside": "Inside",
+    "joint": "Joint",
+    "parts": "Parts",
+    "weight": "Weight",
+    "held": "Turning parts",
+}
+
+
+def _axes(kind: str) -> list[AxisOut]:
+    """The choices of a joint of a kind: its own, then those that every joint may have."""
+    own = {axis.name: axis.choices for axis in AXES[kind]}
+    names = [*own, *(name for name in EVERYWHERE if name not in own)]
+    return [
+        AxisOut(
+            name=name,
+            words=_AXIS_WORDS[name],
+            figure=name == "temperature",
+            choices=_named({c: STATES[name][c] for c in own.get(name, tuple(STATES[name]))}),
+        )
+        for name in names
+    ]
 
 
 @use_case
@@ -236,9 +289,11 @@ def read_tables(ctx: Ctx) -> TablesOut:
                      pass_kinds=_pass_kinds(), own_forms=_own_forms(), group_parts=_group_parts(),
                      bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), plan_fields=list(PLAN_FIELDS),
                      more_fields={about: list(fields) for about, fields in MORE.items()},
-                     orders=OFFERED, meters=list(METERS),
+                     orders={layout: _named({kind: ORDER_WORDS[kind] for kind in kinds_})
+                             for layout, kinds_ in OFFERED.items()}, meters=_named(METER_WORDS),
                      flanges=[FlangeOut(id=f.id, words=f.words, circle_mm=f.circle) for f in flanges.table().values()],
                      source_kinds=list(SAYING), source_forms=_named({k: words for k, (words, _) in SAYS.items()}),
                      tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)),
+                     conditions={kind: _axes(kind) for kind in AXES},
                      states={kind: [w for axis in axes for w in axis.states] for kind, axes in AXES.items()},
                      safeguards=list(SAFEGUARDS))

@@ -16,8 +16,9 @@ from ...core.messages import Refusal, render
 from ...store.models import Equipment, Joint, Person, Plan, Revision, Site
 from ..accounts.commands import actor_of
 from ..context import Actor, Ctx
-from ..errors import NotFound, Refused
+from ..errors import NeedsConfirmation, NotFound, Refused
 from ..permissions import use_case
+from .near_names import NearTags, nearest_name
 from .summaries import write_found
 
 #: a plan names its joint as machine/joint, so a tag has no stroke and no blank
@@ -25,7 +26,7 @@ _TAG = re.compile(r"[^\W_][\w.\-]*")
 MOST_TAG, MOST_NAME = 40, 120
 #: what the site is called at which the first machine stands, until somebody calls it otherwise
 FIRST_SITE = "Works"
-_SAID = {"name": "A name", "area": "The place where it stands", "site": "The name of a site"}
+_SAID = {"name": "A name", "area": "Place", "site": "The name of a site"}
 
 
 def add_person(ctx: Ctx, login: str, name: str, password_hash: str, roles: list[str], pin_hash: str = "") -> Actor:
@@ -102,6 +103,8 @@ def _site(ctx: Ctx, name: str) -> Site:
     name = _named_site(name)
     found = next((site for site in sites if site.name.lower() == name.lower()), None)
     if found is None:
+        if sites and not ctx.confirmed:
+            raise NeedsConfirmation.worded(Refusal.SITE_NEW, new_site_question(name, [site.name for site in sites]), "site")
         found = Site(id=ctx.new_id(), name=name)
         ctx.session.add(found)
         ctx.session.flush()
@@ -119,6 +122,16 @@ def _leave(ctx: Ctx, site: Site) -> None:
     """A site is there as long as it has a machine: one that was only mistyped goes again."""
     if ctx.session.scalar(select(Equipment.id).where(Equipment.site_id == site.id).limit(1)) is None:
         ctx.session.delete(site)
+
+
+def new_site_question(name: str, known: list[str]) -> str:
+    """What is asked before a site is registered by its first machine."""
+    near = nearest_name(name, known)
+    return render(Refusal.SITE_NEW, site=name, sites=", ".join(known), nearest=f", close to “{near}”" if near else "")
+
+
+def _machines(ctx: Ctx) -> dict[str, str]:
+    return {row.tag: row.name for row in ctx.session.execute(select(Equipment.tag, Equipment.name))}
 
 
 @use_case
@@ -150,6 +163,7 @@ def register_equipment(ctx: Ctx, tag: str, name: str, area: str, site: str = "")
         wrong += errors.errors
     if wrong:
         raise DocumentErrors(wrong)
+    NearTags(_machines(ctx)).ask(ctx, tag, "machine")
     machine = Equipment(id=ctx.new_id(), tag=tag, name=name, area=area, site=place)
     ctx.session.add(machine)
     _kept(ctx, tag, "another machine")
@@ -165,6 +179,8 @@ def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, are
     moved = tag != machine.tag
     if moved and _released(ctx, machine.joints):
         raise Refused(Refusal.TAG_STAYS, "tag", tag=machine.tag)
+    if moved:
+        NearTags({k: v for k, v in _machines(ctx).items() if k != machine.tag}).ask(ctx, tag, "machine")
     machine.tag, machine.name, machine.area = tag, name, area
     _kept(ctx, tag, "another machine")
     left = machine.site
@@ -183,6 +199,7 @@ def register_joint(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, kind:
     """Register a joint of a machine; returns its id. Raises NotFound, DocumentErrors."""
     machine = _equipment(ctx, equipment_id)
     tag, name = _checked(tag, name=name)
+    NearTags({one.tag: one.name for one in machine.joints}).ask(ctx, tag, "joint")
     joint = Joint(id=ctx.new_id(), equipment_id=machine.id, equipment=machine, tag=tag, name=name, kind=_kind(kind), summary="")
     ctx.session.add(joint)
     _kept(ctx, tag, f"another joint of {machine.name}")
@@ -203,6 +220,9 @@ def change_joint(ctx: Ctx, joint_id: uuid.UUID, tag: str, name: str, kind: str) 
         raise Refused(Refusal.KIND_STAYS, "tag")
     # asked before anything is changed: a question to the database would write the change outside of _kept
     whose = f"another joint of {joint.equipment.name}"
+    if tag != joint.tag:
+        others = {one.tag: one.name for one in joint.equipment.joints if one is not joint}
+        NearTags(others).ask(ctx, tag, "joint")
     joint.tag, joint.name, joint.kind = tag, name, kind
     _kept(ctx, tag, whose)
     write_found(joint)

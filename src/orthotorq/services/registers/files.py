@@ -3,8 +3,10 @@ from __future__ import annotations
 
 import json
 import uuid
+from collections import defaultdict
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
+from functools import partial
 from typing import Any, get_args
 
 from sqlalchemy import select
@@ -14,21 +16,28 @@ from ...core.documents.plan import JointKind
 from ...core.errors import OrthotorqError
 from ...core.forms.errors import DocumentErrors
 from ...core.messages import Refusal, render
-from ...exchange.tables_in import rows_of
+from ...exchange.sandboxed_worker import apart
+from ...exchange.tables_in import read_rows
 from ...exchange.tables_out import table_csv, table_xlsx
-from ...store.models import Equipment, Job, Joint, Meter, MeterReading, Person, Tool
+from ...store.models import Equipment, Job, Joint, Meter, MeterReading, Person, Site, Tool
 from ..accounts.commands import actor_of
 from ..accounts.watch import note_event
 from ..context import Ctx
-from ..errors import BadField, NotFound, ServiceError
+from ..errors import BadField, NeedsConfirmation, NotFound, ServiceError
+from ..helper_task import HelperTask, named_file
 from ..permissions import use_case
 from ..planning.exchange import progress
 from ..rechecking.meters import SentReading, send_readings
 from ..toolroom.tools import ToolAsTyped, change_tool, register_tool
-from .commands import change_equipment, change_joint, register_equipment, register_joint
+from .commands import change_equipment, change_joint, new_site_question, register_equipment, register_joint
+from .near_names import NearTags, near_key
 
 #: rows of a register, rows told of, rows between two looks at the job
 MOST_ROWS, TOLD, STEP = 50_000, 200, 200
+#: what a row does, or would do
+DOES = ("new", "changed", "same", "ask", "wrong")
+_COUNTED = {"new": ("new", "new"), "changed": ("changed", "changed"), "same": ("unchanged", "unchanged"),
+            "ask": ("question", "questions"), "wrong": ("error", "errors")}
 #: register -> its columns; those in the first list must be there
 COLUMNS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
     "machines": (("tag", "name", "area"), ("site",)),
@@ -41,12 +50,18 @@ COLUMNS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
 
 @dataclass(frozen=True, slots=True)
 class RowSaid:
-    """What one row of a file would do, or did: new, changed, same, or wrong with the reason; the headings are row 1."""
+    """What one row of a file would do, or did: new, changed, same, `ask` with the question, or
+    wrong with the reason.
+
+    `row` is its number as a table program counts; `column` the heading of the cell that is asked
+    about or wrong.
+    """
 
     row: int
     does: str
     what: str
     words: str
+    column: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,23 +80,25 @@ class RegisterJob:
 
 
 class _Wrong(Exception):
-    """A row that cannot be."""
+    """A row that cannot be, with the heading of its cell."""
+
+    def __init__(self, text: str, column: str = "") -> None:
+        super().__init__(text)
+        self.column = column
 
 
 def _table(register: str, data: bytes) -> list[tuple[int, dict[str, str]]]:
     """Rows by number with their cells by heading. Raises BadField for wrong headings, no rows, too many rows."""
-    if register not in COLUMNS:
-        raise BadField(Refusal.REGISTER_KIND, "register", kinds=", ".join(COLUMNS))
-    needed, others = COLUMNS[register]
-    out = []
+    needed, others = _columns(register)
+    out: list[tuple[int, dict[str, str]]] = []
     try:
-        rows = rows_of(data)
-        head = [cell.strip().lower().replace(" ", "_") for cell in next(rows, [])]
+        rows = iter(read_rows(data, MOST_ROWS + 2))
+        head = [cell.strip().lower().replace(" ", "_") for cell in next(rows, (1, []))[1]]
         if missing := [name for name in needed if name not in head]:
             found = ", ".join(filter(None, head)) or "none"
             raise BadField(Refusal.REGISTER_COLUMNS, "file", missing=", ".join(missing), found=found)
-        for number, row in enumerate(rows, 2):
-            if number > MOST_ROWS + 1:
+        for number, row in rows:
+            if len(out) >= MOST_ROWS:
                 raise BadField(Refusal.REGISTER_ROWS, "file", most=MOST_ROWS)
             cells = dict(zip(head, row, strict=False))
             out.append((number, {name: cells.get(name, "").strip() for name in (*needed, *others)}))
@@ -92,19 +109,31 @@ def _table(register: str, data: bytes) -> list[tuple[int, dict[str, str]]]:
     return out
 
 
+def _columns(register: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """The headings of a register. Raises BadField."""
+    if register not in COLUMNS:
+        raise BadField(Refusal.REGISTER_KIND, "register", kinds=", ".join(COLUMNS))
+    return COLUMNS[register]
+
+
 def _machines(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
     known = {one.tag: one for one in ctx.session.scalars(select(Equipment))}
+    near, sites = NearTags({one.tag: one.name for one in known.values()}), set(ctx.session.scalars(select(Site.name)))
+    sure = replace(ctx, confirmed=True)
 
     def take(row: dict[str, str]) -> tuple[str, str]:
         old = known.get(row["tag"])
+        if row["site"] and not ctx.confirmed and sites and row["site"].casefold() not in map(str.casefold, sites):
+            raise NeedsConfirmation.worded(Refusal.SITE_NEW, new_site_question(row["site"], sorted(sites)), "site")
         if old is None:
-            made = register_equipment(ctx, row["tag"], row["name"], row["area"], row["site"])
+            near.ask(ctx, row["tag"], "machine")
+            made = register_equipment(sure, row["tag"], row["name"], row["area"], row["site"])
             known[row["tag"]] = ctx.session.get_one(Equipment, made)
             return "new", ""
         site = row["site"] or old.site.name
         words = _changes({"name": (old.name, row["name"]), "area": (old.area, row["area"]), "site": (old.site.name, site)})
         if words:
-            change_equipment(ctx, old.id, row["tag"], row["name"], row["area"], site)
+            change_equipment(sure, old.id, row["tag"], row["name"], row["area"], site)
         return ("changed" if words else "same"), words
     return take
 
@@ -112,18 +141,23 @@ def _machines(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
 def _joints(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
     machines: dict[str, uuid.UUID] = {row.tag: row.id for row in ctx.session.execute(select(Equipment.tag, Equipment.id))}
     known = {(one.equipment_id, one.tag): one for one in ctx.session.scalars(select(Joint))}
+    near: dict[uuid.UUID, NearTags] = defaultdict(lambda: NearTags({}))
+    for (machine_id, tag), one in known.items():
+        near[machine_id].add(tag, one.name)
+    names, sure = NearTags(dict.fromkeys(machines, "")), replace(ctx, confirmed=True)
 
     def take(row: dict[str, str]) -> tuple[str, str]:
         machine = machines.get(row["machine"])
         if machine is None:
-            raise _Wrong(f"there is no machine {row['machine'] or 'without a tag'}")
+            raise _Wrong(f"there is no machine {row['machine'] or 'without a tag'}{_near(row['machine'], names)}", "machine")
         old = known.get((machine, row["tag"]))
         if old is None:
-            made = register_joint(ctx, machine, row["tag"], row["name"], row["kind"])
+            near[machine].ask(ctx, row["tag"], "joint")
+            made = register_joint(sure, machine, row["tag"], row["name"], row["kind"])
             known[machine, row["tag"]] = ctx.session.get_one(Joint, made)
             return "new", ""
         if row["kind"] not in get_args(JointKind):
-            raise _Wrong(render(Refusal.KIND_OF_JOINT, kinds=", ".join(get_args(JointKind))))
+            raise _Wrong(render(Refusal.KIND_OF_JOINT, kinds=", ".join(get_args(JointKind))), "kind")
         words = _changes({"name": (old.name, row["name"]), "kind": (old.kind, row["kind"])})
         if words:
             change_joint(ctx, old.id, row["tag"], row["name"], row["kind"])
@@ -131,11 +165,16 @@ def _joints(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
     return take
 
 
+def _near(tag: str, known: NearTags) -> str:
+    near = known.find(tag)
+    return f"; there is {near[0]}" if near else ""
+
+
 def _whole(text: str, usual: int, what: str) -> int:
     if not text:
         return usual
     if not text.isdecimal():
-        raise _Wrong(f"{what}: “{text[:20]}” is no whole number")
+        raise _Wrong(f"“{text[:20]}” is no whole number", what)
     return int(text)
 
 
@@ -155,11 +194,13 @@ def _typed(row: dict[str, str], old: dict[str, Any]) -> ToolAsTyped:
 def _tools(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
     found = ctx.session.scalars(select(Tool).where(Tool.sort == "wrench").options(selectinload(Tool.calibrations)))
     known = {one.serial: one for one in found}
+    near, sure = NearTags({serial: serial for serial in ctx.session.scalars(select(Tool.serial))}), replace(ctx, confirmed=True)
 
     def take(row: dict[str, str]) -> tuple[str, str]:
         old = known.get(row["serial"])
         if old is None:
-            made = register_tool(ctx, _typed(row, {}))
+            near.ask(ctx, row["serial"], "tool")
+            made = register_tool(sure, _typed(row, {}))
             known[row["serial"]] = ctx.session.get_one(Tool, made)
             return "new", ""
         words = _changes({name: (text, row[name]) for name, text in _of_tool(old).items()})
@@ -174,9 +215,9 @@ def _readings(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
         try:
             value, before = float(row["value"]), float(row["before"]) if row["before"] else None
         except ValueError:
-            raise _Wrong("a reading is a plain number, such as 4120.5") from None
+            raise _Wrong("a reading is a plain number, such as 4120.5", "value") from None
         if not row["at"]:
-            raise _Wrong("say when it was read, such as 2028-02-29 07:30")
+            raise _Wrong("enter when it was read, such as 2028-02-29 07:30", "at")
         said = send_readings(ctx, [SentReading(row["machine"], row["unit"], value, row["at"], row["how"] or "reading", before)],
                              "file")[0]
         if not said.kept:
@@ -191,35 +232,78 @@ def _changes(fields: dict[str, tuple[str, str]]) -> str:
 
 _TAKERS = {"machines": _machines, "joints": _joints, "tools": _tools, "readings": _readings}
 _NAMED = {"machines": "tag", "joints": "tag", "tools": "serial", "readings": "machine"}
+#: by what a row is known; readings may well come again and again
+_KEYS: dict[str, tuple[str, ...]] = {"machines": ("tag",), "joints": ("machine", "tag"), "tools": ("serial",)}
 
 
-def _one(ctx: Ctx, take: Callable[[dict[str, str]], tuple[str, str]], register: str, number: int, row: dict[str, str]) -> RowSaid:
-    """One row, in a savepoint of its own: a wrong one leaves nothing behind."""
-    what = row[_NAMED[register]][:60]
-    save = ctx.session.begin_nested()
-    try:
-        does, words = take(row)
-        save.commit()
-        return RowSaid(number, does, what, words)
-    except _Wrong as error:
-        text = str(error)
-    except DocumentErrors as error:
-        text = "; ".join(f"{e.pointer()}: {e.text}" for e in error.errors)
-    except (ServiceError, OrthotorqError) as error:
-        text = str(error)
-    save.rollback()
-    return RowSaid(number, "wrong", what, text[:300])
+class _Rows:
+    """The rows of a file one after the other, each in a savepoint of its own: a wrong one leaves
+    nothing behind.
+
+    `answered` are rows whose question was answered when the file was looked at.
+    """
+
+    def __init__(self, ctx: Ctx, register: str, answered: frozenset[int]) -> None:
+        self.ctx, self.register, self.answered = ctx, register, answered
+        self.takers = {sure: _TAKERS[register](replace(ctx, confirmed=sure)) for sure in (False, True)}
+        self.rows_by_tag: dict[tuple[str, ...], int] = {}
+        self.rows_by_key: dict[tuple[str, ...], int] = {}
+
+    def take(self, number: int, row: dict[str, str]) -> RowSaid:
+        """What one row does."""
+        what = row[_NAMED[self.register]][:60]
+        save = self.ctx.session.begin_nested()
+        try:
+            self._once(number, row)
+            does, words = self.takers[number in self.answered](row)
+            save.commit()
+            return RowSaid(number, does, what, words)
+        except _Wrong as error:
+            said = RowSaid(number, "wrong", what, str(error)[:300], error.column)
+        except DocumentErrors as error:
+            text = "; ".join(e.text for e in error.errors)
+            said = RowSaid(number, "wrong", what, text[:300], ", ".join(_heading(e.pointer()) for e in error.errors))
+        except NeedsConfirmation as error:
+            said = RowSaid(number, "ask", what, error.text[:300], error.field or "")
+        except (ServiceError, OrthotorqError) as error:
+            said = RowSaid(number, "wrong", what, str(error)[:300], _heading(getattr(error, "field", None) or ""))
+        save.rollback()
+        return said
+
+    def _once(self, number: int, row: dict[str, str]) -> None:
+        """Raises _Wrong where the file names the same machine, joint or tool twice; asks where
+        it is written differently."""
+        names = _KEYS.get(self.register)
+        if names is None:
+            return
+        tag = tuple(row[name].casefold() for name in names)
+        if (first := self.rows_by_tag.setdefault(tag, number)) != number:
+            raise _Wrong(render(Refusal.TAG_REPEATED, tag=row[names[-1]], row=first), names[-1])
+        near = tuple(near_key(row[name]) for name in names)
+        if (first := self.rows_by_key.setdefault(near, number)) != number and number not in self.answered:
+            raise NeedsConfirmation(Refusal.TAG_NEAR_ROW, names[-1], tag=row[names[-1]], row=first)
+
+
+def _heading(pointer: str) -> str:
+    """The heading of the column behind a field of a form."""
+    return {"spec/range/0": "low", "spec/range/1": "high", "spec/range": "low"}.get(pointer, pointer.removeprefix("spec/"))
 
 
 @use_case
-def look_at_register(ctx: Ctx, register: str, data: bytes) -> uuid.UUID:
-    """Begin looking what a file would change; nothing is changed. Returns the job's id. Raises BadField."""
-    return _begin(ctx, register, data, False)
+def look_at_register(ctx: Ctx, register: str, data: bytes) -> HelperTask[int, uuid.UUID]:
+    """Begin looking what a file would change; nothing is changed. What follows gives the job's
+    id. Raises BadField."""
+    _columns(register)
+    return HelperTask(lambda: len(_table(register, data)),
+                      lambda ctx, total: _begin(ctx, register, data, total, {"takes": False, "answered": []}))
 
 
 @use_case
 def import_register(ctx: Ctx, job_id: uuid.UUID) -> uuid.UUID:
-    """Take a file that was looked at; returns the id of the job that does it. Raises NotFound, BadField where rows are wrong."""
+    """Take a file that was looked at; returns the id of the job that does it.
+
+    Raises NotFound, BadField where rows are wrong, NeedsConfirmation where rows have questions.
+    """
     looked = ctx.session.get(Job, job_id)
     if looked is None or looked.kind != "register" or looked.person_id != ctx.person.id:
         raise NotFound("file that was looked at")
@@ -228,13 +312,16 @@ def import_register(ctx: Ctx, job_id: uuid.UUID) -> uuid.UUID:
         raise NotFound("file that was looked at")
     if wrong := [one for one in said["rows"] if one["does"] == "wrong"]:
         raise BadField(Refusal.REGISTER_WRONG, "file", count=said["counts"]["wrong"], row=wrong[0]["row"], text=wrong[0]["words"])
-    return _begin(ctx, said["register"], looked.payload, True)
+    asked = [one for one in said["rows"] if one["does"] == "ask"]
+    if asked and not ctx.confirmed:
+        raise NeedsConfirmation(Refusal.REGISTER_ASKS, "file", count=said["counts"]["ask"], row=asked[0]["row"],
+                                text=asked[0]["words"])
+    return _begin(ctx, said["register"], looked.payload, looked.total, {"takes": True, "answered": said["asked"]})
 
 
-def _begin(ctx: Ctx, register: str, data: bytes, takes: bool) -> uuid.UUID:
-    rows = _table(register, data)
-    job = Job(id=ctx.new_id(), kind="register", status="waiting", done=0, total=len(rows), payload=data, person_id=ctx.person.id,
-              at=ctx.now, answer=json.dumps({"register": register, "takes": takes, "counts": {}, "rows": []}))
+def _begin(ctx: Ctx, register: str, data: bytes, total: int, how: dict[str, Any]) -> uuid.UUID:
+    job = Job(id=ctx.new_id(), kind="register", status="waiting", done=0, total=total, payload=data, person_id=ctx.person.id,
+              at=ctx.now, answer=json.dumps({"register": register, **how, "counts": {}, "rows": []}))
     ctx.session.add(job)
     ctx.session.flush()
     return job.id
@@ -248,7 +335,7 @@ def read_register_job(ctx: Ctx, job_id: uuid.UUID) -> RegisterJob:
         raise NotFound("job")
     said = json.loads(job.answer)
     counts = said["counts"]
-    words = ", ".join(f"{counts[name]} {name}" for name in ("new", "changed", "same", "wrong") if counts.get(name))
+    words = ", ".join(f"{counts[name]} {_COUNTED[name][counts[name] > 1]}" for name in DOES if counts.get(name))
     return RegisterJob(job.id, said["register"], said["takes"], job.status, job.done, job.total, counts,
                        [RowSaid(**one) for one in said["rows"]], words)
 
@@ -269,15 +356,15 @@ def run_register(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Calla
         if job.status != "waiting" or job.payload is None:
             return
         job.status, data, said, person_id = "working", job.payload, json.loads(job.answer), job.person_id
-    told, counts, stopped = list[RowSaid](), dict.fromkeys(("new", "changed", "same", "wrong"), 0), False
+    told, counts, stopped = list[RowSaid](), dict.fromkeys(DOES, 0), False
     try:
         with sessions.begin() as session:
             person = session.get_one(Person, person_id)
             base = make(session)
             ctx = Ctx(session, base.now, actor_of(person))
-            take, rows = _TAKERS[said["register"]](ctx), _table(said["register"], data)
+            taker, rows = _Rows(ctx, said["register"], frozenset(said["answered"])), _table(said["register"], data)
             for place, (number, row) in enumerate(rows, 1):
-                one = _one(ctx, take, said["register"], number, row)
+                one = taker.take(number, row)
                 counts[one.does] += 1
                 told.append(one)
                 if place % STEP == 0 or place == len(rows):
@@ -285,7 +372,7 @@ def run_register(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Calla
                     if not progress(sessions, job_id, place):
                         stopped = True
                         raise _Undone
-            if not said["takes"] or counts["wrong"]:
+            if not said["takes"] or counts["wrong"] or counts["ask"]:
                 raise _Undone
             # in the transaction that keeps the rows: who stops the job in this moment stops all of it, or none
             if not _end(session, job_id, said, counts, told):
@@ -311,14 +398,16 @@ def _fail(sessions: sessionmaker[Session], job_id: uuid.UUID) -> None:
 
 def _end(session: Session, job_id: uuid.UUID, said: dict[str, Any], counts: dict[str, int], told: Sequence[RowSaid]) -> bool:
     """Write what came of a job: rows that are wrong first, then those that change something. False where it was stopped."""
-    shown = sorted(told, key=lambda one: (one.does != "wrong", one.does == "same", one.row))[:TOLD]
+    shown = sorted(told, key=lambda one: (one.does != "wrong", one.does != "ask", one.does == "same", one.row))[:TOLD]
+    asked = [one.row for one in told if one.does == "ask"]
     job = session.scalar(select(Job).where(Job.id == job_id).with_for_update().execution_options(populate_existing=True))
     if job is None or job.status != "working":
         return False
-    job.status = "failed" if said["takes"] and counts["wrong"] else "done"
+    job.status = "failed" if said["takes"] and (counts["wrong"] or asked) else "done"
     if said["takes"]:
         job.payload = None
-    job.answer = json.dumps({**said, "counts": counts, "rows": [asdict(one) for one in shown]}, ensure_ascii=False)
+    job.answer = json.dumps({**said, "counts": counts, "asked": asked, "rows": [asdict(one) for one in shown]},
+                            ensure_ascii=False)
     return True
 
 
@@ -357,11 +446,10 @@ def _out(ctx: Ctx, register: str) -> Iterator[list[str]]:
 
 
 @use_case
-def export_register(ctx: Ctx, register: str, kind: str = "csv") -> tuple[str, bytes]:
-    """(file name, bytes) of a register as CSV or XLSX. Raises BadField."""
-    if register not in COLUMNS:
-        raise BadField(Refusal.REGISTER_KIND, "register", kinds=", ".join(COLUMNS))
+def export_register(ctx: Ctx, register: str, kind: str = "csv") -> HelperTask[bytes, tuple[str, bytes]]:
+    """A register as CSV or XLSX: (file name, data). Raises BadField."""
+    _columns(register)
     make = table_xlsx if kind == "xlsx" else table_csv
     note_event(ctx, "export", f"register {register}")
-    return f"{register}.{kind}", make(_out(ctx, register))
+    return named_file(f"{register}.{kind}", partial(apart, make, list(_out(ctx, register))))
 

@@ -3,15 +3,17 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
+from functools import partial
 
 from sqlalchemy import select
 
 from ...core.messages import Refusal
 from ...exchange.labels import Label, render_labels
-from ...settings import read
+from ...settings import public_url
 from ...store.models import Equipment, Joint, Tool
 from ..context import Ctx
 from ..errors import BadField
+from ..helper_task import HelperTask, named_file
 from ..permissions import use_case
 from ..toolroom.tools import view_of
 
@@ -20,9 +22,10 @@ MOST = 600
 
 
 @use_case
-def labels(ctx: Ctx, what: str, ids: Sequence[uuid.UUID] = (), paper: str = "A4") -> bytes:
-    """PDF of labels: of joints, of all joints of machines, or of tools; of everything where nothing is named. Raises BadField."""
-    home = read("ORTHOTORQ_PUBLIC_URL").rstrip("/")
+def labels(ctx: Ctx, what: str, ids: Sequence[uuid.UUID] = (), paper: str = "A4") -> HelperTask[bytes, tuple[str, bytes]]:
+    """Labels as PDF: of joints, of all joints of machines, or of tools; of everything where
+    nothing is named. Raises BadField."""
+    home = public_url()
     out = []
     if what == "tools":
         tools = select(Tool).order_by(Tool.serial).limit(MOST)
@@ -40,4 +43,4 @@ def labels(ctx: Ctx, what: str, ids: Sequence[uuid.UUID] = (), paper: str = "A4"
                for row in ctx.session.execute(wanted)]
     if not out:
         raise BadField(Refusal.NOT_FOUND, "ids", what="label to print")
-    return render_labels(out, paper)
+    return named_file("labels.pdf", partial(render_labels, out, paper))

@@ -9,14 +9,14 @@ from sqlalchemy import ColumnElement, and_, func, or_, select
 from sqlalchemy.orm import Session, joinedload
 
 from ...core.documents.plan import JOINT_KINDS
+from ...core.joint_condition import CONDITIONS, condition_says
 from ...core.kinds.stage_kind import OCCASIONS
-from ...core.running.actions import STATUS
-from ...core.running.standing import STANDING
+from ...core.running.walk.actions import STATUS
 from ...store.models import DueDate, Equipment, Joint, Plan, Revision, Run, Site
 from ..context import Ctx
 from ..errors import NotFound
 from ..permissions import allowed, use_case
-from ..rechecking.dues import DueView, due_view, dues_wanted
+from ..rechecking.due_dates import DueView, due_view, dues_wanted
 from .summaries import Glyph, kept_glyph
 
 #: runs of a joint in a list; a page of machines ends before it has more joints
@@ -62,10 +62,11 @@ class NextStep:
 
 
 @dataclass(frozen=True, slots=True)
-class Standing:
-    """How a joint stands by its record; `due`: somebody has to go there at once."""
+class JointCondition:
+    """The condition of a joint: its word, with a title, and why; `due`: somebody has to go there at once."""
 
     word: str
+    title: str
     words: str
     due: bool
 
@@ -87,7 +88,7 @@ class JointView:
     runs: list[RunLine]
     kind_text: str
     next_step: NextStep
-    standing: Standing
+    condition: JointCondition
     dues: list[DueView]
     #: what its rechecks say where it keeps moving
     movement: str
@@ -146,7 +147,7 @@ def _dues_of(ctx: Ctx, joints: list[uuid.UUID]) -> dict[uuid.UUID, list[DueView]
     """Due dates by joint, the first one first."""
     out: dict[uuid.UUID, list[DueView]] = {}
     for row in ctx.session.execute(dues_wanted().where(DueDate.joint_id.in_(joints)).order_by(DueDate.day.asc().nulls_last())):
-        out.setdefault(row.DueDate.joint_id, []).append(due_view(row, ctx.now.date()))
+        out.setdefault(row.DueDate.joint_id, []).append(due_view(row, ctx.today))
     return out
 
 
@@ -160,23 +161,20 @@ def _views(ctx: Ctx, joints: list[Joint]) -> dict[uuid.UUID, JointView]:
         out[joint.id] = JointView(
             joint.id, joint.tag, joint.name, joint.kind, joint.equipment_id, joint.equipment.tag, joint.equipment.name,
             joint.summary, kept_glyph(joint), own, runs.get(joint.id, []), JOINT_KINDS[joint.kind], _next_step(ctx, own),
-            Standing(joint.standing, standing_words(joint), STANDING[joint.standing].due), dues.get(joint.id, []), joint.movement)
+            _condition(joint), dues.get(joint.id, []), joint.movement)
     return out
 
 
-def standing_words(joint: Joint) -> str:
-    """How a joint stands, why, and by which run."""
-    why = f" ({joint.standing_why})" if joint.standing_why else ""
-    by_run = joint.standing_run is not None and joint.standing in ("known", "moved", "provisional")
-    run = f", run {joint.standing_run}" if by_run else ""
-    return f"{STANDING[joint.standing].words}{why}{run}"
+def _condition(joint: Joint) -> JointCondition:
+    known = CONDITIONS[joint.condition]
+    return JointCondition(joint.condition, known.title, condition_says(joint.condition, joint.condition_why), bool(known.due))
 
 
 def _next_step(ctx: Ctx, plans: list[PlanLine]) -> NextStep:
     may = allowed(ctx.person.roles)
     if plans and not plans[0].put_away and plans[0].revision_id is not None and "running.start_run" in may:
-        return NextStep("Tighten", True)
-    return NextStep("Begin a plan", False) if not plans and "planning.create_plan" in may else NextStep("Open", False)
+        return NextStep("Start run", True)
+    return NextStep("Create plan", False) if not plans and "planning.create_plan" in may else NextStep("Open joint", False)
 
 
 def _with_words(ctx: Ctx, words: list[str]) -> ColumnElement[bool]:

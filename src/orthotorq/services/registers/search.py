@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from sqlalchemy import ColumnElement, and_, or_, select
 from sqlalchemy.orm import InstrumentedAttribute
 
-from ...core.running.actions import STATUS
+from ...core.running.walk.actions import STATUS
 from ...store.models import Equipment, Joint, Plan, Revision, Run, Site, Tool
 from ..context import Ctx
 from ..permissions import use_case

@@ -15,7 +15,7 @@ from ...core.forms.errors import DocumentErrors, field_errors
 from ...core.forms.tested import RigBandOut
 from ...core.kinds.registry import OwnMethod
 from ...core.messages import Refusal
-from ...core.planning.compute.rig import tested
+from ...core.planning.compute.inputs.friction_test import tested
 from ...core.tables import lubricants
 from ...store.models import OwnEntry, Person, Stock
 from ..context import Ctx

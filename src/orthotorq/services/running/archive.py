@@ -17,7 +17,7 @@ from ..accounts.watch import note_event
 from ..context import Ctx
 from ..errors import NotFound, Refused
 from ..permissions import use_case
-from .foreign import written_record
+from .imported_records import written_record
 
 #: runs, and bytes of photos, that are packed while somebody waits; more are packed by the command line
 MOST_RUNS, MOST_PHOTOS = 300, 200_000_000

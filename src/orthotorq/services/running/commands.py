@@ -18,20 +18,22 @@ from ...core.forms.result import Result
 from ...core.forms.run import EventIn, RunState
 from ...core.messages import Refusal, render
 from ...core.running import Fact, Log, fold, judge_in, later_of, state_from, touch_of
-from ...core.running.actions import HELD
-from ...core.running.step_id import parse as parse_step
+from ...core.running.log.step_id import parse as parse_step
+from ...core.running.walk.actions import HELD
+from ...core.running.walk.remaining import still_to_do
 from ...core.units import parse
-from ...store.models import Event, Person, Photo, Reading, RefusedEvent, Run
+from ...store.models import Event, Person, Photo, Reading, RefusedEvent, Revision, Run
 from ..codes import close_head
 from ..context import Ctx
-from ..errors import BadField, NotFound, ServiceError
+from ..errors import BadField, NotFound, Refused, ServiceError
 from ..permissions import use_case
 from .append import append, happened
-from .chain import facts_of
+from .chain import facts_of, require_whole
+from .continuing import cannot_continue
 from .pulls import judged_of
 from .readings_of import typed_of
-from .standing import keep_touch, note_standing
-from .start import bound_anew, result_of
+from .run_end import changes_condition, keep_touch, note_run
+from .start import bound_anew, require_alone, result_of
 
 MAX_BATCH = 100
 #: what happens on the server itself has this for its device
@@ -70,10 +72,11 @@ class _Batch:
 
 
 def locked_run(ctx: Ctx, run_id: uuid.UUID) -> Run:
-    """The run under a row lock. Raises NotFound."""
+    """The run under a row lock. Raises NotFound, Refused where its row is not as it was saved."""
     run = ctx.session.scalar(select(Run).where(Run.id == run_id).with_for_update())
     if run is None:
         raise NotFound("run")
+    require_whole(ctx.session, run)
     return run
 
 
@@ -210,9 +213,17 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
     """The verdict of the core, the lease's, and what follows from them."""
     ctx, run = batch.ctx, batch.run
     at = happened(ctx.now, event.device_time, batch.sent_at, batch.last)
+    holds = (event.lease, event.device, ctx.person.id) == (run.lease_epoch, run.lease_device, run.lease_person)
+    # what was tapped before others took over is kept aside as what it is, whoever works now
+    batch.log.holder = ctx.person.name if holds else ""
     judgement = judge_in(batch.result, batch.log, event.kind, event.step, event.payload, ctx.person.roles, at.timestamp())
     verdict, code, sentence = judgement.verdict, judgement.code, judgement.text
     extra: dict[str, Any] = {}
+    begins = event.kind == "continue" or (event.kind == "answer" and not batch.log.order)
+    if begins and (second := _second_run(batch)) is not None:
+        return _keep_refused(ctx, run, raw, Refusal.SECOND_RUN, second)
+    if event.kind == "continue" and verdict == "accepted" and (why := cannot_continue(ctx, run, batch.log)):
+        return _keep_refused(ctx, run, raw, Refusal.CANNOT_CONTINUE, why=why)
     if event.kind == "photo" and verdict == "accepted":
         digest = _photo_digest(ctx, run, event.payload)
         if digest is None:
@@ -227,10 +238,11 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
         extra = {"judged": measured}
     if event.kind == "tool" and verdict == "accepted":
         try:
-            extra = bound_anew(ctx, run, batch.result, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload)
+            left = still_to_do(batch.result, batch.log, at.timestamp())
+            extra = bound_anew(ctx, run, left, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload)
         except (OrthotorqError, ServiceError) as error:
             return _keep_refused(ctx, run, raw, Refusal.TOOL_FORM, str(error))
-    if event.kind in HELD and (event.lease, event.device, ctx.person.id) != (run.lease_epoch, run.lease_device, run.lease_person):
+    if event.kind in HELD and not holds:
         holder = ctx.session.get_one(Person, run.lease_person)
         verdict, code = "conflict", Refusal.LEASE_LOST
         sentence = render(code, person=holder.name)
@@ -241,6 +253,16 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
         _keep_readings(ctx, run, fact)
         keep_touch(ctx, run, touch_of(batch.result, batch.log, fact), fact)
     return EventAnswer(event.id, verdict, sentence, code.value if code else None, fact.sequence)
+
+
+def _second_run(batch: _Batch) -> str | None:
+    """Why a run does not begin, or go on again: another one works on the joint."""
+    joint_id = batch.ctx.session.get_one(Revision, batch.run.revision_id).plan.joint_id
+    try:
+        require_alone(batch.ctx, joint_id, batch.log.setup.positions, batch.run.id)
+    except Refused as refused:
+        return str(refused)
+    return None
 
 
 def _photo_digest(ctx: Ctx, run: Run, payload: dict[str, Any]) -> str | None:
@@ -275,14 +297,15 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
     last = datetime.fromtimestamp(facts[-1].happened, UTC) if facts else None
     batch = _Batch(ctx, run, result, fold(facts), sent_at, *_before(ctx, run, events), last)
     answers = [_counted(batch, raw) for raw in events]
+    batch.log.holder = ctx.session.get_one(Person, run.lease_person).name
     state = state_from(result, batch.log, ctx.now.timestamp(), ctx.person.roles)
     if state.instruction is not None and state.instruction.index == 1:
         # once a round: the device keeps them
         state.later = later_of(result, batch.log, ctx.now.timestamp())
     run.provisional, run.conflicts = state.provisional, sum(1 for one in state.conflicts if one.settled is None)
-    if run.status != state.status:
+    if run.status != state.status or changes_condition(run, state):
         run.status = state.status
-        note_standing(ctx, run, result, state)
+        note_run(ctx, run, result, state)
     close_head(run)
     ctx.session.flush()
     return answers, state

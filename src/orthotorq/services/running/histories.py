@@ -3,4 +3,4 @@ from __future__ import annotations
 
 #: the most that is said in a line
 MOST_WORDS = 200
-HISTORIES = {"known": "known: as the last record says", "unknown": "unknown: slackened first in a recheck"}
+HISTORIES = {"known": "known: as in the last record", "unknown": "unknown: slackened first in a recheck"}

@@ -4,14 +4,16 @@ from __future__ import annotations
 import hashlib
 import uuid
 from collections.abc import Iterable
+from functools import partial
 
 from sqlalchemy.orm import Session
 
 from ...core.messages import Refusal
-from ...exchange.pictures import small, upright
+from ...exchange.pictures import upright
 from ...store.models import Photo, Run
 from ..context import Ctx
 from ..errors import BadField, NotFound
+from ..helper_task import HelperTask
 from ..permissions import use_case
 
 #: photos in a printed record
@@ -28,17 +30,21 @@ def reencode(data: bytes) -> bytes:
 
 
 def for_paper(session: Session, ids: Iterable[str]) -> dict[str, bytes]:
-    """The first photos of these as small JPEGs, by id, for printing."""
+    """The first photos of these as they are kept, by id; who prints makes them small."""
     found = ((one, session.get(Photo, uuid.UUID(one))) for one in list(ids)[:ON_PAPER])
-    return {one: small(photo.data) for one, photo in found if photo is not None}
+    return {one: photo.data for one, photo in found if photo is not None}
 
 
 @use_case
-def keep_photo(ctx: Ctx, run_id: uuid.UUID, data: bytes) -> uuid.UUID:
-    """Keep a photo of a run; an event names it afterwards. Raises NotFound, BadField."""
+def keep_photo(ctx: Ctx, run_id: uuid.UUID, data: bytes) -> HelperTask[bytes, uuid.UUID]:
+    """Keep a photo of a run: its id, which an event names afterwards. Raises NotFound; its work
+    raises BadField."""
     if ctx.session.get(Run, run_id) is None:
         raise NotFound("run")
-    kept = reencode(data)
+    return HelperTask(partial(reencode, data), partial(_keep, run_id))
+
+
+def _keep(run_id: uuid.UUID, ctx: Ctx, kept: bytes) -> uuid.UUID:
     photo = Photo(id=ctx.new_id(), run_id=run_id, data=kept, digest=hashlib.sha256(kept).hexdigest(),
                   person_id=ctx.person.id, at=ctx.now)
     ctx.session.add(photo)

@@ -12,7 +12,7 @@ from ...core.forms.result import Result
 from ...core.forms.stage import PassOut
 from ...core.messages import Refusal
 from ...core.running import PullStep, fold, length_step, pull_step, walk_run
-from ...core.running.step_id import parse as parse_step
+from ...core.running.log.step_id import parse as parse_step
 from ...core.simulation.judging import Expected
 from ...core.simulation.planned import PullRead, Situation, expected_of, read, simulated
 from ...core.simulation.pull import JOINT_HAS, Fault, Trace, trace_of

@@ -8,21 +8,30 @@ from datetime import datetime
 
 from sqlalchemy import select
 
+from ...core import messages
 from ...core.forms.group import GroupOut
-from ...core.forms.record import Compared, Record
+from ...core.forms.record import Compared, Record, SummaryLine
 from ...core.forms.result import PositionOut, Result
 from ...core.forms.run import RunState
+from ...core.forms.stored import stored_result
 from ...core.kinds.stage_kind import OCCASIONS
-from ...core.running import Fact, checked_bolts, compare, fold, groups_of, later_of, record_of, state_from
-from ...core.running.actions import NEXT_SIGNATURE, STATUS
+from ...core.running import Fact, Log, checked_bolts, compare, fold, groups_of, later_of, record_of, state_from
+from ...core.running.present.outcome import outcome_of
+from ...core.running.present.summary import summary_of
+from ...core.running.walk.actions import NEXT_SIGNATURE, STATUS
+from ...core.running.walk.program import units_of
 from ...exchange.record_csv import record_csv
 from ...exchange.record_sheet import RecordHead, render_record
 from ...exchange.record_xlsx import record_xlsx
+from ...exchange.sandboxed_worker import apart
 from ...store.models import Equipment, Event, Joint, Person, Plan, RefusedEvent, Revision, Run
 from ..context import Ctx
-from ..errors import NotFound
+from ..errors import NotFound, Refused
+from ..helper_task import HelperTask, named_file
 from ..permissions import use_case
-from .chain import facts_of
+from ..revision_proof import revision_problem
+from .chain import facts_of, read_chain, require_whole
+from .continuing import cannot_continue
 from .photos import for_paper
 from .start import result_of
 from .verify import verify_run
@@ -46,6 +55,7 @@ class RunHead:
     status_text: str
     under_way: bool
     provisional: bool
+    joint_id: uuid.UUID
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +71,8 @@ class RunView:
     joint_kind: str
     state: RunState
     stages: list[PositionOut]
+    #: why a run that was ended early cannot be continued; empty where it can, and for every other run
+    cannot_continue: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,7 +84,16 @@ class Refusal:
     reason: str
 
 
-_NEXT = {"running": "Go on", **dict.fromkeys(NEXT_SIGNATURE, "Sign off")}
+_NEXT = {"running": "Continue", **dict.fromkeys(NEXT_SIGNATURE, "Sign off")}
+
+
+@dataclass(frozen=True, slots=True)
+class Signature:
+    """A signature that a record has, or still lacks: then nobody's, and at no time."""
+
+    role: str
+    person: str
+    at: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,12 +108,16 @@ class RecordView:
     plan_hash: str
     head_hash: str
     events: int
-    chain_holds: bool
+    #: what of the run or its revision does not hold; empty where all does
+    not_proven: str
     refusals: list[Refusal]
     compared: Compared | None
     occasion_text: str
     #: what the run still asks for, in words; empty when nothing
     next_step: str
+    #: the run in five lines
+    summary: list[SummaryLine]
+    signatures: list[Signature]
 
 
 def _run(ctx: Ctx, run_id: uuid.UUID) -> Run:
@@ -108,21 +133,21 @@ def _head(ctx: Ctx, run: Run) -> RunHead:
     person = ctx.session.get_one(Person, run.started_by)
     return RunHead(run.id, run.number, run.status, revision.plan.title, joint.name, joint.equipment.name,
                    joint.equipment.tag, revision.number, revision.id, run.started_at, person.name, STATUS[run.status],
-                   run.status == "running", run.provisional)
+                   run.status == "running", run.provisional, joint.id)
 
 
 @use_case
 def list_runs(ctx: Ctx, before: int | None, limit: int) -> list[RunHead]:
     """Runs, newest first, older than run number `before`."""
-    query = (select(Run, Plan.title, Joint.name, Equipment.name, Equipment.tag, Revision.number, Person.name)
+    query = (select(Run, Plan.title, Joint.id, Joint.name, Equipment.name, Equipment.tag, Revision.number, Person.name)
              .join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
              .join(Joint, Plan.joint_id == Joint.id).join(Equipment, Joint.equipment_id == Equipment.id)
              .join(Person, Run.started_by == Person.id).order_by(Run.number.desc()).limit(limit))
     if before is not None:
         query = query.where(Run.number < before)
     return [RunHead(run.id, run.number, run.status, title, joint, machine, tag, number, run.revision_id, run.started_at,
-                    name, STATUS[run.status], run.status == "running", run.provisional)
-            for run, title, joint, machine, tag, number, name in ctx.session.execute(query)]
+                    name, STATUS[run.status], run.status == "running", run.provisional, joint_id)
+            for run, title, joint_id, joint, machine, tag, number, name in ctx.session.execute(query)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -152,36 +177,63 @@ def list_suggestions(ctx: Ctx, plan_id: uuid.UUID) -> list[Suggestion]:
 def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     """A run with its state. Raises NotFound."""
     run = _run(ctx, run_id)
+    require_whole(ctx.session, run)
     result = result_of(ctx.session, run)
     holder = ctx.session.get_one(Person, run.lease_person)
     log, now = fold(facts_of(ctx.session, run)), ctx.now.timestamp()
+    log.holder = holder.name
     state = state_from(result, log, now, ctx.person.roles)
     state.later = later_of(result, log, now)
     taken = groups_of(result, state.variants)
     return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, taken, result.positions,
-                   result.joint_kind, state, _stages(result))
+                   result.joint_kind, state, _stages(result, log),
+                   cannot_continue(ctx, run, log) if run.status == "abandoned" else "")
 
 
-def _stages(result: Result) -> list[PositionOut]:
-    """Stages by id and title, for choosing what is done again."""
-    return [PositionOut(id=s.id, name=s.title) for s in result.stages]
+def _stages(result: Result, log: Log) -> list[PositionOut]:
+    """Stages of what is done in a run, by id and title, for choosing what is done again."""
+    taken = {unit.stage.id: unit.stage.title for unit in units_of(result, log.setup)}
+    return [PositionOut(id=one, name=title) for one, title in taken.items()]
+
+
+def _signatures(record: Record) -> list[Signature]:
+    """Who signed, in the order in which it is signed."""
+    signed = {one.role: one for one in record.sign_offs}
+    return [Signature(role, signed[role].person, signed[role].at) if role in signed else Signature(role, "", "")
+            for role in NEXT_SIGNATURE.values()]
 
 
 def open_record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]]:
     """(the record of a run, its result, its events). Raises NotFound."""
     run = _run(ctx, run_id)
-    result = result_of(ctx.session, run)
-    facts = facts_of(ctx.session, run)
+    revision = ctx.session.get_one(Revision, run.revision_id)
+    # a record is opened whatever was done to it: it says what does not hold, and shows what stands
+    # before that
+    result, (facts, _) = stored_result(revision.result), read_chain(ctx.session, run)
     rows = ctx.session.execute(select(RefusedEvent.received_at, Person.name, RefusedEvent.reason)
                                .join(Person, RefusedEvent.person_id == Person.id)
                                .where(RefusedEvent.run_id == run.id).order_by(RefusedEvent.received_at).limit(200)).all()
+    if not facts:
+        raise Refused(messages.Refusal.RUN_NOT_PROVEN, number=run.number, why=_problem(ctx, run, revision))
     record = record_of(result, facts, ctx.now.timestamp())
     head = _as_begun(_head(ctx, run), result, facts)
     view = RecordView(head, record, result.groups, result.positions, result.calculated, result.plan_hash,
-                      run.head_hash, run.head_sequence, verify_run(ctx.session, run) is None,
+                      run.head_hash, run.head_sequence, _problem(ctx, run, revision),
                       [Refusal(at, name, reason) for at, name, reason in rows], _compared(ctx, run, record),
-                      OCCASIONS.get(record.occasion, record.occasion), _NEXT.get(record.status, ""))
+                      OCCASIONS.get(record.occasion, record.occasion), _NEXT.get(record.status, ""),
+                      summary_of(result, record, outcome_of(result, fold(facts), run.number, ctx.now.timestamp())),
+                      _signatures(record))
     return view, result, facts
+
+
+def _problem(ctx: Ctx, run: Run, revision: Revision) -> str:
+    """What of a run or of the revision it was led by does not hold, in words; empty where all
+    does."""
+    broken = verify_run(ctx.session, run)
+    if broken is not None:
+        return str(broken)
+    changed = revision_problem(ctx.session, revision)
+    return f"revision {revision.number}, by which this was done: {changed}" if changed else ""
 
 
 def _as_begun(head: RunHead, result: Result, facts: list[Fact]) -> RunHead:
@@ -203,9 +255,12 @@ def _compared(ctx: Ctx, run: Run, record: Record) -> Compared | None:
         .where(Plan.joint_id == joint.scalar_subquery(), Run.number < run.number, Run.status.in_(("signed", "closed")))
         .order_by(Run.number.desc()).limit(8))
     for before in earlier:
+        revision = ctx.session.get_one(Revision, before.revision_id)
+        if _problem(ctx, before, revision):
+            continue
         past = record_of(result_of(ctx.session, before), facts_of(ctx.session, before), ctx.now.timestamp())
         if checked_bolts(past):
-            return compare(record, past, before.number)
+            return compare(record, past, before.number, {p.id: p.name for p in result_of(ctx.session, run).positions})
     return None
 
 
@@ -216,14 +271,14 @@ def read_record(ctx: Ctx, run_id: uuid.UUID) -> RecordView:
 
 
 @use_case
-def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
-    """(file name, PDF) of a record."""
+def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> HelperTask[bytes, tuple[str, bytes]]:
+    """A record as PDF: (file name, data)."""
     view, result, _ = open_record(ctx, run_id)
     head = RecordHead(view.head.number, view.head.title, view.head.equipment_name, view.head.joint_name, view.head.revision,
-                      view.plan_hash, view.head_hash, view.events, view.chain_holds)
+                      view.plan_hash, view.head_hash, view.events, view.not_proven)
     photos = for_paper(ctx.session, (x.photo for x in view.record.story if x.photo))
-    return f"run-{view.head.number}.pdf", render_record(head, view.record, result, view.compared, printed_at=ctx.now,
-                                                        photos=photos)
+    return named_file(f"run-{view.head.number}.pdf", lambda: render_record(
+        head, view.record, result, view.compared, summary=view.summary, printed_at=ctx.now, photos=photos))
 
 
 @use_case
@@ -234,13 +289,14 @@ def record_table(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, str]:
 
 
 @use_case
-def record_book(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, bytes]:
-    """(file name, XLSX) of a record."""
+def record_book(ctx: Ctx, run_id: uuid.UUID) -> HelperTask[bytes, tuple[str, bytes]]:
+    """A record as XLSX: (file name, data)."""
     view, _, _ = open_record(ctx, run_id)
     head = view.head
-    return f"run-{head.number}.xlsx", record_xlsx(
+    return named_file(f"run-{head.number}.xlsx", lambda: apart(
+        record_xlsx,
         {"run": str(head.number), "plan": head.title, "revision": str(head.revision), "machine": head.equipment_name,
          "joint": head.joint_name, "work": view.occasion_text, "status": head.status_text,
          "provisional": "; ".join(view.record.provisional_why), "plan hash": view.plan_hash, "head hash": view.head_hash,
-         "events": str(view.events), "chain": "holds" if view.chain_holds else "DOES NOT HOLD"},
-        view.record, {p.id: p.name for p in view.positions})
+         "events": str(view.events), "chain": f"DOES NOT HOLD: {view.not_proven}" if view.not_proven else "holds"},
+        view.record, {p.id: p.name for p in view.positions}))

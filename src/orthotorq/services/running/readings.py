@@ -6,7 +6,8 @@ import json
 import uuid
 from collections.abc import Callable, Iterator
 from dataclasses import asdict, dataclass, field
-from datetime import UTC, datetime
+from datetime import datetime
+from functools import partial
 from typing import Any
 
 from sqlalchemy import func, select
@@ -15,11 +16,21 @@ from sqlalchemy.orm import Session, sessionmaker
 from ...core.errors import OrthotorqError
 from ...core.forms.result import Result
 from ...core.messages import Refusal, render
-from ...core.running.tool_readings import COLUMNS, UNITS, Columns, RowRead, guess, problem_of, read_row
-from ...exchange.tables_in import rows_of
+from ...core.running.present.tool_readings import (
+    COLUMNS,
+    UNITS,
+    Columns,
+    RowRead,
+    guess,
+    problem_of,
+    read_row,
+)
+from ...exchange.tables_in import read_rows, rows_of
+from ...local_time import moment_text, read_time
 from ...store.models import Job, Person, Run, ToolReading
 from ..context import Ctx
 from ..errors import BadField, NotFound
+from ..helper_task import HelperTask
 from ..permissions import use_case
 from ..planning.exchange import progress
 from .start import result_of
@@ -65,33 +76,41 @@ class ReadingsView:
 
 
 def _first(data: bytes, count: int) -> list[list[str]]:
+    """The first rows of a file, read by the helper. Raises BadField for what is no table."""
     try:
-        rows = rows_of(data)
-        return [row for _, row in zip(range(count), rows, strict=False)]
+        return [row for _, row in read_rows(data, count)]
     except OrthotorqError as error:
         raise BadField.worded(Refusal.READINGS_FILE, str(error), "file") from None
 
 
 @use_case
-def look_at_readings(ctx: Ctx, data: bytes) -> FileLook:
-    """What a file of readings holds. Raises BadField for what is no table."""
-    rows = _first(data, SHOWN)
+def look_at_readings(ctx: Ctx, data: bytes) -> HelperTask[list[list[str]], FileLook]:
+    """What a file of readings holds. Its work raises BadField for what is no table."""
+    return HelperTask(partial(_first, data, SHOWN), _look)
+
+
+def _look(ctx: Ctx, rows: list[list[str]]) -> FileLook:
     columns, units = guess(rows[0]) if rows else ({}, {})
     return FileLook(rows, columns, units, list(COLUMNS), {k: list(v) for k, v in UNITS.items()})
 
 
 @use_case
-def start_readings(ctx: Ctx, data: bytes, columns: dict[str, int], units: dict[str, str], run: int | None) -> uuid.UUID:
-    """Begin reading a file whose first row is its head; returns the job's id. Raises BadField."""
+def start_readings(ctx: Ctx, data: bytes, columns: dict[str, int], units: dict[str, str],
+                   run: int | None) -> HelperTask[list[list[str]], uuid.UUID]:
+    """Begin reading a file whose first row is its head; what follows gives the job's id. Raises
+    BadField."""
     mapping = Columns(columns, units, run)
     if (wrong := problem_of(mapping)) is not None:
         raise BadField.worded(Refusal.READINGS_FILE, wrong, "columns")
-    _first(data, 2)
+    return HelperTask(partial(_first, data, 2), lambda ctx, _rows: _start(ctx, data, mapping))
+
+
+def _start(ctx: Ctx, data: bytes, mapping: Columns) -> uuid.UUID:
     digest = hashlib.sha256(data).hexdigest()
     before = ctx.session.scalars(select(Job).where(Job.kind == "readings", Job.status == "done",
                                                    Job.answer.contains(digest)).limit(1)).first()
     if before is not None:
-        raise BadField(Refusal.READINGS_TWICE, "file", at=before.at.strftime("%Y-%m-%d %H:%M"))
+        raise BadField(Refusal.READINGS_TWICE, "file", at=moment_text(before.at))
     job = Job(id=ctx.new_id(), kind="readings", status="waiting", done=0, total=max(0, data.count(b"\n") - 1), payload=data,
               answer=json.dumps({"mapping": asdict(mapping), "digest": digest}), person_id=ctx.person.id, at=ctx.now)
     ctx.session.add(job)
@@ -136,14 +155,13 @@ def _bolts(result: Result) -> dict[str, list[tuple[str, str, str | None, str]]]:
 
 
 def _time(cell: str) -> datetime | str | None:
-    """A time as ISO 8601, in UTC where it names no zone."""
+    """A time as ISO 8601, at the place where it names no zone."""
     if not cell:
         return None
     try:
-        at = datetime.fromisoformat(cell)
+        return read_time(cell)
     except ValueError:
         return render(Refusal.READINGS_TIME, cell=cell)
-    return at if at.tzinfo else at.replace(tzinfo=UTC)
 
 
 def _rows(job_id: uuid.UUID, data: bytes, mapping: Columns, runs: _Runs, refused: list[tuple[int, str]],
@@ -152,7 +170,7 @@ def _rows(job_id: uuid.UUID, data: bytes, mapping: Columns, runs: _Runs, refused
     seen: dict[bytes, int] = {}
     rows = rows_of(data)
     next(rows, None)
-    for number, cells in enumerate(rows, 2):
+    for number, cells in rows:
         read = read_row(cells, mapping)
         found = runs.find(read) if isinstance(read, RowRead) else read
         at = _time(read.time) if isinstance(read, RowRead) else None
@@ -237,7 +255,7 @@ def _end(sessions: sessionmaker[Session], job_id: uuid.UUID, digest: str, kept: 
     """How the job ended; the file itself is let go."""
     errors = [{"file": _named(rows), "path": "", "text": text} for text, rows in _by_text(refused)]
     if broken:
-        errors = [{"file": "", "path": "", "text": f"{broken} Nothing of the file was kept."}]
+        errors = [{"file": "", "path": "", "text": f"{broken} Nothing of the file was saved."}]
     with sessions.begin() as session:
         job = session.scalar(select(Job).where(Job.id == job_id).with_for_update())
         assert job is not None
@@ -259,6 +277,6 @@ def list_readings(ctx: Ctx, run_id: uuid.UUID) -> ReadingsView:
                                .order_by(ToolReading.job_id, ToolReading.row).limit(LISTED))
     by = ctx.session.execute(select(Person.name, Job.at).join(Job, Job.person_id == Person.id)
                              .where(Job.id.in_(select(ToolReading.job_id).where(ToolReading.run_id == run_id))).order_by(Job.at))
-    return ReadingsView(count, [f"{name}, {at:%Y-%m-%d %H:%M}" for name, at in by],
+    return ReadingsView(count, [f"{name}, {moment_text(at)}" for name, at in by],
                         [ReadingLine(r.row, r.position, r.place, labels.get(r.place, r.place), r.torque_Nm, r.angle_deg,
                                      r.happened_at, r.serial) for r in rows])

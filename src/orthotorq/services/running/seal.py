@@ -86,7 +86,7 @@ def read_seal(text: str) -> tuple[str, list[list[str]]]:
     """(digest, lines in words) of a seal's file, which has to be as it was written. Raises SealError."""
     lines = text.splitlines()
     if not lines or lines[0] != HEAD:
-        raise SealError(f"This is no seal: it does not begin with “{HEAD}”.")
+        raise SealError(f"This is no seal: it does not start with “{HEAD}”.")
     body = [line for line in lines if not line.startswith(("digest ", "code "))]
     said = {line.split(" ", 1)[0]: line.split(" ", 1)[1] for line in lines[len(body):]}
     digest = hashlib.sha256("".join(f"{line}\n" for line in body).encode()).hexdigest()
@@ -135,7 +135,7 @@ def _run(session: Session, runs: Mapping[str, Any], line: list[str]) -> Iterator
     if str(run.revision_id) != revision:
         yield Missed(where, "belongs to another revision now")
     if str(run.started_by) != starter:
-        yield Missed(where, "was begun by somebody else")
+        yield Missed(where, "was begun by another person")
     if (run.head_sequence, run.head_hash) == (int(sequence), head):
         return
     now = session.scalar(select(Event.hash).where(Event.run_id == run.id, Event.sequence == int(sequence)))

@@ -19,7 +19,7 @@ from ..permissions import use_case
 from .append import append
 from .chain import facts_of
 from .commands import SERVER, locked_run
-from .standing import note_standing
+from .run_end import note_run
 from .start import result_of
 
 
@@ -51,7 +51,7 @@ def sign_run(ctx: Ctx, run_id: uuid.UUID, role: str, password: str) -> RunState 
     log.add(append(ctx, run, client, "accepted", {"head_hash": run.head_hash, "signs": signs, "by": by}))
     state = state_from(result, log, ctx.now.timestamp(), ctx.person.roles)
     run.status = state.status
-    note_standing(ctx, run, result, state)
+    note_run(ctx, run, result, state)
     close_head(run)
     note_event(ctx, "signature", f"run {run.number} as {role}")
     ctx.session.flush()

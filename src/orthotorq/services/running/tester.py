@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy import select
 
 from ...core.messages import Refusal
-from ...core.planning.compute.settings import accuracy_of
+from ...core.planning.compute.inputs.wrench_settings import accuracy_of
 from ...core.units import parse, show
 from ...devices.protocol import Asked
 from ...devices.simulated import DEVICES
@@ -42,5 +42,5 @@ def test_tool(ctx: Ctx, serial: str, device: str) -> Tested:
     off = max((parse(text, "torque").base / 1e3 / set_to - 1 for text in read), key=abs)
     allowed = accuracy_of(spec)
     good = abs(off) <= allowed
-    return Tested(good, f"{tester.name}: set to {set_to:g} N·m, read {', '.join(read)}; at most {off:+.1%} off, "
-                        f"{'within' if good else 'outside'} ±{allowed:.0%}")
+    return Tested(good, f"{tester.name}: set to {set_to:g} N·m, read {', '.join(read)}; at most {off * 100:+.1f} % off, "
+                        f"{'within' if good else 'outside'} ±{allowed * 100:.0f} %")

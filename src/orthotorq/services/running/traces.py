@@ -11,8 +11,8 @@ from sqlalchemy.orm import Session
 from ...core.forms.result import Result
 from ...core.kinds.pulls import SAYS
 from ...core.running import fold
-from ...core.running.step_id import base_of
-from ...core.running.step_id import parse as parse_step
+from ...core.running.log.step_id import base_of
+from ...core.running.log.step_id import parse as parse_step
 from ...store.models import Plan, Pull, Revision, Run
 from ..context import Ctx
 from ..errors import NotFound

@@ -18,9 +18,10 @@ from sqlalchemy.orm import Session
 from ...core.errors import OrthotorqError
 from ...core.units import parse
 from ...store.models import Event, Person, Photo, Reading, Revision, Run
-from ..codes import event_text, revision_text, run_text
+from ..codes import revision_text, run_text
 from ..keys import holds, keys
-from .chain import GENESIS, chain_hash
+from ..revision_proof import NO_CODE, revisions_before_codes
+from .chain import GENESIS, NO_RUN_CODE, code_problem, codes_since, link_problem
 from .readings_of import typed_of
 
 
@@ -90,17 +91,6 @@ _SERVER = ("sequence", "verdict", "person")
 _decoded = json.JSONDecoder().decode
 
 
-def _linked(event: Entry, expected: int, previous: str) -> str | None:
-    """What is wrong with the place of an entry in its chain, or None; its text is read only after that."""
-    if event.sequence != expected:
-        return f"sequence {event.sequence} stands where {expected} belongs"
-    if event.previous_hash != previous:
-        return "the previous hash is not that of the entry before"
-    if chain_hash(previous, event.canonical) != event.hash:
-        return "the text does not give its hash"
-    return None
-
-
 def _row(event: Entry, document: dict[str, Any]) -> str | None:
     """What is wrong with one entry beside its text, which is read into `document`, or None."""
     client, server = document["client"], document["server"]
@@ -126,13 +116,6 @@ def _same_time(hashed: str | None, now: datetime | None) -> bool:
         return False
 
 
-def _coded(event: Entry, since: int, number: int, known: dict[str, bytes]) -> str | None:
-    """What is wrong with the code of an entry, or None; runs up to the number `since` may have none."""
-    if event.code:
-        return holds(event.code, event_text(event.run_id, event.sequence, event.hash), known)
-    return None if number <= since else "it has no code: it was written past the application"
-
-
 def _read(event: Entry, photos: dict[uuid.UUID, tuple[str, str]]) -> tuple[str | None, dict[str, str]]:
     """What is wrong with the text of an entry and with what stands beside it, or None; then its readings as typed."""
     try:
@@ -145,12 +128,6 @@ def _read(event: Entry, photos: dict[uuid.UUID, tuple[str, str]]) -> tuple[str |
         return "its text cannot be read", {}
 
 
-def codes_since(session: Session) -> int:
-    """The number of the last run that was begun before there were codes; the application cannot write it."""
-    found = session.scalar(text("SELECT last_run FROM codes_since"))
-    return int(found or 0)
-
-
 def walk_chain(run: Any, events: Iterable[Entry], since: int, walked: Walked, photos: dict[uuid.UUID, tuple[str, str]],
                beside: Beside) -> None:
     """One chain from its first entry to its head, up to the first thing that does not hold; then the readings beside it."""
@@ -159,10 +136,10 @@ def walk_chain(run: Any, events: Iterable[Entry], since: int, walked: Walked, ph
     missing = 0
     for event in events:
         told: dict[str, str] = {}
-        problem = _linked(event, expected, previous)
+        problem = link_problem(event, expected, previous)
         if problem is None:
             problem, told = _read(event, photos)
-        problem = problem or _coded(event, since, run.number, known)
+        problem = problem or code_problem(event, since, run.number, known)
         if problem:
             walked.breaks.append(Break(where, event.sequence, problem))
             return
@@ -177,13 +154,13 @@ def walk_chain(run: Any, events: Iterable[Entry], since: int, walked: Walked, ph
     if (run.head_sequence, run.head_hash) != (expected - 1, previous):
         walked.breaks.append(Break(where, expected, "the run's head is not the end of its chain: entries are missing"))
     elif run.code and (problem := holds(run.code, run_text(run))):
-        walked.breaks.append(Break(where, 0, f"what stands of the run beside its chain was changed: {problem}"))
+        walked.breaks.append(Break(where, 0, f"what is kept of the run beside its chain was changed: {problem}"))
     elif not run.code and run.number > since:
-        walked.breaks.append(Break(where, 0, "the run has no code: it was written past the application"))
+        walked.breaks.append(Break(where, 0, NO_RUN_CODE))
     walked.breaks += wrong
     walked.breaks += [_unlike(where, sequence, quantity, typed) for (sequence, quantity), (_, typed) in beside.items()]
     if missing:
-        walked.breaks.append(Break(where, 0, f"{missing} of the readings that were typed do not stand beside its chain"))
+        walked.breaks.append(Break(where, 0, f"{missing} of the typed readings are missing beside its chain"))
 
 
 def _unlike(where: str, sequence: int, quantity: str, typed: str) -> Break:
@@ -229,10 +206,11 @@ def _readings(session: Session, part: Part = EVERY) -> Generator[tuple[str, Besi
             yield run_id, {(sequence, quantity): (value, typed) for _, sequence, quantity, value, typed in own}
 
 
-def _entries(session: Session, part: Part = EVERY) -> Iterator[Entry]:
+def _entries(session: Session, part: Part = EVERY) -> Generator[Entry, None, None]:
     """Entries by run, in the order of the runs' ids."""
     wanted = _within(select(*_COLUMNS), _E.run_id, part).order_by(_E.run_id, _E.sequence)
-    return map(Entry._make, session.execute(wanted.execution_options(yield_per=2000)))
+    with session.execute(wanted.execution_options(yield_per=2000)) as rows:
+        yield from map(Entry._make, rows)
 
 
 def _within(wanted: Any, column: Any, part: Part) -> Any:
@@ -247,7 +225,9 @@ def verify_run(session: Session, run: Run) -> Break | None:
     own = run.id, run.id
     with closing(_readings(session, own)) as readings:
         beside = next(readings, ("", {}))[1]
-    walk_chain(run, _entries(session, own), codes_since(session), walked, _photos(session, own), beside)
+    # a walk ends at the first thing that does not hold: what is left of the rows is not waited for
+    with closing(_entries(session, own)) as entries:
+        walk_chain(run, entries, codes_since(session), walked, _photos(session, own), beside)
     return walked.breaks[0] if walked.breaks else None
 
 
@@ -285,15 +265,14 @@ def verify_all(session: Session) -> Walked:
 
 
 def _revisions(session: Session) -> Iterator[Break]:
-    rows = select(Revision.id, Revision.plan_id, Revision.number, Revision.released_by, Revision.released_at, Revision.document,
-                  Revision.result, Revision.reason, Revision.taken_on, Revision.code)
-    before = set(session.scalar(text("SELECT revisions FROM codes_since")) or ())
-    for row in session.execute(rows.execution_options(yield_per=100)):
+    before = revisions_before_codes(session)
+    for row in session.scalars(select(Revision).execution_options(yield_per=100)):
         where = f"revision {row.number} of plan {row.plan_id}"
         if row.code and (problem := holds(row.code, revision_text(row))):
             yield Break(where, 0, f"plan or figures were changed: {problem}")
         elif not row.code and row.id not in before:
-            yield Break(where, 0, "it has no code: it was written past the application")
+            yield Break(where, 0, NO_CODE)
+        session.expunge(row)
 
 
 def _renamed(session: Session) -> Iterator[Break]:

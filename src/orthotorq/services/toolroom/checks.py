@@ -14,14 +14,15 @@ from ...core.documents.tooling import Tool as ToolSpec
 from ...core.documents.toolroom import USUAL_CLASS, limit_of
 from ...core.errors import OrthotorqError
 from ...core.forms.errors import DocumentErrors, FieldError
-from ...core.mechanics.calibration import check_of
+from ...core.mechanics.calibration import check_of, delivered_of
 from ...core.mechanics.wrench_history import NEAR, full_at, in_full, trend_of
 from ...core.messages import Refusal, render
+from ...core.number_formats import UNCERTAIN, read_readings, read_share
 from ...core.rechecking.due import add_months
 from ...core.units import convert, parse, show
-from ...core.written import UNCERTAIN, read_readings, read_share
 from ...devices.protocol import Asked
 from ...devices.simulated import DEVICES
+from ...local_time import day_text
 from ...store.models import Calibration, Person, Tool
 from ..context import Ctx
 from ..errors import BadField
@@ -47,6 +48,18 @@ class PointView:
 
 
 @dataclass(frozen=True, slots=True)
+class PointShown(PointView):
+    """A setting of a check with what the wrench delivered there: mean in the tool's unit, shares of
+    the setting, and the error that is largest."""
+
+    mean: str
+    delivered: list[float]
+    difference: float
+    worst: float
+    allowed: list[float]
+
+
+@dataclass(frozen=True, slots=True)
 class CheckView:
     """A check of a tool; shares. `words` says what came of it."""
 
@@ -60,7 +73,7 @@ class CheckView:
     error: float | None
     worst: float | None
     limit: float | None
-    points: list[PointView]
+    points: list[PointShown]
     person: str
     note: str
     words: str
@@ -176,7 +189,7 @@ def _keep(ctx: Ctx, tool: Tool, spec: ToolSpec, points: list[PointView], typed: 
     before = next((one.until for one in reversed(tool.calibrations) if one.passed), ctx.now)
     full = verdict == "pass" and in_full(spec.range[0].base / 1e3, spec.range[1].base / 1e3, spec.kind == "preset driver",
                                          [(p.setting_Nm, len(p.errors)) for p in points])
-    day = add_months(ctx.now.date(), tool.interval_months or 12)
+    day = add_months(ctx.today, tool.interval_months or 12)
     until = datetime.combine(day, ctx.now.timetz()) if full else before if verdict == "pass" else ctx.now
     check = Calibration(
         id=ctx.new_id(), tool_id=tool.id, at=ctx.now, until=until, certificate=typed.certificate.strip()[:80],
@@ -188,7 +201,10 @@ def _keep(ctx: Ctx, tool: Tool, spec: ToolSpec, points: list[PointView], typed: 
     tool.calibrations.append(check)
     if verdict == "fail":
         tool.blocked, tool.corrected = True, None
-        tool.note = f"failed its check of {ctx.now:%d %b %Y}: {check.worst:+.1%} at worst, ±{check.limit:.0%} allowed"
+        tool.note = (
+            f"failed its check of {day_text(ctx.now)}: {(check.worst or 0.0) * 100:+.1f} % at "
+            f"worst, ±{(check.limit or 0.0) * 100:.0f} % allowed"
+        )
     elif full:
         tool.corrected = None
         if tool.blocked and tool.note.startswith("failed"):
@@ -238,15 +254,35 @@ def _corrected_check(ctx: Ctx, tool: Tool, last: Calibration) -> Calibration:
                        points=last.points)
 
 
+def _point_shown(point: PointView) -> PointShown:
+    delivered = [delivered_of(error) for error in point.errors]
+    mean = sum(delivered) / len(delivered)
+    unit = parse(point.setting, "torque").unit
+    torque = convert(point.setting_Nm * mean * 1e3, "torque", unit)
+    return PointShown(
+        point.setting,
+        point.setting_Nm,
+        point.readings,
+        point.errors,
+        point.limit,
+        point.verdict,
+        f"{show(torque, 3)} {unit}",
+        delivered,
+        mean - 1.0,
+        max(point.errors, key=abs),
+        [delivered_of(point.limit), delivered_of(-point.limit)],
+    )
+
+
 def _view(check: Calibration, person: str) -> CheckView:
-    points = [PointView(**p) for p in json.loads(check.points)]
+    points = [_point_shown(PointView(**p)) for p in json.loads(check.points)]
     if check.verdict == "":
         words = f"certificate {check.certificate}" if check.passed else "failed"
     else:
-        words = {"pass": f"passes, good until {check.until:%d %b %Y}" if check.until > check.at else
-                 "passes, but begins no new interval: not over the whole range",
-                 "fail": "fails: it is blocked until it was mended or is used with its error",
-                 "undecided": f"not decided: the reference's ±{check.uncertainty:.1%} could turn it"}[check.verdict]
+        words = {"pass": f"passes, good until {day_text(check.until)}" if check.until > check.at else
+                 "passes, but starts no new interval: not over the whole range",
+                 "fail": "fails: it is blocked until it is repaired or allowed with correction",
+                 "undecided": f"not decided: the reference's ±{check.uncertainty * 100:.1f} % could turn it"}[check.verdict]
     return CheckView(check.id, check.at, check.until, check.certificate, check.reference, check.uncertainty,
                      check.verdict or ("pass" if check.passed else "fail"), check.error, check.worst, check.limit, points, person,
                      check.note, words)

@@ -20,10 +20,12 @@ from ...core.errors import OrthotorqError
 from ...core.forms.base import one_line
 from ...core.forms.errors import DocumentErrors, FieldError, field_errors
 from ...core.messages import Refusal, render
+from ...local_time import day_text, moment_text
 from ...store.models import Calibration, Tool, ToolPull
 from ..context import Ctx
 from ..errors import BadField, NotFound
 from ..permissions import use_case
+from ..registers.near_names import NearTags
 
 MOST_SERIAL, MOST_NOTE = 60, 300
 #: the longest that a supervisor lets a tool be used that is not good
@@ -124,14 +126,14 @@ def state_of(tool: Tool, now: datetime) -> tuple[bool, str]:
     if tool.blocked:
         return False, f"blocked{f': {tool.note}' if tool.note else ''}"
     if last is not None and until is None:
-        return False, f"failed its check of {last.at:%d %b %Y}"
+        return False, f"failed its check of {day_text(last.at)}"
     if until is None:
         return tool.sort in ("gauge", "adapter"), "no calibration on record"
     if until <= now:
-        return False, f"overdue since {until:%d %b %Y}"
+        return False, f"overdue since {day_text(until)}"
     if tool.interval_pulls and tool.pulls >= tool.interval_pulls:
         return False, f"{tool.pulls} pulls since its last check: due after {tool.interval_pulls}"
-    return True, f"calibrated until {until:%d %b %Y}"
+    return True, f"calibrated until {day_text(until)}"
 
 
 def allowed(tool: Tool, now: datetime) -> bool:
@@ -149,8 +151,8 @@ def view_of(tool: Tool, now: datetime) -> ToolView:
     return ToolView(tool.id, tool.serial, tool.sort, spec.kind, raw.get("name") or spec.kind, low, high,
                     range_[1].quantity.unit if range_ else "", tool.blocked, until_of(tool), good, tool.note, words, tool.place,
                     tool.owner, tool.borrowed, tool.pulls, tool.interval_pulls, tool.corrected, correction_words(tool),
-                    allowed(tool, now), f"{tool.allowed_why}, until {tool.allowed_until:%d %b %Y %H:%M} UTC"
-                    if allowed(tool, now) else "")
+                    allowed(tool, now), f"{tool.allowed_why}, until {moment_text(tool.allowed_until)}"
+                    if tool.allowed_until and allowed(tool, now) else "")
 
 
 def _wrong(field: str, text: str) -> FieldError:
@@ -206,6 +208,8 @@ def register_tool(ctx: Ctx, typed: ToolAsTyped) -> uuid.UUID:
     """Register a tool; returns its id. Raises DocumentErrors with every field that is wrong."""
     if errors := _checked(typed):
         raise DocumentErrors(errors)
+    known = {serial: serial for serial in ctx.session.scalars(select(Tool.serial))}
+    NearTags(known).ask(ctx, typed.serial.strip(), "tool")
     tool = Tool(id=ctx.new_id(), blocked=False, pulls=0)
     _write(tool, typed)
     ctx.session.add(tool)
@@ -240,7 +244,7 @@ def block_tool(ctx: Ctx, tool_id: uuid.UUID, blocked: bool, reason: str) -> None
     if not 3 <= len(reason.strip()) <= MOST_NOTE - 60:
         raise BadField(Refusal.REASON_WANTED, "reason")
     tool.blocked = blocked
-    tool.note = f"{reason.strip()} ({ctx.person.name}, {ctx.now:%d %b %Y})" if blocked else reason.strip()
+    tool.note = f"{reason.strip()} ({ctx.person.name}, {day_text(ctx.now)})" if blocked else reason.strip()
 
 
 @use_case

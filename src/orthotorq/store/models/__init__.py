@@ -1,31 +1,15 @@
 """Tables. What a person typed is kept as typed; documents are text, so that their bytes stay what was hashed."""
 from .base import UTC, Base
-from .coming import CalendarLink, DueDate, JointEntry, Lesson, Meter, MeterReading
-from .kept import KeptSheet
+from .condition import JointPart, Task
+from .entries import OwnEntry, Stock
+from .jobs import Job
 from .people import Invitation, Person, Seal, SecurityEvent, SignIn, SignInAttempt
-from .works import (
-    Calibration,
-    Equipment,
-    Event,
-    ForeignRecord,
-    Job,
-    Joint,
-    OwnEntry,
-    Photo,
-    Plan,
-    Pull,
-    Reading,
-    RefusedEvent,
-    Revision,
-    RevisionLoad,
-    Run,
-    SideDraft,
-    Site,
-    Stock,
-    Tool,
-    ToolPull,
-    ToolReading,
-)
+from .places import Equipment, Joint, Site
+from .plans import Plan, Revision, RevisionLoad, SideDraft
+from .rechecks import CalendarLink, DueDate, JointEntry, Lesson, Meter, MeterReading
+from .runs import Event, ForeignRecord, Photo, Pull, Reading, RefusedEvent, Run
+from .sheets import KeptSheet
+from .tools import Calibration, Tool, ToolPull, ToolReading
 
 __all__ = [
     "UTC",
@@ -40,6 +24,7 @@ __all__ = [
     "Job",
     "Joint",
     "JointEntry",
+    "JointPart",
     "KeptSheet",
     "Lesson",
     "Meter",
@@ -61,6 +46,7 @@ __all__ = [
     "SignInAttempt",
     "Site",
     "Stock",
+    "Task",
     "Tool",
     "ToolPull",
     "ToolReading",

@@ -45,6 +45,9 @@ class SignIn(Base):
     by: Mapped[str] = mapped_column(String(20), default="password")
     #: of a session by PIN: when somebody last signed in on that tablet without one; it ends with that time
     proven_at: Mapped[datetime | None] = mapped_column(UTC)
+    #: when the plant's sign-on last asked the person anew in this session: for a short while that
+    #: stands for a password
+    fresh_at: Mapped[datetime | None] = mapped_column(UTC)
 
 
 class SignInAttempt(Base):
@@ -55,6 +58,8 @@ class SignInAttempt(Base):
     login: Mapped[str] = mapped_column(String(60), index=True)
     at: Mapped[datetime] = mapped_column(UTC)
     address: Mapped[str] = mapped_column(String(60), index=True, default="")
+    #: the open session in which it was given; tries from elsewhere never block one
+    session_id: Mapped[uuid.UUID | None] = mapped_column(index=True)
 
 
 class Invitation(Base):
@@ -70,7 +75,7 @@ class Invitation(Base):
 
 
 class SecurityEvent(Base):
-    """Who signed in, was refused, changed people, signed or took data out; never edited."""
+    """Who signed in, was refused, changed people, signed or exported data; never edited."""
 
     __tablename__ = "security_event"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)

@@ -9,19 +9,20 @@ from flask_openapi3.openapi import OpenAPI
 def register(app: OpenAPI, documented: bool) -> None:
     """Register every resource; whether they are documented the first application of a process decides, they are made once.
     Raises RuntimeError where a document is wanted of resources that were made without."""
-    from . import bricks
+    from . import helpers
 
-    if not bricks.decided(documented) and documented:
+    if not helpers.decided(documented) and documented:
         raise RuntimeError("the first application of this process was made without the API's document")
     from . import (
         bench,
-        coming,
+        conditions,
         devices,
         equipment,
         exchange,
         factors,
         people,
         plans,
+        rechecks,
         records,
         registers,
         runs,
@@ -31,8 +32,8 @@ def register(app: OpenAPI, documented: bool) -> None:
         tools,
     )
 
-    for module in (session, factors, people, coming, equipment, registers, bench, sums, tables, tools, plans, exchange, runs,
-                   records, devices):
+    for module in (session, factors, people, rechecks, conditions, equipment, registers, bench, sums, tables, tools,
+                   plans, exchange, runs, records, devices):
         api: Any = module.api
         app.register_api(api)
-    app.register_blueprint(coming.feed)
+    app.register_blueprint(rechecks.feed)

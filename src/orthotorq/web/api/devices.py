@@ -27,7 +27,7 @@ from ...services.running.pulls import (
 from ...services.running.tester import Tested, test_tool
 from ...services.running.traces import TracesView, read_traces
 from ..operation import operation
-from .bricks import IdPath, answer, blueprint
+from .helpers import IdPath, answer, blueprint
 
 api = blueprint("devices", "Measuring devices at the steps of a run")
 

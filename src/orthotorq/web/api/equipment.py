@@ -9,10 +9,9 @@ from pydantic import BaseModel, Field, RootModel
 
 from ...services.registers.commands import change_equipment, change_joint, register_equipment, register_joint, rename_site
 from ...services.registers.queries import EquipmentView, JointView, SiteView, joint_detail, list_equipment, list_sites
-from ...services.running.standing import note_opened
 from ..errors import Problem
 from ..operation import operation
-from .bricks import IdPath, answer, blueprint
+from .helpers import IdPath, answer, blueprint
 from .plans import Created
 
 api = blueprint("equipment", "Machines and their joints")
@@ -128,20 +127,6 @@ def read_joint(path: IdPath) -> Response:
     """One joint with its plans and latest runs."""
     with operation() as ctx:
         return answer(JointOut(joint_detail(ctx, path.id)))
-
-
-class Words(BaseModel):
-    """What is said, in a line; it may be empty."""
-
-    words: Annotated[str, Field(max_length=200)] = ""
-
-
-@api.post("/joints/<uuid:id>/opened", responses={"204": None})
-def post_opened(path: IdPath, body: Words) -> tuple[str, int]:
-    """Somebody had the joint open, and no record says what was done."""
-    with operation() as ctx:
-        note_opened(ctx, path.id, body.words)
-    return "", 204
 
 
 @api.put("/joints/<uuid:id>", responses={"204": None, "409": Problem})

@@ -6,10 +6,9 @@ from pydantic import RootModel
 
 from ...core.messages import Refusal
 from ...services.errors import BadField
-from ...services.jobs import defer
 from ...services.planning.exchange import JobView, cancel_job, export_plans, read_job, start_import
-from ..operation import operation
-from .bricks import IdPath, answer, attachment, blueprint
+from ..operation import operation, queued
+from .helpers import IdPath, answer, attachment, blueprint
 from .plans import Created
 
 api = blueprint("exchange", "Plans in and out")
@@ -40,10 +39,8 @@ def post_import() -> Response:
     """Begin importing a zip of plan files, sent as application/zip; its progress is read from the job."""
     if request.mimetype != "application/zip":
         raise BadField(Refusal.SEND_ZIP, "file")
-    with operation() as ctx:
-        job = start_import(ctx, request.get_data())
-        defer(ctx.session, "import", job)
-    return answer(Created(id=job), 202)
+    data = request.get_data()
+    return answer(Created(id=queued("import", lambda ctx: start_import(ctx, data))), 202)
 
 
 @api.get("/jobs/<uuid:id>", responses={"200": JobOut})

@@ -10,7 +10,7 @@ from ...exchange.codes import qr_address
 from ...services.accounts.factors import Factors, begin_codes, confirm_codes, end_codes, own_factors, set_pin
 from ...services.errors import BadField
 from ..operation import operation
-from .bricks import answer, blueprint
+from .helpers import answer, blueprint
 
 api = blueprint("factors", "A PIN for shared tablets, and one-time codes")
 

@@ -25,7 +25,7 @@ from ...services.accounts.people import (
 from ...services.accounts.watch import WatchLine, list_events
 from ...services.permissions import ROLES
 from ..operation import operation, signed_in
-from .bricks import IdPath, answer, blueprint
+from .helpers import IdPath, answer, blueprint
 
 api = blueprint("people", "People, invitations, sessions, and what is watched")
 
@@ -111,7 +111,7 @@ class WatchList(BaseModel):
 
 
 def _link(made: Link) -> InvitationLink:
-    return InvitationLink(link=f"{settings.read('ORTHOTORQ_PUBLIC_URL').rstrip('/')}/invitation/{made.token}", until=made.until)
+    return InvitationLink(link=f"{settings.public_url()}/invitation/{made.token}", until=made.until)
 
 
 @api.get("/people", responses={"200": PeopleList})

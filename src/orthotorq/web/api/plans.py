@@ -8,7 +8,7 @@ from flask import Response, request
 from pydantic import BaseModel, Field, RootModel
 
 from ...core.documents.typed import PlanAsTyped
-from ...core.messages import Refusal, render
+from ...core.messages import Refusal
 from ...core.planning.differences import Difference
 from ...services.errors import BadField
 from ...services.planning.commands import SavedAside, copy_plan, create_plan, put_away, release, save_draft
@@ -24,10 +24,10 @@ from ...services.planning.queries import (
 )
 from ...services.planning.sheets import sheet_pdf, template_pdf
 from ...services.planning.versions import RevisionLine, compare_versions, list_revisions, take_over_part
-from ..errors import Problem, problem
-from ..operation import operation
-from .bench import EditOut
-from .bricks import IdPath, answer, attachment, blueprint
+from ..errors import Problem
+from ..operation import operation, with_helper
+from .bench import EditOut, saved_aside
+from .helpers import IdPath, answer, attachment, blueprint
 
 api = blueprint("plans", "Drafts and released revisions")
 
@@ -74,7 +74,7 @@ class RevisionOut(RootModel[RevisionView]):
 
 
 class ReleaseIn(BaseModel):
-    """Why there is a new revision, and the cautions taken on, by `code@where`."""
+    """Why there is a new revision, and the cautions waived, by `code@where`."""
 
     reason: Annotated[str, Field(max_length=1000)] = ""
     taken_on: Annotated[list[Annotated[str, Field(max_length=200)]], Field(max_length=500)] = []
@@ -167,8 +167,7 @@ def put_draft(path: IdPath, body: DraftIn) -> Response:
     with operation() as ctx:
         outcome = save_draft(ctx, path.id, _base_version(), body.document)
     if isinstance(outcome, SavedAside):
-        detail = render(Refusal.SAVED_ASIDE, person=outcome.by, version=outcome.current_version)
-        return problem(412, "changed_meanwhile", detail)
+        return saved_aside(outcome)
     return answer(DraftSaved(version=outcome.version), ETag=f'"{outcome.version}"')
 
 
@@ -181,7 +180,7 @@ def get_side_drafts(path: IdPath) -> Response:
 
 @api.post("/plans/<uuid:id>/release", responses={"201": ReleaseOut, "409": Problem})
 def release_plan(path: IdPath, body: ReleaseIn) -> Response:
-    """Freeze the draft named in If-Match as the next revision, with its reason and the cautions taken on."""
+    """Freeze the draft named in If-Match as the next revision, with its reason and waived cautions."""
     with operation() as ctx:
         revision = release(ctx, path.id, _base_version(), body.reason, body.taken_on)
         out = ReleaseOut(id=revision.id, number=revision.number)
@@ -249,14 +248,12 @@ class PaperIn(BaseModel):
 @api.get("/revisions/<uuid:id>/sheet.pdf")
 def get_sheet(path: IdPath, query: PaperIn) -> Response:
     """The sheet to carry before, as PDF."""
-    with operation() as ctx:
-        name, data = sheet_pdf(ctx, path.id, query.paper)
+    name, data = with_helper(lambda ctx: sheet_pdf(ctx, path.id, query.paper))
     return attachment(name, data, "application/pdf")
 
 
 @api.get("/revisions/<uuid:id>/template.pdf")
 def get_template(path: IdPath, query: PaperIn) -> Response:
     """A template of the bolts to lay on the joint, 1:1, as PDF."""
-    with operation() as ctx:
-        name, data = template_pdf(ctx, path.id, query.paper)
+    name, data = with_helper(lambda ctx: template_pdf(ctx, path.id, query.paper))
     return attachment(name, data, "application/pdf")

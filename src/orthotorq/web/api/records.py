@@ -2,7 +2,6 @@
 from __future__ import annotations
 
 import json
-import uuid
 from typing import Annotated, Any
 
 from flask import Response, request
@@ -11,10 +10,9 @@ from pydantic import BaseModel, Field, RootModel, ValidationError
 from ...core.forms.record_file import RecordFile
 from ...core.messages import Refusal
 from ...services.errors import BadField
-from ...services.jobs import defer
 from ...services.reference.sums import record_schema
 from ...services.running.archive import joint_archive
-from ...services.running.foreign import (
+from ...services.running.imported_records import (
     ForeignLine,
     ForeignView,
     foreign_record,
@@ -24,8 +22,8 @@ from ...services.running.foreign import (
 )
 from ...services.running.queries import RecordView, read_record, record_book, record_pdf, record_table
 from ...services.running.readings import FileLook, ReadingsView, list_readings, look_at_readings, start_readings
-from ..operation import operation
-from .bricks import IdPath, answer, attachment, blueprint
+from ..operation import operation, queued, with_helper
+from .helpers import IdPath, answer, attachment, blueprint
 from .plans import Created
 
 api = blueprint("records", "What was done, in and out")
@@ -83,8 +81,7 @@ def get_record(path: IdPath) -> Response:
 @api.get("/runs/<uuid:id>/record.pdf")
 def get_record_pdf(path: IdPath) -> Response:
     """The record as PDF."""
-    with operation() as ctx:
-        name, data = record_pdf(ctx, path.id)
+    name, data = with_helper(lambda ctx: record_pdf(ctx, path.id))
     return attachment(name, data, "application/pdf")
 
 
@@ -106,8 +103,7 @@ def get_record_table(path: IdPath) -> Response:
 @api.get("/runs/<uuid:id>/record.xlsx")
 def get_record_book(path: IdPath) -> Response:
     """The record as a workbook."""
-    with operation() as ctx:
-        name, data = record_book(ctx, path.id)
+    name, data = with_helper(lambda ctx: record_book(ctx, path.id))
     return attachment(name, data, XLSX)
 
 
@@ -151,8 +147,8 @@ def get_foreign_record(path: IdPath) -> Response:
 @api.post("/readings/look", responses={"200": FileLookOut})
 def post_look() -> Response:
     """The first rows of a file of readings (text/csv or XLSX), and what its columns seem to hold."""
-    with operation() as ctx:
-        return answer(FileLookOut(look_at_readings(ctx, request.get_data())))
+    data = request.get_data()
+    return answer(FileLookOut(with_helper(lambda ctx: look_at_readings(ctx, data))))
 
 
 @api.post("/readings", responses={"202": Created})
@@ -162,9 +158,8 @@ def post_readings(query: ColumnsQuery) -> Response:
         how = ColumnsIn.model_validate(json.loads(query.how))
     except (ValueError, ValidationError):
         raise BadField(Refusal.READINGS_NEED, "how") from None
-    with operation() as ctx:
-        job: uuid.UUID = start_readings(ctx, request.get_data(), how.columns, how.units, how.run)
-        defer(ctx.session, "readings", job)
+    data = request.get_data()
+    job = queued("readings", lambda ctx: start_readings(ctx, data, how.columns, how.units, how.run))
     return answer(Created(id=job), 202)
 
 

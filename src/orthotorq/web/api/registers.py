@@ -17,8 +17,8 @@ from ...services.registers.files import (
 )
 from ...services.registers.labels import labels
 from ...services.registers.search import Hit, search
-from ..operation import operation
-from .bricks import IdPath, answer, attachment, blueprint
+from ..operation import operation, queued, with_helper
+from .helpers import IdPath, answer, attachment, blueprint
 from .plans import Created
 
 api = blueprint("registers", "Search, labels, registers as files")
@@ -78,26 +78,22 @@ def get_labels(query: LabelQuery) -> Response:
             ids.append(uuid.UUID(part))
         except ValueError:
             ids.append(uuid.UUID(int=0))
-    with operation() as ctx:
-        data = labels(ctx, query.what, ids, query.paper)
-    return attachment("labels.pdf", data, "application/pdf")
+    name, data = with_helper(lambda ctx: labels(ctx, query.what, ids, query.paper))
+    return attachment(name, data, "application/pdf")
 
 
 @api.get("/registers/<string:name>")
 def get_register(path: RegisterPath, query: KindQuery) -> Response:
     """A register as a file."""
-    with operation() as ctx:
-        name, data = export_register(ctx, path.name, query.kind)
+    name, data = with_helper(lambda ctx: export_register(ctx, path.name, query.kind))
     return attachment(name, data, _XLSX if query.kind == "xlsx" else "text/csv; charset=utf-8")
 
 
 @api.post("/registers/<string:name>/looks", responses={"202": Created})
 def post_register(path: RegisterPath) -> Response:
     """Begin looking what a file (CSV or XLSX) would change; nothing is changed."""
-    with operation() as ctx:
-        job = look_at_register(ctx, path.name, request.get_data())
-        defer(ctx.session, "register", job)
-    return answer(Created(id=job), 202)
+    data = request.get_data()
+    return answer(Created(id=queued("register", lambda ctx: look_at_register(ctx, path.name, data))), 202)
 
 
 @api.get("/register-jobs/<uuid:id>", responses={"200": RegisterOut})

@@ -22,8 +22,8 @@ from ...services.running.queries import (
 )
 from ...services.running.sign import sign_run
 from ...services.running.start import Choices, start_run
-from ..operation import operation
-from .bricks import IdPath, answer, attachment, blueprint
+from ..operation import operation, with_helper
+from .helpers import IdPath, answer, attachment, blueprint
 from .plans import Created
 
 api = blueprint("runs", "Leading the fitter and keeping the record")
@@ -41,6 +41,8 @@ class StartRun(BaseModel):
     history: Annotated[str, Field(max_length=10)] = "known"
     tools: dict[str, Annotated[str, Field(max_length=60)]] = {}
     makeshift: Annotated[str, Field(max_length=200)] = ""
+    #: ids of positions, where it is not at all of them
+    positions: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=60)] = []
 
 
 class Device(BaseModel):
@@ -100,15 +102,18 @@ def post_run(body: StartRun) -> Response:
     """Start a run of a released revision."""
     with operation() as ctx:
         made = start_run(ctx, body.revision, Choices(body.device, body.occasion, tuple(body.variants), body.history,
-                                                     tuple(body.tools.items()), body.makeshift, body.run))
+                                                     tuple(body.tools.items()), body.makeshift, tuple(body.positions), body.run))
     return answer(Created(id=made), 201)
 
 
 class StartQuery(BaseModel):
-    """What is chosen so far: the occasion, and variants separated by commas."""
+    """What is chosen so far: the occasion, and variants separated by commas; or the run for
+    which another wrench is taken."""
 
     occasion: Annotated[str, Field(max_length=20)] = ""
     variants: Annotated[str, Field(max_length=400)] = ""
+    #: a run under way, of which only what is still to do counts
+    run: uuid.UUID | None = None
 
 
 class StartOut(RootModel[StartView]):
@@ -119,7 +124,7 @@ class StartOut(RootModel[StartView]):
 def get_start(path: IdPath, query: StartQuery) -> Response:
     """What has to be chosen before a run of a revision."""
     with operation() as ctx:
-        return answer(StartOut(prepare_run(ctx, path.id, query.occasion, tuple(query.variants.split(",")))))
+        return answer(StartOut(prepare_run(ctx, path.id, query.occasion, tuple(query.variants.split(",")), query.run)))
 
 
 @api.get("/runs/<uuid:id>", responses={"200": RunOut})
@@ -138,10 +143,11 @@ def post_lease(path: IdPath, body: Device) -> Response:
 
 
 class Signing(BaseModel):
-    """A signature: in which role, with the password or the PIN again."""
+    """A signature: in which role, with the password or the PIN again; neither after a fresh
+    answer of the plant's sign-on."""
 
     role: Literal["fitter", "supervisor"]
-    password: Annotated[str, Field(min_length=1, max_length=200)]
+    password: Annotated[str, Field(max_length=200)] = ""
 
 
 class StateOut(RootModel[RunState]):
@@ -182,8 +188,8 @@ def get_suggestions(path: IdPath) -> Response:
 @api.post("/runs/<uuid:id>/photos", responses={"201": Created})
 def post_photo(path: IdPath) -> Response:
     """Keep a photo, sent as image/jpeg, image/png or image/webp; an event names it afterwards."""
-    with operation() as ctx:
-        made = keep_photo(ctx, path.id, request.get_data())
+    data = request.get_data()
+    made = with_helper(lambda ctx: keep_photo(ctx, path.id, data))
     return answer(Created(id=made), 201)
 
 

@@ -8,15 +8,15 @@ from pydantic import BaseModel, Field
 
 from ...core.forms.group import LimitOut, PreloadOut
 from ...core.forms.setting import SettingOut
-from ...core.planning.compute.sum_card import sum_card
-from ...core.planning.compute.working import StepOut, step_out
+from ...core.planning.compute.output.sum_card import sum_card
+from ...core.planning.compute.output.working import StepOut, step_out
 from ...core.sums import Answer
 from ...core.sums.screen import carried
 from ...core.working_text import shown_figure
 from ...services.planning.bench import answer_sum
 from ...services.reference.sums import SumOut, list_sums
 from ..operation import operation
-from .bricks import answer, blueprint
+from .helpers import answer, blueprint
 
 api = blueprint("sums", "Quick sums")
 

@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from flask import Response
 from pydantic import BaseModel, Field
 
-from ...services.reference.lessons import LessonView, list_lessons, look_anew
+from ...services.reference.friction_from_records import LessonView, list_lessons, look_anew
 from ...services.reference.sheets import SheetList, read_sheets
 from ...services.reference.tables import TablesOut, read_tables
 from ...services.registers.tables import (
@@ -17,7 +17,7 @@ from ...services.registers.tables import (
     set_in_store,
 )
 from ..operation import operation
-from .bricks import IdPath, answer, blueprint
+from .helpers import IdPath, answer, blueprint
 from .plans import Created
 
 api = blueprint("tables", "Shipped and own tables")

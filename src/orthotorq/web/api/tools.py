@@ -6,6 +6,7 @@ from typing import Annotated, Any
 from flask import Response
 from pydantic import BaseModel, Field, RootModel
 
+from ...services.toolroom.calibration_impact import TouchedView, recheck_touched, touched
 from ...services.toolroom.checks import (
     CheckAsTyped,
     CheckView,
@@ -27,10 +28,9 @@ from ...services.toolroom.tools import (
     register_tool,
     tool_sorts,
 )
-from ...services.toolroom.touched import TouchedView, recheck_touched, touched
 from ..errors import Problem
 from ..operation import operation
-from .bricks import IdPath, answer, blueprint
+from .helpers import IdPath, answer, blueprint
 from .plans import Created
 
 api = blueprint("tools", "Tools and their calibration")

@@ -13,6 +13,7 @@ from sqlalchemy.exc import SQLAlchemyError
 from .. import settings
 from ..services.database import Wellbeing, alive, wellbeing
 from .database import sessions
+from .pages import front_end_built
 
 #: less room than this share, or than so many bytes, is too little
 LEAST_SHARE, LEAST_BYTES = 0.03, 500_000_000
@@ -31,23 +32,34 @@ def health() -> tuple[dict[str, str], int]:
     return ({"status": "ok"}, 200) if ok else ({"status": "no database"}, 503)
 
 
-def _room() -> bool:
-    used = shutil.disk_usage(".")
+def _full() -> list[str]:
+    """Folders whose disks have too little room, or that are not there."""
+    return [folder for folder in settings.read("ORTHOTORQ_DISKS").split(":") if folder and not _room(folder)]
+
+
+def _room(folder: str) -> bool:
+    try:
+        used = shutil.disk_usage(folder)
+    except OSError:
+        return False
     return used.free > LEAST_BYTES and used.free > LEAST_SHARE * used.total
 
 
 def ready() -> tuple[dict[str, str], int]:
-    """Whether requests can be served well: database, schema, disk; a worker that is missing holds up long jobs alone."""
+    """Whether requests can be served well: front end, database, schema, disk; without a worker
+    long jobs alone wait."""
     try:
         with sessions(current_app)() as database:
             found = wellbeing(database)
     except SQLAlchemyError:
-        found = Wellbeing(False, False, False)
-    says = {"database": "ok" if found.database else "does not answer",
+        found = Wellbeing()
+    full = _full()
+    says = {"database": ("ok" if found.writes else "cannot write: its disk may be full") if found.database else "does not answer",
             "schema": "ok" if found.schema else "is not that of this program: run orthotorq migrate",
-            "disk": "ok" if _room() else "nearly full",
+            "disk": f"nearly full, or not there: {', '.join(full)}" if full else "ok",
+            "front_end": "ok" if front_end_built() else "is missing: build it, or name its folder with ORTHOTORQ_FRONTEND",
             "worker": "ok" if found.worker else "no sign of life: long jobs wait, due dates are not forecast anew"}
-    good = all(says[name] == "ok" for name in ("database", "schema", "disk"))
+    good = all(says[name] == "ok" for name in ("database", "schema", "disk", "front_end"))
     return {"status": "ready" if good else "not ready", **says}, 200 if good else 503
 
 

@@ -14,15 +14,22 @@ from ...core.documents.plan import JOINT_KINDS, OwnLubricant
 from ...core.forms.group import GroupOut
 from ...core.forms.result import Result
 from ...core.forms.stage import PassOut
-from ...core.mechanics.lessons import Found, factor_of_slope, friction_found, scatter_found, time_found
-from ...core.planning.compute.rig import tested
+from ...core.forms.stored import stored_result
+from ...core.mechanics.friction_from_records import (
+    Found,
+    factor_of_slope,
+    friction_found,
+    scatter_found,
+    time_found,
+)
+from ...core.planning.compute.inputs.friction_test import tested
 from ...core.thresholds import LESSON_PAUSE
 from ...core.units import show
+from ...local_time import day_text
 from ...store.models import Joint, Lesson, OwnEntry, Plan, Pull, Reading, Revision, Run, Tool, ToolPull
 from ..context import Ctx
 from ..permissions import use_case
 from ..running.pulls import pass_of, trace_of_row
-from ..running.start import parsed_result
 
 #: measured pulls and readings that are looked at: the newest ones
 MOST = 2000
@@ -92,7 +99,7 @@ def _friction(ctx: Ctx) -> list[Lesson]:
     wanted = select(Pull, Run.revision_id).join(Run, Pull.run_id == Run.id).order_by(Pull.at.desc()).limit(MOST)
     rows = ctx.session.execute(wanted)
     for row, revision_id in rows:
-        result = parsed_result(ctx.session.get_one(Revision, revision_id))
+        result = stored_result(ctx.session.get_one(Revision, revision_id).result)
         made = _factor(row, result)
         if made is not None and 0.02 < made[2] < 1.5:
             _gather(found, made[1], made[1], made[2], row.at, lubricant=made[0], device=row.device)
@@ -144,7 +151,7 @@ def _scatter(ctx: Ctx) -> list[Lesson]:
         .where(Reading.quantity.in_(("torque", "angle"))).order_by(ToolPull.at.desc()).limit(10 * MOST))
     found: dict[str, _Values] = {}
     for spec, value, quantity, step, revision_id, at in rows:
-        result = parsed_result(ctx.session.get_one(Revision, revision_id))
+        result = stored_result(ctx.session.get_one(Revision, revision_id).result)
         asked = pass_of(result, step)
         group = next((g for g in result.groups if asked is not None and g.id == asked.group), None)
         if asked is None or group is None or (wanted := _method(asked, group, quantity)) is None:
@@ -204,7 +211,7 @@ def list_lessons(ctx: Ctx) -> list[LessonView]:
         key, proposal = "", None
         if one.kind == "friction":
             key = f"own-{one.lubricant}"[:40]
-            source = f"{one.count} measured pulls, {one.since:%d %b %Y} to {one.until:%d %b %Y}"
+            source = f"{one.count} measured pulls, {day_text(one.since)} to {day_text(one.until)}"
             proposal = {"name": f"{one.title.split(',')[0]}, as measured here"[:120], "source": source,
                         "nut_factor": [float(show(v, 3)) for v in (one.low, one.typical, one.high)]}
         out.append(LessonView(one.kind, one.lubricant, one.title, one.low, one.typical, one.high, one.unit, one.count, one.since,

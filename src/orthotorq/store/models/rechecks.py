@@ -52,6 +52,8 @@ class DueDate(Base):
     __tablename__ = "due_date"
     joint_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("joint.id"), primary_key=True)
     rule: Mapped[str] = mapped_column(String(80), primary_key=True)
+    #: the position that it is about, by name; empty for the whole joint
+    position: Mapped[str] = mapped_column(String(120), default="")
     revision_id: Mapped[uuid.UUID | None] = mapped_column(ForeignKey("revision.id"))
     occasion: Mapped[str] = mapped_column(String(20))
     reading: Mapped[float | None]
@@ -74,8 +76,15 @@ class JointEntry(Base):
     kind: Mapped[str] = mapped_column(String(12))
     words: Mapped[str] = mapped_column(String(400))
     person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
+    #: of an acceptance: its conditions and the day it ends; where an act is about one position, its id
+    conditions: Mapped[str] = mapped_column(String(400), default="")
+    position: Mapped[str] = mapped_column(String(60), default="")
+    until: Mapped[date | None]
+    #: of replaced parts: the number of the run they are of, none outside a run; 0 where nobody was asked
+    run: Mapped[int | None]
     __table_args__ = (Index("ix_joint_entry_joint_id_at", "joint_id", "at"),
-                      CheckConstraint("kind in ('opened', 'replaced', 'happened', 'note', 'tool')", name="kind"))
+                      CheckConstraint("kind in ('opened', 'replaced', 'happened', 'note', 'tool', "
+                                      "'not_safe', 'use_as_is')", name="kind"))
 
 
 class Lesson(Base):

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import cast, func, select
+from sqlalchemy.dialects.postgresql import JSONB
 
 from ...core.mechanics.wrench_history import Effect, effect_of
 from ...core.messages import Refusal
@@ -36,6 +37,8 @@ class TouchedLine:
     joint_name: str
     equipment_name: str
     group: str
+    #: as the plan calls it
+    group_name: str
     bolts: list[str]
     percent: float
     torque_Nm: float
@@ -74,7 +77,7 @@ def _rows(ctx: Ctx, tool_id: uuid.UUID, since: datetime | None) -> list[Any]:
     lines = (select(*alike, func.max(ToolPull.percent).label("percent"), func.max(ToolPull.torque_Nm).label("torque"),
                     func.max(ToolPull.at).label("at"), func.count().label("pulls"))
              .where(ToolPull.tool_id == tool_id, ToolPull.at > (since or EVER)).group_by(*alike).subquery())
-    return list(ctx.session.execute(select(lines, lines.c.run_number.label("number"), Joint.standing_run)
+    return list(ctx.session.execute(select(lines, lines.c.run_number.label("number"), Joint.condition_run)
                                     .join(Joint, Joint.id == lines.c.joint_id)))
 
 
@@ -114,7 +117,8 @@ def touched(ctx: Ctx, tool_id: uuid.UUID) -> TouchedView:
     needed = [row for row, found in judged if found.lies in _WORSE and not _again(row) and row.joint_id not in asked]
     bolts = _bolts(ctx, tool.id, {row.run_id for row, _ in judged[:SHOWN]})
     names = _names(ctx, {row.joint_id for row, _ in judged[:SHOWN]})
-    lines = [_line(row, names[row.joint_id], found, loads.get((row.revision_id, row.group)),
+    called = _group_names(ctx, {row.revision_id for row, _ in judged[:SHOWN]})
+    lines = [_line(row, called, names[row.joint_id], found, loads.get((row.revision_id, row.group)),
                    bolts.get((row.run_id, row.group), []), row.joint_id in asked) for row, found in judged[:SHOWN]]
     return TouchedView(since, sum(row.pulls for row in rows), len({row.joint_id for row in rows}), error, _error_words(error),
                        lines, max(0, len(rows) - SHOWN), len({row.joint_id for row in needed}))
@@ -122,7 +126,7 @@ def touched(ctx: Ctx, tool_id: uuid.UUID) -> TouchedView:
 
 def _again(row: Any) -> bool:
     """Whether the joint was tightened again since."""
-    return row.standing_run is not None and row.standing_run > row.number
+    return row.condition_run is not None and row.condition_run > row.number
 
 
 def _planned(load: RevisionLoad | None) -> tuple[float, float, float] | None:
@@ -137,14 +141,33 @@ def _effect(row: Any, loads: Mapping[tuple[uuid.UUID, str], RevisionLoad], error
     return effect_of(error, row.percent, _planned(load), window)
 
 
-def _line(row: Any, names: tuple[str, str], found: Effect, load: RevisionLoad | None, bolts: list[str],
-          asked: bool) -> TouchedLine:
+def _group_names(ctx: Ctx, revisions: set[uuid.UUID]) -> dict[tuple[uuid.UUID, str], str]:
+    """Names of groups by revision and id."""
+    groups = cast(Revision.document, JSONB)["groups"]
+    wanted = select(Revision.id, groups).where(Revision.id.in_(revisions))
+    return {
+        (revision, one["id"]): str(one.get("name") or one["id"])
+        for revision, found in ctx.session.execute(wanted)
+        for one in found or []
+    }
+
+
+def _line(
+    row: Any,
+    called: Mapping[tuple[uuid.UUID, str], str],
+    names: tuple[str, str],
+    found: Effect,
+    load: RevisionLoad | None,
+    bolts: list[str],
+    asked: bool,
+) -> TouchedLine:
     planned = _planned(load)
     return TouchedLine(
-        row.run_id, row.number, row.at, row.joint_id, *names, row.group, bolts, row.percent, row.torque,
+        row.run_id, row.number, row.at, row.joint_id, *names, row.group,
+        called.get((row.revision_id, row.group), row.group), bolts, row.percent, row.torque,
         list(planned) if planned else None, list(found.was) if found.was else None,
         [None, None] if load is None else [load.lower_N, load.upper_N], found.lies, found.words,
-        f"run {row.standing_run} since" if _again(row) else "", asked)
+        f"run {row.condition_run} since" if _again(row) else "", asked)
 
 
 def _needs(line: TouchedLine) -> bool:
@@ -162,7 +185,8 @@ def _error_words(error: float | None) -> str:
         return "No error of it is known since then."
     more = "less" if error > 0 else "more"
     reads = "high" if error > 0 else "low"
-    return f"It read {abs(error):.1%} {reads}: every bolt got {abs(1 - 1 / (1 + error)):.1%} {more} than set."
+    got = abs(1 - 1 / (1 + error)) * 100
+    return f"It read {abs(error) * 100:.1f} % {reads}: every bolt got {got:.1f} % {more} than set."
 
 
 def _loads(ctx: Ctx, tool_id: uuid.UUID, since: datetime | None) -> dict[tuple[uuid.UUID, str], RevisionLoad]:
@@ -191,7 +215,7 @@ def recheck_touched(ctx: Ctx, tool_id: uuid.UUID) -> int:
         bolts = sum(len(one.bolts) for one in own)
         ctx.session.merge(DueDate(
             joint_id=joint_id, rule=f"tool:{tool.serial}"[:80], revision_id=revision, occasion="recheck", reading=None, unit="d",
-            day=ctx.now.date(), low=ctx.now.date(), high=ctx.now.date(), grace=0, at_once=True,
+            day=ctx.today, low=ctx.today, high=ctx.today, grace=0, at_once=True,
             why=f"{tool.serial}, found wrong, tightened {bolts} bolts here in run {own[0].run}: {own[0].words}"[:500]))
     ctx.session.flush()
     return len(joints)

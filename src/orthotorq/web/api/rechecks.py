@@ -7,9 +7,9 @@ from typing import Annotated, Literal
 from flask import Blueprint, Response, make_response
 from pydantic import BaseModel, Field, RootModel
 
-from ...services.rechecking.dues import DueView, list_dues, say_happened
+from ...services.rechecking.due_dates import DueView, list_dues, say_happened
 from ...services.rechecking.feeds import LinkView, calendar_feed, calendar_link
-from ...services.rechecking.history import HistoryView, joint_history, note_entry
+from ...services.rechecking.history import HistoryView, add_note, joint_history
 from ...services.rechecking.meters import (
     MachineView,
     ReadingAsTyped,
@@ -17,13 +17,14 @@ from ...services.rechecking.meters import (
     SentReading,
     add_meter,
     add_reading,
+    correct_reading,
     machine,
     send_readings,
     strike_reading,
 )
 from ...services.rechecking.shift import ShiftView, day_sheet, shift
-from ..operation import operation
-from .bricks import IdPath, answer, attachment, blueprint
+from ..operation import operation, with_helper
+from .helpers import IdPath, answer, attachment, blueprint
 from .plans import Created
 
 api = blueprint("coming", "Shift, due dates, meters, history, calendars")
@@ -85,6 +86,12 @@ class ReadingIn(BaseModel):
     at: Annotated[str, Field(max_length=40)] = ""
 
 
+class FigureIn(BaseModel):
+    """The right figure of a reading, as typed."""
+
+    value: Annotated[str, Field(max_length=40)]
+
+
 class SentIn(BaseModel):
     """A reading as another system sends it."""
 
@@ -109,11 +116,10 @@ class SentOut(BaseModel):
     answers: list[SentAnswer]
 
 
-class EntryIn(BaseModel):
-    """Something for the line of a joint."""
+class NoteIn(BaseModel):
+    """A note for the history of a joint."""
 
-    kind: Annotated[str, Field(max_length=20)]
-    words: Line = ""
+    words: Line
 
 
 class RuleIn(BaseModel):
@@ -138,9 +144,8 @@ def get_shift() -> Response:
 @api.get("/shift.pdf")
 def get_day_sheet(query: PaperQuery) -> Response:
     """The shift on paper."""
-    with operation() as ctx:
-        data = day_sheet(ctx, query.paper)
-    return attachment("shift.pdf", data, "application/pdf")
+    name, data = with_helper(lambda ctx: day_sheet(ctx, query.paper))
+    return attachment(name, data, "application/pdf")
 
 
 @api.get("/due-dates", responses={"200": DueList})
@@ -165,11 +170,11 @@ def get_history(path: IdPath) -> Response:
         return answer(HistoryOut(joint_history(ctx, path.id)))
 
 
-@api.post("/joints/<uuid:id>/entries", responses={"204": None})
-def post_entry(path: IdPath, body: EntryIn) -> tuple[str, int]:
-    """Write on the line of a joint."""
+@api.post("/joints/<uuid:id>/notes", responses={"204": None})
+def post_note(path: IdPath, body: NoteIn) -> tuple[str, int]:
+    """Add a note to the history of a joint."""
     with operation() as ctx:
-        note_entry(ctx, path.id, body.kind, body.words)
+        add_note(ctx, path.id, body.words)
     return "", 204
 
 
@@ -210,6 +215,14 @@ def delete_reading(path: IdPath) -> tuple[str, int]:
     with operation() as ctx:
         strike_reading(ctx, path.id)
     return "", 204
+
+
+@api.post("/meter-readings/<uuid:id>/correction", responses={"201": Created})
+def post_correction(path: IdPath, body: FigureIn) -> Response:
+    """Put the right figure in the place of a wrong one."""
+    with operation() as ctx:
+        made = correct_reading(ctx, path.id, body.value)
+    return answer(Created(id=made), 201)
 
 
 @api.get("/calendar", responses={"200": CalendarOut})

@@ -6,6 +6,7 @@ removes whatever became of the child. The helper goes when its process does.
 """
 from __future__ import annotations
 
+import ctypes
 import os
 import pickle
 import resource
@@ -30,6 +31,12 @@ SECONDS, BYTES = 30.0, 1_500_000_000
 AT_ONCE, TURN_S = 2, 60.0
 _PREFIX = "orthotorq-press-"
 _ANSWERED, _REFUSED, _FAILED = b"a", b"r", b"f"
+#: what the helper keeps of the environment: which instructions the processor's libraries may use
+_PROCESSOR_SETTINGS = {name: value for name, value in os.environ.items() if name.startswith("OPENBLAS_")}
+#: of unshare(2)
+_NEW_NETWORK, _NEW_USER = 0x40000000, 0x10000000
+_FORBIDDEN = frozenset({"socket.connect", "socket.bind", "socket.sendto", "socket.getaddrinfo", "socket.gethostbyname",
+                        "subprocess.Popen", "os.system", "os.exec", "os.posix_spawn"})
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -51,9 +58,13 @@ class _Helper:
         self.owner = os.getpid()
         self.control, theirs = socket.socketpair()
         with theirs:
+            # nothing of this process's environment goes along: no address of a database, no secret,
+            # no key
             self.process = subprocess.Popen(
-                [sys.executable, "-c", f"from orthotorq.exchange.apart import _serve; _serve({theirs.fileno()})"],
-                pass_fds=[theirs.fileno()], stdin=subprocess.DEVNULL, start_new_session=True)
+                [sys.executable, "-c", f"from orthotorq.exchange.sandboxed_worker import _serve; _serve({theirs.fileno()})"],
+                pass_fds=[theirs.fileno()], stdin=subprocess.DEVNULL, start_new_session=True,
+                env={"PATH": os.defpath, "LANG": "C.UTF-8", "PYTHONPATH": os.pathsep.join(filter(None, sys.path)),
+                     "TMPDIR": tempfile.gettempdir(), **_PROCESSOR_SETTINGS})
 
     def hand(self) -> socket.socket:
         """A socket to a new child. Raises OSError where the helper is gone."""
@@ -104,8 +115,9 @@ def turn(of: threading.Semaphore) -> Iterator[None]:
 def apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
     """What `work` returns, done in a process of its own; both its arguments and its answer have to be picklable.
 
-    Raises what `work` refuses (OrthotorqError), Impossible where it takes too long or too much memory, Occupied where others are
-    at it for too long, WorkFailed where it broke or the helper did not come up.
+    Raises what `work` refuses (OrthotorqError, a refusal of a use case), Impossible where it takes
+    too long or too much memory, Occupied where others are at it for too long, WorkFailed where it
+    broke or the helper did not come up.
     """
     if _inside:
         return work(*args, **kwargs)
@@ -140,6 +152,8 @@ def _all(connection: socket.socket) -> bytes:
 
 def _serve(number: int) -> None:
     """Fork for each socket that arrives, until the process that began this one is gone."""
+    # printing for one person slows down the answers to nobody
+    os.nice(10)
     # loaded once, here, where no thread runs: children begin with them. Formulas need the one, sheets the other
     import matplotlib as mpl
 
@@ -148,6 +162,7 @@ def _serve(number: int) -> None:
 
     from . import pictures, sheet  # noqa: F401
 
+    _shut_off()
     _sweep()
     home = Path(tempfile.mkdtemp(prefix=f"{_PREFIX}{os.getpid()}-"))
     signal.signal(signal.SIGCHLD, lambda *_: _reap(home))
@@ -165,6 +180,23 @@ def _serve(number: int) -> None:
             os.close(handles[0])
     finally:
         shutil.rmtree(home, ignore_errors=True)
+
+
+def _shut_off() -> None:
+    """No network from here on, in this process and all that it forks: the kernel has none to
+    offer where it lets a process say so, and whatever it lets, Python connects, listens and
+    looks up nothing, and starts no other program."""
+    libc = ctypes.CDLL(None, use_errno=True)
+    with suppress(AttributeError, OSError):
+        # a user's namespace of its own is what lets somebody who is not root have a network of
+        # their own
+        libc.unshare(_NEW_NETWORK) and libc.unshare(_NEW_USER | _NEW_NETWORK)
+    sys.addaudithook(_refuse)
+
+
+def _refuse(event: str, _args: tuple[Any, ...]) -> None:
+    if event in _FORBIDDEN:
+        raise PermissionError(f"{event} is not for this process")
 
 
 def _reap(home: Path) -> None:
@@ -208,7 +240,7 @@ def _said(work: Callable[..., Any], args: Any, kwargs: Any) -> bytes:
         return _ANSWERED + pickle.dumps(work(*args, **kwargs))
     except MemoryError:
         return b""
-    except OrthotorqError as error:
-        return _REFUSED + pickle.dumps(error)
     except Exception as error:  # whatever it is, the process that asked has to hear of it
+        if isinstance(error, OrthotorqError) or getattr(error, "crosses_processes", False):
+            return _REFUSED + pickle.dumps(error)
         return _FAILED + pickle.dumps(f"{type(error).__name__}: {error}"[:500])
