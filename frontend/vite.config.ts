@@ -2,10 +2,16 @@ import adapter from '@sveltejs/adapter-static';
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vite';
+import { guide } from './vite/guide.ts';
+import { sentences } from './vite/sentences.ts';
 
 export default defineConfig({
   build: { assetsInlineLimit: 0 },
+  // sentences are read at build
+  resolve: { alias: { '@formatjs/icu-messageformat-parser': '@formatjs/icu-messageformat-parser/no-parser.js' } },
   plugins: [
+    guide(),
+    sentences(),
     tailwindcss(),
     sveltekit({
       adapter: adapter({ fallback: 'index.html', precompress: true }),

@@ -49,9 +49,9 @@ test('after each step the bolts stand as the server says their pass leaves them'
   assert.deepEqual(looksAt(steps, 0).looks, { 'b.1': { state: 'hand', percent: 0 } });
   const third = looksAt(steps, 2);
   assert.deepEqual(third.looks, { 'b.1': { state: 'part', percent: 50 }, 'b.2': { state: 'hand', percent: 0 } });
-  assert.deepEqual([third.next, third.pass?.id], [['b.1'], 'half']);
+  assert.deepEqual([third.next, steps[third.index]?.pass.id], [['b.1'], 'half']);
   const end = looksAt(steps, null);
-  assert.deepEqual([end.looks['b.2'], end.next, end.pass], [{ state: 'full', percent: 100 }, [], null]);
+  assert.deepEqual([end.looks['b.2'], end.next, end.index], [{ state: 'full', percent: 100 }, [], -1]);
 });
 
 test('one way of a plan is drawn: the first, or that of the bolts that are looked at', () => {

@@ -1,11 +1,11 @@
 /** Pure functions of the parts, run by node's own test runner. */
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { digits, kN, percent, small } from '../src/lib/figures.ts';
+import { atDecimal, digits, kN, percent, small } from '../src/lib/figures.ts';
 import { press, type Key } from '../src/lib/keys.ts';
 import { uuid7 } from '../src/lib/offline/device.ts';
 import { geometryOf, hexagon, visible } from '../src/lib/parts/JointFace/geometry.ts';
-import { placeLabels } from '../src/lib/parts/WindowGauge/layout.ts';
+import { spread } from '../src/lib/parts/WindowGauge/layout.ts';
 import { kept, steady } from '../src/lib/steady.ts';
 
 function circle(count: number, radius: number) {
@@ -82,41 +82,36 @@ test('a hexagon has six corners at its radius', () => {
   for (const [x, y] of corners) assert.ok(Math.abs(Math.hypot(x! - 10, y! + 5) - 7) < 0.02);
 });
 
-test('labels of close limits go to rows of their own and stay inside', () => {
-  const labels = [100, 104, 108, 300, 398].map((x, i) => ({ x, text: `limit number ${i}` }));
-  const placed = placeLabels(labels, 400, 6);
-  for (const a of placed) {
-    const size = a.text.length * 6;
-    assert.ok(a.left >= 0 && a.left + size <= 400 + 1e-9);
-    for (const b of placed)
-      if (a !== b && a.row === b.row) assert.ok(a.left + size <= b.left || b.left + b.text.length * 6 <= a.left);
+test('labels of the gauge keep their order and their distance, and stay on the scale', () => {
+  for (const marks of [[145, 148, 171], [0, 1, 2], [398, 399, 400], [200], [10, 200, 390]]) {
+    const placed = spread(
+      marks.map((x) => ({ x })),
+      400,
+      56,
+    );
+    placed.forEach((one, i) => {
+      assert.ok(one.at >= 27.9 && one.at <= 372.1, `${marks}: ${one.at}`);
+      if (i) assert.ok(one.at - placed[i - 1]!.at >= 55.9, `${marks}`);
+    });
   }
-});
-
-test('no line from the axis runs through a label, whichever side the labels stand on', () => {
-  for (const after of [false, true])
-    for (const xs of [
-      [300, 340, 345],
-      [20, 24, 90, 130],
-      [100, 104, 108, 200, 300],
-      [180, 182, 184, 186],
-    ]) {
-      const placed = placeLabels(
-        xs.map((x, i) => ({ x, text: `limit ${i}` })),
-        400,
-        6,
-        after,
-      );
-      // away from the border, where labels would leave the picture on their own side
-      for (const line of placed)
-        for (const label of placed)
-          if (label.row < line.row && label.left > 0 && label.left + 42 < 400)
-            assert.ok(line.x <= label.left + 1 || line.x >= label.left + 41, `${after} ${xs}`);
-    }
+  assert.deepEqual(
+    spread([{ x: 100 }, { x: 300 }], 400, 56).map((one) => one.at),
+    [100, 300],
+  );
 });
 
 test('figures for people', () => {
   assert.deepEqual([kN(127_960), kN(8_250), digits(0.158842), percent(0.625, 1)], ['128', '8.3', '0.1588', '62.5 %']);
+});
+
+test('decimal signs of a column stand below each other', () => {
+  assert.deepEqual(atDecimal(['455.2 N·m', '0.158', '−7', 'ISO 898-1 8.8', '12 × M8']), [
+    '455.2 N·m',
+    '\u2007\u20070.158',
+    '\u2007−7',
+    'ISO 898-1 8.8',
+    '\u200712 × M8',
+  ]);
 });
 
 test('ids are of version 7 and rise with time', () => {
@@ -147,6 +142,8 @@ test('a key answers once: not while held, not with modifiers, not while typing',
   assert.ok(!press(event(' ', { ctrlKey: true }), table));
   assert.ok(!press(event(' ', { target: { tagName: 'INPUT' } }), table));
   assert.ok(!press(event('x'), table));
+  const boxed = { document: { querySelector: (what: string) => (what === 'dialog[open]' ? {} : null) } };
+  assert.ok(!press(event(' ', { view: boxed as unknown as Window }), table));
   assert.equal(count, 1);
 });
 

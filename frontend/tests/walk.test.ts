@@ -25,6 +25,7 @@ test('the next bolt of the round follows a plain answer', () => {
     walked.ahead.map((a) => a.label),
     ['4'],
   );
+  assert.deepEqual(next(step(1, [2, 3, 4, 5, 6]))!.upcoming, ['3', '4']);
 });
 
 test('past the round, and after an answer that needs judging, only the server knows', () => {

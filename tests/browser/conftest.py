@@ -17,7 +17,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 from tests.conftest import Database, drop_database, make_database
 
@@ -25,6 +25,9 @@ ROOT = Path(__file__).parents[2]
 #: Debian's, without the parts of a window where that is there
 CHROMIUM = next((one for one in ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium") if Path(one).exists()),
                 "/usr/bin/chromium")
+#: so long something may take on a slow machine that does other work beside it; no test is about how long
+PATIENCE_MS = 45_000
+expect.set_options(timeout=PATIENCE_MS)
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -49,6 +52,8 @@ class Server:
         self.environment = {**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url,
                             "ORTHOTORQ_FRONTEND": str(ROOT / "frontend" / "build"), "ORTHOTORQ_PORT": str(self.port),
                             "ORTHOTORQ_WORKERS": "2",
+                            # one test's run is not in the way of another's
+                            "ORTHOTORQ_SEVERAL_RUNS": "1",
                             "PROMETHEUS_MULTIPROC_DIR": self.figures.name}
         self.process: subprocess.Popen[bytes] | None = None
 
@@ -140,6 +145,7 @@ class Person:
     def __init__(self, page: Page, server: Server) -> None:
         self.page, self.server = page, server
         self.complaints: list[str] = []
+        page.set_default_timeout(PATIENCE_MS)
         page.add_init_script(CLOCK)
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
         page.on("console", lambda m: self.complaints.append(m.text) if m.type == "error" and "Content" in m.text else None)

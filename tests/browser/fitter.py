@@ -29,7 +29,7 @@ def field(page: Page, label: str) -> Locator:
 
 def open_section(page: Page, name: str) -> None:
     """Open a section of the Bench."""
-    button = page.get_by_role("button", name=re.compile(name)).first
+    button = page.locator("[data-section]").get_by_role("button", name=re.compile(name)).first
     for _ in range(3):
         if button.get_attribute("aria-expanded") == "true":
             return
@@ -41,7 +41,7 @@ def open_section(page: Page, name: str) -> None:
 
 def take_on_examples(page: Page) -> None:
     """Say of every value that still stands as in the example that it is right."""
-    mine = page.get_by_role("button", name="these are mine")
+    mine = page.get_by_role("button", name="Confirm values")
     page.get_by_text("Not current").wait_for(state="detached")
     page.get_by_role("list", name="Findings").wait_for()
     while count := mine.count():
@@ -50,15 +50,15 @@ def take_on_examples(page: Page) -> None:
 
 
 def release(page: Page, reason: str = "") -> None:
-    """Release what is on the Bench, with every caution taken on."""
-    page.get_by_role("button", name="Release").click()
+    """Release what is on the Bench, with every caution waived."""
+    page.get_by_role("button", name="Release plan").click()
     dialog = page.get_by_role("dialog")
     dialog.get_by_text("A revision is frozen").wait_for()
     for box in dialog.get_by_role("checkbox").all():
         box.check()
     if reason:
-        dialog.get_by_label("Why there is a new revision").fill(reason)
-    dialog.get_by_role("button", name="Release").click()
+        dialog.get_by_label("Reason for the new revision").fill(reason)
+    dialog.get_by_role("button", name="Release plan").click()
     page.get_by_text("Released as revision").wait_for()
     # while it fades nothing behind it takes keys
     dialog.wait_for(state="detached")
@@ -68,18 +68,18 @@ def start_run(person: Person, joint: str, occasion: str = "") -> None:
     """Begin a run of a joint with what the dialog proposes."""
     page = person.page
     page.get_by_role("link", name=joint).first.click()
-    page.get_by_role("button", name="Start a run").first.click()
-    page.get_by_role("button", name="Begin").wait_for()
+    page.get_by_role("button", name="Start run").first.click()
+    page.get_by_role("dialog").get_by_role("button", name="Start run").wait_for()
     if occasion:
         page.get_by_text(occasion, exact=True).click()
-    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("dialog").get_by_role("button", name="Start run").click()
     page.wait_for_url(RUN)
     page.locator(".side .answer, .side #reading").first.wait_for()
 
 
 def _changed(page: Page, before: str) -> None:
     try:
-        page.wait_for_function(CHANGED, arg=before, timeout=10_000, polling=30)
+        page.wait_for_function(CHANGED, arg=before, polling=30)
     except TimeoutError:
         raise AssertionError(f"nothing came after: {before}") from None
 
@@ -90,6 +90,16 @@ def instruction(page: Page) -> str:
     return page.locator(".side").inner_text()
 
 
+def nth(place: int) -> str:
+    """A place in an order, as it is written on the screen."""
+    return f"{place}{'th' if place % 100 in (11, 12, 13) else {1: 'st', 2: 'nd', 3: 'rd'}.get(place % 10, 'th')}"
+
+
+def takes_answers(page: Page) -> None:
+    """Wait while nothing is taken: a run that was just taken over is read first, and its buttons show it."""
+    page.locator(".side button.answer:enabled, .side a.answer").first.wait_for()
+
+
 def press_on(page: Page, key: str = "Space", before: str = "") -> None:
     """Answer with a key and wait until the instruction has changed; `before` are its words where they are known."""
     before = before or instruction(page)
@@ -97,6 +107,7 @@ def press_on(page: Page, key: str = "Space", before: str = "") -> None:
         if label in before:
             page.get_by_label(label).fill(typed)
             page.locator(".side .answer").first.focus()
+    takes_answers(page)
     let_pass(page)
     page.keyboard.press(key)
     _changed(page, before)
@@ -118,7 +129,7 @@ def good_reading(page: Page) -> str:
     words = page.locator("label[for=reading]").inner_text()
     figures = [float(f) for f in re.findall(r"\d+(?:\.\d+)?", words)]
     if not figures:
-        return "1"
+        return "0"
     if len(figures) > 1:
         return f"{(figures[0] + figures[1]) / 2:g}"
     return f"{figures[0] / 2:g}" if "at most" in words else f"{figures[0]:g}"
@@ -141,6 +152,8 @@ def step_on(page: Page, before: str = "") -> None:
 def work_until(page: Page, words: str, limit: int = 200) -> None:
     """Answer as usual until the instruction says some words."""
     for _ in range(limit):
+        # what was answered last may still be told of before what comes next is there
+        page.wait_for_function(SAVED)
         if words in (before := instruction(page)):
             return
         step_on(page, before)
@@ -154,7 +167,7 @@ def more(page: Page, what: str, reason: str) -> None:
     page.keyboard.press("t")
     page.get_by_role("button", name=what).click()
     page.get_by_label("Why").fill(reason)
-    page.get_by_role("button", name="Keep").click()
+    page.get_by_role("button", name="Save").click()
     _changed(page, before)
 
 
@@ -165,7 +178,7 @@ def decide(page: Page, words: str, reason: str = "") -> None:
     before = page.locator(".side").inner_text()
     let_pass(page)
     if reason:
-        page.get_by_label("In a word").fill(reason)
+        page.get_by_label("Reason, or what was done").fill(reason)
     button.click()
     _changed(page, before)
 
@@ -184,11 +197,11 @@ def fits(page: Page) -> list[str]:
         const box = e => e.getBoundingClientRect();
         if (document.documentElement.scrollWidth > innerWidth) wrong.push('wider than the screen');
         const answers = [...document.querySelectorAll('.side .answer')].filter(seen);
-        const told = answers.find(e => e.innerText.includes('Something is wrong'));
+        const told = answers.find(e => e.innerText.includes('Report a problem'));
         const main = document.querySelector('.side .answer.huge') ?? document.querySelector('#reading') ?? answers[0];
         if (!main || box(main).bottom > high) wrong.push(`main ends at ${main && box(main).bottom} of ${high}`);
         const plain = document.querySelector('.side .answer.huge') && (!told || box(told).bottom > high);
-        if (plain) wrong.push(`“Something is wrong” ends at ${told && box(told).bottom} of ${high}`);
+        if (plain) wrong.push(`“Report a problem” ends at ${told && box(told).bottom} of ${high}`);
         for (const e of [...document.querySelectorAll('.run button, .run header a, .run a.answer')].filter(seen))
             if (box(e).height < 56) wrong.push(`${e.innerText} is ${box(e).height} high`);
         for (const a of answers) for (const b of answers)
@@ -203,15 +216,15 @@ def fits(page: Page) -> list[str]:
 def whole_round(page: Page, *marked: str) -> None:
     """Keep the rest of a round at once, with the bolts that answered otherwise."""
     # what the server has answered is what the round is kept from
-    page.wait_for_function(SAVED, timeout=10_000)
+    page.wait_for_function(SAVED)
     before = instruction(page)
     let_pass(page)
     page.keyboard.press("a")
     for label in marked:
         page.locator("button.bolt").and_(page.get_by_text(label, exact=True)).click()
-    page.get_by_role("button", name=re.compile(r"^Keep \d+ bolts")).click()
+    page.get_by_role("button", name=re.compile(r"^Save \d+ bolts")).click()
     _changed(page, before)
-    page.wait_for_function(SAVED, timeout=10_000)
+    page.wait_for_function(SAVED)
 
 
 def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
@@ -219,14 +232,18 @@ def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
     seen: list[str] = []
     for _ in range(limit):
         # while an answer is on its way the button is shut too: that is no wait
-        page.wait_for_function(SAVED, timeout=10_000)
+        page.wait_for_function(SAVED)
         words = instruction(page)
-        if "finished, not signed" in words:
+        if "Finished, not signed" in words:
             return seen
         seen.append(words.splitlines()[0])
+        if "I am at" in words:
+            # another position: nothing is answered before somebody is there
+            step_on(page, words)
+            continue
         button = page.locator(".answer.huge")
         if button.count() and button.is_disabled():
-            more(page, "Skip this step", "the test does not sit it out")
+            more(page, "Skip step", "the test does not sit it out")
         elif page.locator(".answer.quiet", has_text="Whole round").is_enabled() and not page.locator("#reading").count():
             whole_round(page)
         else:

@@ -29,7 +29,7 @@ def run_at(person: Person, login: str, joint: str, until: str = "") -> Page:
         device.usual()
     person.enter(login)
     person.go(f"/runs/{device.run}")
-    take_over = person.page.get_by_role("button", name="Take over here")
+    take_over = person.page.get_by_role("button", name="Continue on this device")
     take_over.click()
     take_over.wait_for(state="detached")
     person.page.locator(".side .answer, .side #reading").first.wait_for()

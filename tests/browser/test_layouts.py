@@ -9,14 +9,26 @@ from typing import Any
 
 from playwright.sync_api import Route
 
-from orthotorq.core.running.program import first_variants
-from orthotorq.core.running.setup import occasions_of
+from orthotorq.core.running.log.setup import occasions_of
+from orthotorq.core.running.walk.program import first_variants
 from orthotorq.demo.load import plan_document, plan_names
 from tests.browser.conftest import Person
 from tests.browser.fitter import fits
 from tests.browser.given import run_at
 from tests.core.play import FITTER, Play
 
+#: the bolt's number and its position stand in the instruction; no other count on it is larger
+TOLD = """([label, position]) => {
+    const side = document.querySelector('.side'), size = (one) => parseFloat(getComputedStyle(one).fontSize);
+    const inView = (one) => { const box = one.getBoundingClientRect();
+        return box.width > 0 && box.height > 0 && box.top >= 0 && box.bottom <= innerHeight + 1; };
+    const number = side.querySelector('.number'), at = side.querySelector('.position');
+    if (!number || number.textContent.trim() !== label || !inView(number)) return ['the number is not there'];
+    if (position && !(at && inView(at) && at.textContent.trim() === position)) return ['the position is not there'];
+    const own = (one) => [...one.childNodes].some((node) => node.nodeType === 3 && /\\d/.test(node.data));
+    return [...side.querySelectorAll('*')].filter((one) => own(one) && !one.closest('.figure, .number') && inView(one)
+        && size(one) >= size(number)).map((one) => `as large as the number: ${one.textContent.trim()}`);
+}"""
 SIZES = ((360, 640), (390, 664), (844, 390), (820, 1180), (768, 1024), (1280, 800))
 
 
@@ -75,6 +87,10 @@ def test_every_instruction_of_every_plan_fits_every_screen(new_context: Any, ser
             # the screen measures itself once and makes room
             page.evaluate("() => new Promise((after) => requestAnimationFrame(() => requestAnimationFrame(after)))")
             found = fits(page)
+            step = play.step
+            if step.places and not step.go_to:
+                several = len(play.result.positions) > 1
+                found += page.evaluate(TOLD, [step.label, step.position if several else ""])
             if found:
                 wrong.append(f"{width}x{height} {play.result.title}: {play.step.text[:60]}: {found}")
     assert count > 40

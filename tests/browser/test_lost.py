@@ -10,7 +10,7 @@ from PIL import Image
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import GUARD_MS, SAVED, instruction, let_pass, press_on, type_reading
+from tests.browser.fitter import GUARD_MS, SAVED, instruction, let_pass, nth, press_on, type_reading
 from tests.browser.given import run_at
 
 # here it matters that the shell is kept
@@ -24,13 +24,13 @@ def test_a_killed_server_loses_no_confirmed_step(someone: Person, server: Any) -
     server.kill()
     let_pass(page)
     page.keyboard.press("Space")
-    expect(page.locator(".top")).to_contain_text("no connection, 1 kept here")
-    expect(page.locator(".side")).to_contain_text("bolt 3 of 6")
+    expect(page.locator(".top")).to_contain_text("no connection, 1 saved here")
+    expect(page.locator(".side")).to_contain_text("3rd of 6")
     server.start()
-    expect(page.locator(".top")).to_contain_text("all saved", timeout=15_000)
-    expect(page.locator(".side")).to_contain_text("bolt 3 of 6")
+    expect(page.locator(".top")).to_contain_text("all saved")
+    expect(page.locator(".side")).to_contain_text("3rd of 6")
     page.reload()
-    expect(page.locator(".side")).to_contain_text("bolt 3 of 6")
+    expect(page.locator(".side")).to_contain_text("3rd of 6")
     someone.complaints.clear()
 
 
@@ -51,10 +51,10 @@ def test_answers_that_come_late_swallow_no_tap(someone: Person) -> None:
         for _ in range(2):
             page.wait_for_timeout(GUARD_MS)
             page.keyboard.press("Space")
-        stood = int(re.search(r"bolt (\d+) of", before)[1])  # type: ignore[index]
-        expect(page.locator(".side")).to_contain_text(f"bolt {stood + 2} of", timeout=1000)
+        stood = int(re.search(r"(\d+)[a-z]{2} of", before)[1])  # type: ignore[index]
+        expect(page.locator(".side")).to_contain_text(f"{nth(stood + 2)} of")
         expect(page.locator(".top")).to_contain_text("all saved")
-        expect(page.locator(".side")).to_contain_text(f"bolt {stood + 2} of")
+        expect(page.locator(".side")).to_contain_text(f"{nth(stood + 2)} of")
 
 
 LOST = """(() => { const quick = window.fetch; let count = 0; window.fetch = async (...sent) => {
@@ -68,7 +68,7 @@ def test_answers_of_the_server_that_are_lost_double_nothing(someone: Person) -> 
     page = run_at(someone, "tam", "Channel cover")
     for _ in range(4):
         press_on(page)
-    expect(page.locator(".top")).to_contain_text("all saved", timeout=20_000)
+    expect(page.locator(".top")).to_contain_text("all saved")
     file = page.request.get(f"{page.url.replace('/runs/', '/api/v1/runs/')}/record.json").json()
     answers = [e["step"] for e in file["events"] if e["kind"] == "answer"]
     assert len(answers) == len(set(answers)) == 4
@@ -118,7 +118,7 @@ def test_a_killed_browser_resumes_where_it_stood(someone: Person, new_context: A
     page.context.close()
     again = new_context(storage_state=state).new_page()
     again.goto(address)
-    expect(again.locator(".side")).to_contain_text("bolt 2 of 6")
+    expect(again.locator(".side")).to_contain_text("2nd of 6")
     assert instruction(again).splitlines()[0] == stood.splitlines()[0]
 
 
@@ -127,17 +127,17 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     press_on(page, "d")
     let_pass(page)
     page.keyboard.press("c")
-    page.get_by_role("button", name="Do it again").click()
+    page.get_by_role("button", name="Repeat step").click()
     expect(page.locator(".side")).to_contain_text("again")
     press_on(page)
     let_pass(page)
     page.keyboard.press("w")
     page.get_by_role("button", name="Thread or seat is damaged").click()
-    page.get_by_role("button", name="Keep").click()
+    page.get_by_role("button", name="Save").click()
     expect(page.locator(".top")).to_contain_text("1 deviation")
     second = another().sign_in("runa")
     second.page.goto(page.url)
-    second.page.get_by_role("button", name="Take over here").click()
+    second.page.get_by_role("button", name="Continue on this device").click()
     second.page.locator(".huge").wait_for()
     press_on(second.page)
     let_pass(page)
@@ -156,10 +156,10 @@ SLOW_READ = """(() => { const quick = window.fetch; window.fetch = async (...sen
 
 def test_what_is_read_late_does_not_undo_what_was_answered_meanwhile(someone: Person, another: Any) -> None:
     page = run_at(someone, "tam", "Channel cover", "First, 35 %")
-    second = another().enter("runa").page
+    second = another().enter("tam").page
     second.add_init_script(SLOW_READ)
     second.goto(page.url)
-    take_over = second.get_by_role("button", name="Take over here")
+    take_over = second.get_by_role("button", name="Continue on this device")
     take_over.wait_for()
     second.evaluate("() => { window.slow = 1500; window.read = false; }")
     take_over.click()
@@ -169,7 +169,9 @@ def test_what_is_read_late_does_not_undo_what_was_answered_meanwhile(someone: Pe
     second.wait_for_function("() => window.read")
     second.wait_for_function(SAVED)
     standing = second.request.get(page.url.replace("/runs/", "/api/v1/runs/")).json()["state"]["instruction"]
-    expect(second.locator(".side")).to_contain_text(f"bolt {standing['index']} of {standing['total']}")
+    expect(second.locator(".side")).to_contain_text(
+        f"{nth(standing['index'])} of {standing['total']}"
+    )
 
 
 def test_without_a_network_the_round_goes_on_and_a_reload_keeps_it(someone: Person) -> None:
@@ -179,15 +181,15 @@ def test_without_a_network_the_round_goes_on_and_a_reload_keeps_it(someone: Pers
     page.context.set_offline(True)
     for _ in range(5):
         press_on(page)
-    expect(page.locator(".top")).to_contain_text("no connection, 5 kept here")
-    expect(page.locator(".side")).to_contain_text("bolt 6 of 16")
+    expect(page.locator(".top")).to_contain_text("no connection, 5 saved here")
+    expect(page.locator(".side")).to_contain_text("6th of 16")
     page.reload()
-    expect(page.locator(".side")).to_contain_text("bolt 6 of 16")
+    expect(page.locator(".side")).to_contain_text("6th of 16")
     press_on(page)
-    expect(page.locator(".top")).to_contain_text("no connection, 6 kept here")
+    expect(page.locator(".top")).to_contain_text("no connection, 6 saved here")
     page.context.set_offline(False)
-    expect(page.locator(".top")).to_contain_text("all saved", timeout=15_000)
-    expect(page.locator(".side")).to_contain_text("bolt 7 of 16")
+    expect(page.locator(".top")).to_contain_text("all saved")
+    expect(page.locator(".side")).to_contain_text("7th of 16")
     someone.complaints.clear()
 
 
@@ -196,10 +198,10 @@ def test_a_decision_waits_for_the_server(someone: Person) -> None:
     page.context.set_offline(True)
     let_pass(page)
     page.keyboard.press("w")
-    page.get_by_role("button", name="It turns on and on").click()
+    page.get_by_role("button", name="Keeps turning, does not get tight").click()
     expect(page.locator(".side")).to_contain_text("No connection")
     page.context.set_offline(False)
-    expect(page.get_by_role("button", name="Leave it")).to_be_visible(timeout=15_000)
+    expect(page.get_by_role("button", name="Leave as is")).to_be_visible()
     someone.complaints.clear()
 
 
@@ -221,21 +223,21 @@ def test_without_a_network_the_whole_stage_goes_on_and_nothing_is_lost_doubled_o
     for _ in range(3):
         press_on(page)
         done += 1
-    expect(page.locator(".top")).to_contain_text(f"no connection, {done} kept here")
+    expect(page.locator(".top")).to_contain_text(f"no connection, {done} saved here")
     page.reload()
     expect(page.locator(".side")).to_contain_text("Full, 100 %")
-    expect(page.locator(".top")).to_contain_text(f"{done} kept here")
+    expect(page.locator(".top")).to_contain_text(f"{done} saved here")
     page.goto("about:blank")
     page.context.clear_cookies()
     server.start()
     # somebody else signs in on this device first: the taps wait for their owner
     someone.sign_in("runa")
     page.goto(run)
-    expect(page.locator(".top")).to_contain_text(f"{done} of somebody else wait")
+    expect(page.locator(".top")).to_contain_text(f"{done} of another person wait")
     assert page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}").json()["state"]["sequence"] == before
     someone.sign_in("tam")
     page.goto(run)
-    expect(page.locator(".top")).to_contain_text("all saved", timeout=20_000)
+    expect(page.locator(".top")).to_contain_text("all saved")
     expect(page.locator(".side")).to_contain_text("Full, 100 %")
     file = page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}/record.json").json()
     answers = [e for e in file["events"] if e["kind"] == "answer" and "/r1/" in e["step"] and "/then" not in e["step"]]
@@ -260,18 +262,18 @@ def test_a_photo_taken_without_a_network_comes_into_the_record(someone: Person) 
     picture = io.BytesIO()
     Image.new("RGB", (640, 480), "#0c5a66").save(picture, "JPEG")
     camera(page, "gap.jpg", picture.getvalue())
-    expect(page.locator(".top")).to_contain_text("no connection, 1 kept here")
+    expect(page.locator(".top")).to_contain_text("no connection, 1 saved here")
     press_on(page)
     camera(page, "broken.jpg", b"no picture at all")
-    expect(page.locator(".top")).to_contain_text("no connection, 3 kept here")
+    expect(page.locator(".top")).to_contain_text("no connection, 3 saved here")
     page.reload()
-    expect(page.locator(".side")).to_contain_text("bolt 2 of 16")
+    expect(page.locator(".side")).to_contain_text("2nd of 16")
     page.context.set_offline(False)
-    expect(page.locator(".top")).to_contain_text("all saved", timeout=15_000)
+    expect(page.locator(".top")).to_contain_text("all saved")
     page.goto(f"{run}/record")
     shown = page.locator("img[src*='/photos/']")
     expect(shown).to_have_count(1)
     assert page.evaluate("element => element.decode().then(() => element.naturalWidth)", shown.element_handle()) == 640
     # what could not be read as a picture left a note instead of a hole
-    expect(page.get_by_text("A photo taken here could not be kept.")).to_be_visible()
+    expect(page.get_by_text("A photo taken here could not be saved.")).to_be_visible()
     someone.complaints.clear()

@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import decide, fits, instruction, let_pass, step_on
+from tests.browser.fitter import decide, fits, instruction, let_pass, work_until
 from tests.browser.given import run_at
 
 #: a pass and an inspection of the coupling
@@ -30,7 +30,7 @@ def pull(page: Page) -> None:
     before = instruction(page)
     let_pass(page)
     page.get_by_role("button", name="Pull with the wrench").click()
-    page.wait_for_function("b => !document.querySelector('.side').innerText.includes('Measuring')", arg=before, timeout=30_000)
+    page.wait_for_function("b => !document.querySelector('.side').innerText.includes('Measuring')", arg=before)
 
 
 def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Person) -> None:
@@ -46,12 +46,12 @@ def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Perso
     page.get_by_label("The joint is").select_option("bottomed")
     page.get_by_role("heading").first.click() if page.get_by_role("heading").count() else page.locator(".number").first.click()
     page.keyboard.press("Space")
-    expect(side).to_contain_text("too little turn for this torque", timeout=30_000)
-    expect(page.get_by_role("button", name="Leave it, with a reason")).to_be_visible()
+    expect(side).to_contain_text("too little turn for this torque")
+    expect(page.get_by_role("button", name="Leave as is, with a reason")).to_be_visible()
     assert fits(page) == []
-    decide(page, "Leave it", "the thread is looked at tonight")
+    decide(page, "Leave as is", "the thread is looked at tonight")
     page.goto(f"{page.url}/record")
-    expect(page.get_by_role("heading", name="Pulls that were measured")).to_be_visible()
+    expect(page.get_by_role("heading", name="Measured pulls")).to_be_visible()
     expect(page.locator(".u-over")).to_be_visible()
     page.get_by_label("Which").select_option(label="Angle, first 40°")
     expect(page.get_by_text(re.compile("Bolt 1, Angle, first 40°: too little turn")).first).to_be_visible()
@@ -96,7 +96,7 @@ def test_a_gauge_fills_in_the_reading_and_a_click_wrench_leaves_the_answer(someo
     connect(page, "Click wrench with switch (simulated)")
     stood = instruction(page)
     pull(page)
-    expect(page.locator(".side")).to_contain_text("It clicked.", timeout=15_000)
+    expect(page.locator(".side")).to_contain_text("It clicked.")
     assert instruction(page).splitlines()[0] == stood.splitlines()[0]
 
 
@@ -125,7 +125,7 @@ def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, wi
     expect(page.locator("#reading")).to_have_attribute("inputmode", "none")
     for key in "0.047":
         pad.get_by_role("button", name=key, exact=True).tap()
-    pad.get_by_role("button", name="Take the last one back").tap()
+    pad.get_by_role("button", name="Undo last entry").tap()
     expect(page.locator("#reading")).to_have_value("0.04")
     assert fits(page) == []
     sizes = pad.get_by_role("button").evaluate_all("all => all.map(e => Math.min(e.offsetWidth, e.offsetHeight))")
@@ -140,8 +140,5 @@ def test_the_end_of_a_wait_is_set_when_it_begins(someone: Person) -> None:
         OscillatorNode.prototype.start = function (at) { set.push(at - this.context.currentTime); return start.call(this, at); };
         localStorage.setItem('orthotorq-cues', '{"sound": true}')""")
     page = run_at(someone, "tam", "Pump casing", "Seating torque")
-    for _ in range(20):
-        if "Threadlocker sets" in instruction(page):
-            break
-        step_on(page)
+    work_until(page, "Threadlocker sets")
     page.wait_for_function("window.set.some((seconds) => seconds > 1700 && seconds < 1805)")

@@ -1,5 +1,5 @@
 /** One question to the server on a screen: its answer, or the sentence that says why there is none. */
-import { sentence } from './api/client';
+import { problemText } from './api/client';
 
 /** An answer without content has no data, but its response is good all the same. */
 type Answer<T> = Promise<{ data?: T; error?: unknown; response?: Pick<Response, 'ok'> }>;
@@ -18,7 +18,7 @@ export class Asked<T> {
     const { data, error, response } = await call().catch(() => ({ data: undefined, error: undefined, response: undefined }));
     if (own !== this.turn) return null;
     this.busy = false;
-    this.failed = data === undefined && !response?.ok ? sentence(error) : '';
+    this.failed = data === undefined && !response?.ok ? problemText(error) : '';
     if (data !== undefined) this.value = data;
     return data ?? null;
   }

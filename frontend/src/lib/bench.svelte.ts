@@ -1,9 +1,20 @@
-/** The Bench: a draft being edited, computed while typing, saved as typed. Rules stay on the server. */
+/** The Bench: a draft being edited, saved and computed as it is typed, in one request. Rules stay on the server. */
 import { tick } from 'svelte';
-import { api, must, sentence, type Schemas } from './api/client';
+import { api, must, problemText, type Schemas } from './api/client';
 import type { Plan } from './plan';
 import { History } from './history.svelte';
+import { sentence } from './sentence';
+import { session } from './session.svelte';
 import { steady } from './steady';
+
+/** An act that is asked for. */
+interface Act {
+  act: string;
+  params: Record<string, string>;
+  /** No other section is opened. */
+  stay: boolean;
+  done: () => void;
+}
 
 export class Bench {
   /** The draft; empty until it is open. */
@@ -20,6 +31,8 @@ export class Bench {
   opens = $state.raw<Schemas['Mended'][]>([]);
   /** For every wrong field where it stands, with its sentence. */
   wrong = $state.raw<(Schemas['Mended'] & { text: string })[]>([]);
+  /** By `group/limit`, the field that sets the limit. */
+  limitFields = $state.raw<Record<string, Schemas['Mended']>>({});
   /** The field that a finding points to, with what would mend it; until the next change of the plan. */
   private pointed = $state.raw<{ field: string; text: string } | null>(null);
   /** Cautions that a release takes on by name. */
@@ -29,25 +42,32 @@ export class Bench {
   view = $state<Schemas['DraftView'] | null>(null);
   version = $state(0);
   saved = $state('');
+  /** True while something is on its way: an act, a save, a computation. */
+  busy = $state(false);
   failed = $state('');
   aside = $state('');
   /** The section that is open. */
   open = $state('');
-  /** The finding that is to be taken on with a reason, by its key. */
+  /** The finding that is to be waived with a reason, by its key. */
   asking = $state.raw<Schemas['FindingOut'] | null>(null);
   /** The line from the manual is asked for, by its key. */
   manual = $state(false);
   readonly history = new History();
+  /** The document as text: what is there now, and what the server has. */
   private text = '';
-  /** What the server has. */
   private kept = '';
-  private computing: Promise<void> | null = null;
-  private again = false;
+  /** The text that the shown result was computed from. */
+  private shown = '';
+  private acts: Act[] = [];
+  private going: Promise<void> | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private saving: Promise<boolean> | null = null;
-  private acting: Promise<void> = Promise.resolve();
 
   constructor(readonly id: string) {}
+
+  /** Whether this person may change the plan. */
+  private get mine(): boolean {
+    return session.may('planning.edit_draft');
+  }
 
   /** The draft where it is open: the sections are shown then and not before. */
   get doc(): Plan {
@@ -60,10 +80,11 @@ export class Bench {
     this.version = view.version;
     this.draft = view.document;
     this.text = this.kept = JSON.stringify(view.document);
+    this.shown = '';
     this.history.clear();
     this.saved = view.saved_at;
     this.aside = '';
-    await this.compute();
+    await this.go();
   }
 
   /** The sentence at a field, by its path in the document. */
@@ -85,29 +106,116 @@ export class Bench {
     this.history.keep(this.text);
     this.text = text;
     this.pointed = null;
-    this.stale = true;
-    void this.compute();
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.save(), 700);
+    this.stale = this.shown !== text;
+    void this.go();
   }
 
   /**
    * An act on the plan by its name: the server changes the document and says which section to open. One at a time; what was
    * typed while it was under way is kept, and the act is done again on it. With `stay` no other section is opened.
    */
-  async act(act: string, params: Record<string, string> = {}, stay = false): Promise<void> {
-    this.acting = this.acting.then(() => this.once(act, params, stay));
-    return this.acting;
+  act(act: string, params: Record<string, string> = {}, stay = false): Promise<void> {
+    return new Promise((done) => {
+      this.acts.push({ act, params, stay, done });
+      void this.go();
+    });
   }
 
-  private async once(act: string, params: Record<string, string>, stay: boolean): Promise<void> {
-    const document = $state.snapshot(this.doc);
+  /** Whether anything is to be sent: an act, something typed, or a document that is not computed yet. */
+  private get waiting(): boolean {
+    return !!this.acts.length || this.text !== this.kept || this.shown !== this.text;
+  }
+
+  /** One request at a time, each with all that is there: what is saved and what is shown are always of one document. */
+  private async go(): Promise<void> {
+    clearTimeout(this.timer);
+    if (!this.going && this.waiting) this.going = this.turns();
+    await this.going;
+  }
+
+  private async turns(): Promise<void> {
+    this.busy = true;
+    try {
+      while (this.waiting) if (!(await this.turn())) return;
+    } finally {
+      // in the same moment: what is asked for from here on begins a new one
+      this.going = null;
+      this.busy = false;
+    }
+  }
+
+  /** What is typed, or one act, saved and computed in one request; false when it has to wait. */
+  private async turn(): Promise<boolean> {
+    const text = this.text;
+    // what is typed first: an act that is refused takes nothing of it along
+    const act = text === this.kept ? this.acts.shift() : undefined;
+    if (this.aside) {
+      // beside a version that somebody saved first: kept aside anew at every pause
+      this.timer = setTimeout(() => void this.send(`{"version":${this.version},"acts":[],"document":${this.text}}`), 700);
+      return this.looked(text, act);
+    }
+    if (!this.mine) return this.looked(text, act);
+    const parts = [`"version":${this.version}`, `"acts":${JSON.stringify(act ? [{ act: act.act, params: act.params }] : [])}`];
+    if (text !== this.kept) parts.push(`"document":${text}`);
+    const { data, error, response } = await this.send(`{${parts.join()}}`);
+    if (data) this.took(data, text, act);
+    else if (response?.status === 412) {
+      // kept aside, as far as it goes; here it is only computed
+      this.aside = problemText(error);
+      return this.looked(text, act);
+    } else if (act) this.failed = problemText(error);
+    else {
+      this.failed = sentence('bench.not_saved', { why: problemText(error) });
+      this.timer = setTimeout(() => void this.go(), 4000);
+      return false;
+    }
+    if (!data) act?.done();
+    return true;
+  }
+
+  /** The text is at hand: the whole document is not walked a second time. */
+  private send(body: string) {
+    return api
+      .POST('/api/v1/plans/{id}/edits', {
+        params: { path: { id: this.id } },
+        body: { version: this.version },
+        bodySerializer: () => body,
+      })
+      .catch(() => ({ data: undefined, error: undefined, response: undefined }));
+  }
+
+  private took(data: Schemas['EditedOut'], text: string, act: Act | undefined): void {
+    this.version = data.version;
+    this.saved = data.saved_at;
+    this.failed = '';
+    this.kept = data.document ? JSON.stringify(data.document) : text;
+    if (this.text !== text) {
+      // typed meanwhile: the act is done again on what is there now
+      if (act) this.acts.unshift(act);
+      return;
+    }
+    if (data.document) {
+      // the text first: what watches the document then has nothing to send
+      this.history.keep(this.text);
+      this.text = this.kept;
+      this.draft = data.document;
+      if (data.opens && !act?.stay) this.open = data.opens;
+    }
+    this.show(data.view, this.kept);
+    act?.done();
+  }
+
+  /** Computed only: for those who may not change plans, and beside a version that somebody saved first. */
+  private async looked(text: string, act: Act | undefined): Promise<boolean> {
     const { data, error } = await api
-      .POST('/api/v1/edits', { body: { document, act, params } })
+      .POST('/api/v1/bench', { body: this.doc, bodySerializer: () => text })
       .catch(() => ({ data: undefined, error: undefined }));
-    if (!data) this.failed = sentence(error);
-    else if (JSON.stringify(this.doc) === JSON.stringify(document)) this.take(stay ? { ...data, opens: '' } : data);
-    else await this.once(act, params, stay);
+    if (act) this.failed = this.aside || 'Only a planner changes a plan.';
+    act?.done();
+    this.kept = text;
+    if (data && this.text === text) this.show(data, text);
+    else if (!data) this.failed = problemText(error);
+    return !!data;
   }
 
   /** Open the section in which a finding is mended and stand in its field, with what would mend it beside it. */
@@ -132,7 +240,6 @@ export class Bench {
 
   private restore(text: string | undefined): void {
     if (text === undefined) return;
-    this.text = '';
     this.draft = JSON.parse(text) as Plan;
   }
 
@@ -145,7 +252,7 @@ export class Bench {
       })
       .catch(() => ({ data: undefined, error: undefined }));
     if (data) this.take(data);
-    else this.failed = sentence(error);
+    else this.failed = problemText(error);
   }
 
   /** The document of a file takes the draft's place; what is wrong in it stands at its field, like anything typed. */
@@ -154,7 +261,7 @@ export class Bench {
       .POST('/api/v1/plan-file', { body: { text, joint: this.doc.joint ?? null } })
       .catch(() => ({ data: undefined, error: undefined }));
     if (data) this.take(data);
-    else this.failed = sentence(error);
+    else this.failed = problemText(error);
   }
 
   private take(edited: Schemas['EditOut']): void {
@@ -163,35 +270,14 @@ export class Bench {
     if (edited.opens) this.open = edited.opens;
   }
 
-  /** One computation at a time; what was typed meanwhile is computed next. */
-  private compute(): Promise<void> {
-    this.again = true;
-    this.computing ??= this.computed().finally(() => (this.computing = null));
-    return this.computing;
-  }
-
-  private async computed(): Promise<void> {
-    while (this.again) {
-      this.again = false;
-      const { data, error } = await api
-        // the text is at hand: the whole document is not walked a second time
-        .POST('/api/v1/bench', { body: this.doc, bodySerializer: () => this.text })
-        .catch(() => ({ data: undefined, error: undefined }));
-      if (this.again) continue;
-      if (data) this.show(data);
-      else this.failed = sentence(error);
-    }
-  }
-
-  /** Once every act that was asked for is done, and what is there now is computed. */
+  /** Once every act that was asked for is done, and what is there now is saved and computed. */
   async quiet(): Promise<void> {
-    await this.acting;
     await tick();
-    await this.computing;
+    await this.going;
     await tick();
   }
 
-  private show(found: Schemas['BenchOut']): void {
+  private show(found: Schemas['BenchOut'], text: string): void {
     if (found.result) this.result = steady(this.result, found.result);
     this.sections = steady(this.sections, found.sections);
     this.errors = Object.fromEntries(found.errors.map((e) => [e.path, e.text]));
@@ -199,44 +285,18 @@ export class Bench {
     this.cautions = found.cautions;
     this.examples = new Set(found.examples);
     this.opens = found.opens;
+    this.limitFields = found.limit_fields;
     this.wrong = found.wrong.map((one, i) => ({ ...one, text: found.errors[i]!.text }));
     this.toTakeOn = steady(this.toTakeOn, found.to_take_on);
+    this.shown = text;
     this.stale = !found.result;
-    this.failed = '';
   }
 
-  /** Save what is there now; waits for a save that is under way. True when the server has it. */
+  /** Wait until what is there now is saved. True when the server has it. */
   async save(): Promise<boolean> {
-    while (this.saving) await this.saving;
-    clearTimeout(this.timer);
-    this.saving = this.put().finally(() => (this.saving = null));
-    return this.saving;
-  }
-
-  private async put(): Promise<boolean> {
-    const sent = JSON.stringify(this.doc);
-    if (sent === this.kept) return true;
-    const { data, error, response } = await api
-      .PUT('/api/v1/plans/{id}/draft', {
-        params: { path: { id: this.id } },
-        headers: { 'If-Match': `"${this.version}"` },
-        body: { document: JSON.parse(sent) },
-      })
-      .catch(() => ({ data: undefined, error: undefined, response: undefined }));
-    if (data) {
-      this.version = data.version;
-      this.kept = sent;
-      this.saved = new Date().toISOString();
-      this.failed = '';
-      if (JSON.stringify(this.doc) !== sent) this.timer = setTimeout(() => void this.save(), 700);
-      return true;
-    }
-    if (response?.status === 412) this.aside = sentence(error);
-    else {
-      this.failed = `Not saved: ${sentence(error)}`;
-      this.timer = setTimeout(() => void this.save(), 4000);
-    }
-    return false;
+    await tick();
+    await this.go();
+    return this.mine && !this.aside && this.text === this.kept;
   }
 
   async release(reason: string, takenOn: string[]): Promise<Schemas['ReleaseOut'] | null> {
@@ -248,7 +308,7 @@ export class Bench {
         body: { reason, taken_on: takenOn },
       })
       .catch(() => ({ data: undefined, error: undefined }));
-    if (!data) this.failed = sentence(error);
+    if (!data) this.failed = problemText(error);
     else this.view = { ...this.view!, revision_id: data.id, revision_number: data.number };
     return data ?? null;
   }

@@ -19,8 +19,9 @@ export function typing(event: KeyboardEvent): boolean {
   return !!target && (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable);
 }
 
-/** Run the key of a table that matches; held keys and keys with other modifiers are left alone. */
+/** Run the key of a table that matches; held keys and keys with other modifiers are left alone, and all while a box is open. */
 export function press(event: KeyboardEvent, table: Key[]): boolean {
+  if (event.view?.document.querySelector('dialog[open]')) return false;
   if (event.repeat || event.ctrlKey || event.metaKey || (!event.altKey && typing(event))) return false;
   const found = table.find((entry) => entry.key === named(event) && !!entry.alt === event.altKey);
   if (!found) return false;

@@ -77,5 +77,13 @@ export const namesIn = {
   variants: (plan: Plan): [string, string][] => (plan.variants ?? []).map((way) => [way.id, way.name]),
   stages: (plan: Plan, without?: Stage): [string, string][] =>
     plan.stages.filter((stage) => stage !== without).map((stage) => [stage.id, stage.title || stage.id]),
+  /** Checks, each as a reading of another may name it. */
+  checks: (plan: Plan): [string, string][] =>
+    plan.stages.flatMap((stage) =>
+      ('checks' in stage ? stage.checks : []).map((check): [string, string] => [
+        `${stage.id}/${check.id}`,
+        `${stage.title || stage.id}: ${check.what || check.id}`,
+      ]),
+    ),
   groups: (plan: Plan): [string, string][] => plan.groups.filter((g) => !g.like).map((g) => [g.id, g.name]),
 };

@@ -2,7 +2,7 @@
  * A run on this device. Taps go to the outbox first and are sent in order; inside a round the device walks on along
  * `ahead` by itself, so that it neither waits for the network nor holds any rule. At a decision it waits for the server.
  */
-import { api, must, sentence, type Schemas } from './api/client';
+import { api, BACKGROUND, must, problemText, type Schemas } from './api/client';
 import {
   answered,
   asSent,
@@ -18,6 +18,7 @@ import {
   type Waiting,
 } from './offline/outbox';
 import { walkOn, type Later, type Step } from './offline/walk';
+import { sentence } from './sentence';
 import { session } from './session.svelte';
 
 type View = Schemas['RunView'];
@@ -25,10 +26,10 @@ type View = Schemas['RunView'];
 const LOOK_MS = 2000;
 /** What is said back when something was kept that changes nothing on the screen. */
 const KEPT: Record<string, string> = {
-  note: 'Note kept.',
-  photo: 'Photo kept.',
-  suggest: 'Kept for the planner.',
-  problem: 'Problem kept: a supervisor accepts it by name.',
+  note: 'Note saved.',
+  photo: 'Photo saved.',
+  suggest: 'Saved for the planner.',
+  problem: 'Problem saved: a supervisor accepts it by name.',
   tool: 'The wrench is changed.',
   resume: 'Settled.',
 };
@@ -134,7 +135,8 @@ export class Run {
   }
 
   private async look(): Promise<void> {
-    const answer = await api.GET('/api/v1/runs/{id}', { params: { path: { id: this.id } } }).catch(() => null);
+    const asks = { params: { path: { id: this.id } }, headers: BACKGROUND };
+    const answer = await api.GET('/api/v1/runs/{id}', asks).catch(() => null);
     if (answer?.data && this.lost) this.take(answer.data);
     else if (this.lost) this.looking = setTimeout(() => void this.look(), LOOK_MS);
   }
@@ -247,7 +249,7 @@ export class Run {
       .catch(() => ({ data: undefined, error: undefined, response: undefined }));
     if (!data) {
       this.offline = !response || response.status >= 500;
-      this.said = this.offline ? '' : sentence(error);
+      this.said = this.offline ? '' : problemText(error);
       this.again();
       return;
     }
@@ -299,13 +301,13 @@ export class Run {
       if (data) event.payload = { ...event.payload, photo: data.id };
       else if (response?.status !== 422 && response?.status !== 413) {
         this.offline = !response || response.status >= 500;
-        if (!this.offline) this.said = sentence(error);
+        if (!this.offline) this.said = problemText(error);
         return false;
       } else {
         // its number in the row of events is taken: it stays as a note that says why there is no picture
-        this.said = sentence(error);
+        this.said = problemText(error);
         event.kind = 'note';
-        event.payload = { text: `A photo taken here could not be kept. ${this.said}` };
+        event.payload = { text: sentence('run.photo_not_saved', { why: this.said }) };
       }
       await pictureDone(event);
     }

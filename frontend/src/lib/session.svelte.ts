@@ -1,5 +1,6 @@
 /** Who is signed in. */
-import { api, must, setCsrf, type Problem, type Schemas } from './api/client';
+import { placeZone } from './figures';
+import { api, must, setCsrf, whenSignedOut, type Problem, type Schemas } from './api/client';
 
 /** Who was last signed in on this device: shows a kept run without network. What is sent is still checked by the server. */
 const KEPT = 'orthotorq-person';
@@ -12,7 +13,14 @@ class SessionState {
   /** The plant's own sign-on, by its name, and what it said when it failed. */
   signOn = $state<string | null>(null);
   said = $state('');
+  /** The time zone of the place, as it is said in a sentence. */
+  place = $state('');
   ready = $state(false);
+  /** Whose session here asks for the PIN again: what is on the screen stays behind the question. */
+  locked = $state<Schemas['Locked'] | null>(null);
+  /** Whether there is a password here, and whether the plant's sign-on has just asked the person anew. */
+  hasPassword = $state(true);
+  fresh = $state(false);
   /** True while the server has not been reached: the person is the one kept here. */
   unreached = $state(false);
 
@@ -37,9 +45,11 @@ class SessionState {
     this.take(must(await api.POST('/api/v1/session/hand-over', { body: { login, pin } })));
   }
 
+  /** Sign out, here and where the plant's sign-on let the person in. */
   async signOut(): Promise<void> {
-    await api.DELETE('/api/v1/session');
-    await this.load();
+    const { leave } = must(await api.DELETE('/api/v1/session'));
+    if (leave) location.assign(leave);
+    else await this.load();
   }
 
   /** Whether the person may call a use case: the server said so. */
@@ -49,17 +59,24 @@ class SessionState {
 
   private take(found: Schemas['SessionOut']): void {
     setCsrf(found.csrf);
-    this.person = found.person ?? null;
+    this.locked = found.locked ?? null;
+    this.hasPassword = found.has_password;
+    this.fresh = found.fresh;
+    // behind a lock the screen stays as it was
+    if (!this.locked) this.person = found.person ?? null;
     this.demo = found.demo;
     this.demoPassword = found.demo_password ?? null;
     this.demoPin = found.demo_pin ?? null;
     this.signOn = found.sign_on ?? null;
     this.said = found.said ?? '';
+    this.place = placeZone(found.time_zone);
     this.ready = true;
     this.unreached = false;
+    if (this.locked) return;
     if (this.person) localStorage.setItem(KEPT, JSON.stringify(this.person));
     else localStorage.removeItem(KEPT);
   }
 }
 
 export const session = new SessionState();
+whenSignedOut(() => void session.load().catch(() => undefined));

@@ -22,7 +22,7 @@ const token: Middleware = {
 /** A call that hangs is given up, so that what waits behind it goes on; a file may take longer on its way. */
 const ANSWER_MS = 30_000;
 const FILE_MS = 600_000;
-const SILENT = 'No answer from the server. See what was kept, then try again.';
+const SILENT = 'No answer from the server. Check what was saved, then try again.';
 
 const patience: Middleware = {
   onRequest({ request }) {
@@ -33,17 +33,36 @@ const patience: Middleware = {
   onError: ({ error }) => new Error(SILENT, { cause: error }),
 };
 
+let onSignedOut: () => void = () => undefined;
+
+/** What is done when the server no longer knows who asks: signed out elsewhere, or locked. */
+export function whenSignedOut(act: () => void): void {
+  onSignedOut = act;
+}
+
+const known: Middleware = {
+  onResponse({ response, request }) {
+    if (response.status === 401 && !request.url.includes('/api/v1/session')) onSignedOut();
+  },
+};
+
 export const api = createClient<paths>({ baseUrl: '/' });
-api.use(token, patience);
+api.use(token, patience, known);
+
+/** Header of what a screen asks by itself: it keeps no session awake. */
+export const BACKGROUND = { 'X-Background': '1' };
 
 /** What a person should read about a failed call. */
-export function sentence(error: unknown): string {
+export function problemText(error: unknown): string {
   const problem = error as Partial<Problem> | undefined;
   return problem?.detail ?? SILENT;
 }
 
+/** Header of a request that is sent again after the server has asked whether it is meant (409, code `confirm`). */
+export const CONFIRMED = { 'X-Confirmed': 'yes' };
+
 /** The data of an answer, or an Error with the sentence to show. */
 export function must<T>(answer: { data?: T; error?: unknown }): T {
-  if (answer.data === undefined) throw new Error(sentence(answer.error));
+  if (answer.data === undefined) throw new Error(problemText(answer.error));
   return answer.data;
 }

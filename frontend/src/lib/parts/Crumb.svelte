@@ -10,6 +10,7 @@
   {#each steps as [words, href], i (words)}
     <BreadcrumbItem
       {href}
+      class="ms-0 md:ms-0"
       icon={i ? undefined : none}
       linkClass="ms-0 md:ms-0 font-normal text-brine min-h-[24px]"
       spanClass="ms-0 md:ms-0 font-normal text-soft">{words}</BreadcrumbItem

@@ -35,7 +35,7 @@
     classes={{
       active: 'bg-transparent',
       inactive: 'bg-transparent',
-      button: 'justify-start gap-2 min-h-[24px] text-sm text-soft',
+      button: 'justify-start gap-2 min-h-(--word-height) text-sm text-soft',
       content: 'mt-1 grid gap-2',
     }}
   >

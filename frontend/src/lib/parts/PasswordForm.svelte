@@ -1,6 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import { sentence, type Problem } from '#lib/api/client.ts';
+  import { problemText, type Problem } from '#lib/api/client.ts';
   import SecretField from './SecretField.svelte';
 
   /** A new password, with the old one where there is one. */
@@ -30,7 +30,7 @@
     const problem = (await send(text, before).catch(() => ({}))) as Problem | undefined;
     busy = false;
     errors = Object.fromEntries((problem?.errors ?? []).map((e) => [e.path, e.text]));
-    failed = problem && !Object.keys(errors).length ? sentence(problem) : '';
+    failed = problem && !Object.keys(errors).length ? problemText(problem) : '';
     if (!problem) before = text = '';
   }
 </script>
@@ -38,7 +38,7 @@
 <form onsubmit={keep} class="grid max-w-md content-start gap-2">
   <input type="text" autocomplete="username" value={login} class="hidden" readonly />
   {#if old}
-    <SecretField label="Your password now" bind:value={before} error={errors.old} autocomplete="current-password" required />
+    <SecretField label="Current password" bind:value={before} error={errors.old} autocomplete="current-password" required />
   {/if}
   <SecretField
     label="New password"

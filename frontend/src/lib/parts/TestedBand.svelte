@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sentence } from '#lib/sentence.ts';
   import type { Schemas } from '../api/client';
 
   /** What tests of a compound say: every test a point, the band of all of them behind; one line for each kind of figure. */
@@ -28,9 +29,14 @@
   <figure class="text-sm">
     <figcaption>
       <b>{WORDS[one.what] ?? one.what}</b>: {said(one)}
-      <span class="soft">({one.count} tests on {one.threads.join(', ')})</span>
+      <span class="soft">{sentence('bench.tests_on', { count: one.count, threads: one.threads.join(', ') })}</span>
     </figcaption>
-    <svg viewBox="0 0 {WIDTH} 26" class="w-full max-w-[360px]" role="img" aria-label="{one.count} tests as points">
+    <svg
+      viewBox="0 0 {WIDTH} 26"
+      class="w-full max-w-[360px]"
+      role="img"
+      aria-label={sentence('bench.tests_points', { count: one.count })}
+    >
       <line x1="0" x2={WIDTH} y1="13" y2="13" class="axis" />
       {#if one.band}
         <rect x={x(one, one.band[0]!)} width={x(one, one.band[2]!) - x(one, one.band[0]!)} y="6" height="14" class="band" />

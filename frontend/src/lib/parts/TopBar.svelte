@@ -1,5 +1,4 @@
 <script lang="ts">
-  import Modal from 'flowbite-svelte/Modal.svelte';
   import Navbar from 'flowbite-svelte/Navbar.svelte';
   import NavBrand from 'flowbite-svelte/NavBrand.svelte';
   import NavHamburger from 'flowbite-svelte/NavHamburger.svelte';
@@ -7,10 +6,9 @@
   import NavUl from 'flowbite-svelte/NavUl.svelte';
   import type { Schemas } from '#lib/api/client.ts';
   import { session } from '#lib/session.svelte.ts';
+  import { helpFor } from '#lib/helpPages.ts';
   import { waitingOf } from '#lib/offline/outbox.ts';
   import Failure from './Failure.svelte';
-  import HandOver from './HandOver.svelte';
-  import GloveButton from './GloveButton.svelte';
   import Word from './Word.svelte';
 
   /** Where to go, who is here, night or day. */
@@ -53,11 +51,11 @@
 
 <header class="no-print">
   <Navbar fluid breakpoint="lg" navContainerClass="h-12 flex-nowrap p-0 md:p-0 max-w-none">
-    <NavBrand href="/shift" class="mr-6 text-[1.1rem] font-extrabold !text-ink !no-underline">Orthotorq</NavBrand>
+    <NavBrand href="/shift" class="mr-6 max-sm:mr-2 text-[1.1rem] font-extrabold !text-ink !no-underline">Orthotorq</NavBrand>
     <NavUl
       class="z-30 mr-auto bg-sheet max-lg:absolute max-lg:top-12 max-lg:left-0 lg:order-none"
       classes={{
-        ul: 'm-0 gap-4 border-0 lg:gap-5 bg-transparent p-0 max-lg:rounded-none max-lg:border-b max-lg:p-3 lg:h-12 lg:space-x-0',
+        ul: 'm-0 gap-4 border-0 lg:gap-5 bg-transparent p-0 max-lg:rounded-none max-lg:border-b max-lg:p-3 lg:h-12 lg:items-stretch lg:space-x-0',
       }}
     >
       {#each LINKS as [href, words] (href)}
@@ -69,30 +67,27 @@
             : 'border-transparent !text-soft'}">{words}</NavLi
         >
       {/each}
+      <li class="flex min-h-11 items-center sm:hidden"><Word href={helpFor(here)}>Help</Word></li>
+      <li class="flex min-h-11 items-center sm:hidden"><Word href="/account">Your account</Word></li>
+      <li class="flex min-h-11 items-center sm:hidden"><Word onclick={toggleTheme}>Night / day</Word></li>
     </NavUl>
-    <div class="flex items-center gap-4 text-sm whitespace-nowrap max-sm:gap-3">
-      <Word label="Search everywhere" title="f" onclick={onfind}>search</Word>
-      <Word onclick={toggleTheme} class="max-sm:hidden">night / day</Word>
-      <Word href="/account" title="Your account: password and sessions" class="font-normal">
+    <div class="flex items-center gap-4 text-sm whitespace-nowrap max-sm:gap-2">
+      <Word label="Search everywhere" title="f" onclick={onfind}>Search</Word>
+      <Word href={helpFor(here)} class="max-sm:hidden">Help</Word>
+      <Word onclick={toggleTheme} class="max-sm:hidden">Night / day</Word>
+      <Word href="/account" title="Your account: password and sessions" class="font-normal max-sm:hidden">
         <span class="max-lg:hidden">{person.name}, {person.roles.join(', ')}</span><span class="lg:hidden">account</span>
       </Word>
-      <Word onclick={() => (handing = true)} title="Somebody else takes over this device with a PIN">hand over</Word>
+      <Word onclick={() => (handing = true)} title="Another person continues on this device with a PIN">Change user</Word>
       <Word onclick={leave}>Sign out</Word>
-      <NavHamburger class="m-0" />
+      <NavHamburger class="m-0 max-sm:p-1.5" />
     </div>
   </Navbar>
   <Failure text={failed} />
 </header>
-{#if handing}<HandOver onclose={() => (handing = false)} />{/if}
+{#if handing}
+  {#await import('./HandOver.svelte') then { default: HandOver }}<HandOver onclose={() => (handing = false)} />{/await}
+{/if}
 {#if asking}
-  <Modal bind:open={asking} title="{unsent} of your taps are not sent yet" size="sm">
-    <p>
-      They stay on this device under your name, and are sent when you sign in here again. Nobody else sends them. Until then the
-      record lacks them.
-    </p>
-    <div class="grid gap-2 sm:grid-cols-2">
-      <GloveButton onclick={() => (asking = false)}>Stay signed in</GloveButton>
-      <GloveButton look="quiet" onclick={out}>Sign out, keep them here</GloveButton>
-    </div>
-  </Modal>
+  {#await import('./Unsent.svelte') then { default: Unsent }}<Unsent bind:open={asking} count={unsent} onout={out} />{/await}
 {/if}

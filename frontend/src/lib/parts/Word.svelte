@@ -13,15 +13,21 @@
     disabled?: boolean;
     /** What is wrong is mended by it. */
     invalid?: boolean;
+    target?: '_blank';
+    rel?: string;
+    download?: boolean;
     class?: string;
     children: Snippet;
   }
-  let { onclick, href, label, title, disabled, invalid, class: more = '', children }: Props = $props();
+  let { onclick, href, label, title, disabled, invalid, target, rel, download, class: more = '', children }: Props = $props();
 </script>
 
 <Button
   color="alternative"
   {href}
+  {target}
+  {rel}
+  {download}
   {title}
   {disabled}
   {onclick}

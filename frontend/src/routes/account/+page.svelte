@@ -5,9 +5,11 @@
   import Failure from '#lib/parts/Failure.svelte';
   import PasswordForm from '#lib/parts/PasswordForm.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
 
   import Factors from './Factors.svelte';
+  import PageHead from '#lib/parts/PageHead.svelte';
 
   /** One's own password and sessions. */
   const asked = new Asked<Schemas['SessionList']>();
@@ -30,23 +32,25 @@
 </script>
 
 <svelte:head><title>Your account · Orthotorq</title></svelte:head>
-<div class="mx-auto max-w-3xl px-6 py-6">
-  <h1>{session.person?.name}</h1>
-  <p class="soft mb-6">{session.person?.login}, {session.person?.roles.join(', ')}</p>
+<PageHead title={session.person?.name ?? ''} about="{session.person?.login}, {session.person?.roles.join(', ')}" />
+<div class="page">
   <Failure text={asked.failed || ended.failed} />
   <h2 class="mb-3 border-b border-ink pb-1">Password</h2>
-  <PasswordForm field="new" old action="Change it" send={change} login={session.person?.login ?? ''} />
+  <PasswordForm field="new" old action="Change password" send={change} login={session.person?.login ?? ''} />
   <p role="status" class="mt-2 min-h-6">{said}</p>
   <Factors />
-  <h2 class="mt-6 border-b border-ink pb-1">Where you are signed in</h2>
+  <h2 class="mt-6 border-b border-ink pb-1">Your sessions</h2>
   <ul>
     {#each asked.value?.items ?? [] as one (one.id)}
       <li class="flex items-baseline justify-between gap-x-6 border-b py-2">
         <span>
-          since {day(one.at)}, {clock(one.at)} · last used {day(one.seen_at)}, {clock(one.seen_at)}
+          {sentence('account.session', {
+            since: `${day(one.at)}, ${clock(one.at)}`,
+            used: `${day(one.seen_at)}, ${clock(one.seen_at)}`,
+          })}
           <span class="soft block text-sm">{one.agent || 'a program'}</span>
         </span>
-        {#if one.this}<b>here</b>{:else}<Word onclick={() => void end(one.id)}>end it</Word>{/if}
+        {#if one.this}<b>here</b>{:else}<Word onclick={() => void end(one.id)}>End session</Word>{/if}
       </li>
     {/each}
   </ul>

@@ -1,14 +1,18 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import { api, sentence, type Problem, type Schemas } from '#lib/api/client.ts';
+  import { api, problemText, type Problem, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
+  import FreshSignOn from '#lib/parts/FreshSignOn.svelte';
   import SecretField from '#lib/parts/SecretField.svelte';
+  import { sentence } from '#lib/sentence.ts';
+  import { session } from '#lib/session.svelte.ts';
 
   /** A PIN for shared tablets, and one-time codes. */
   const asked = new Asked<Schemas['Factors']>();
   void asked.ask(() => api.GET('/api/v1/factors'));
   let password = $state('');
+  const proven = $derived(!!password || session.fresh);
   let pin = $state('');
   let code = $state('');
   let said = $state('');
@@ -21,7 +25,7 @@
     const { data, error } = await asks().catch(() => ({ error: {}, data: undefined }));
     const problem = error as Problem | undefined;
     errors = Object.fromEntries((problem?.errors ?? []).map((e) => [e.path, e.text]));
-    failed = problem && !Object.keys(errors).length ? sentence(problem) : '';
+    failed = problem && !Object.keys(errors).length ? problemText(problem) : '';
     said = problem ? '' : words;
     if (problem) return;
     password = pin = code = '';
@@ -41,19 +45,24 @@
 
 <section class="mt-6">
   <h2 class="mb-3 border-b border-ink pb-1">PIN and one-time codes</h2>
-  <Failure text={asked.failed || failed} />
+  <Failure text={asked.failed || failed || session.said} />
   <p class="soft mb-3 max-w-[70ch]">
-    With a PIN you sign on a shared tablet and take it over from somebody else. With one-time codes every sign-in also asks for
-    the number that an app on your own phone shows.
+    With a PIN you sign on a shared tablet and continue there after another person. With one-time codes every sign-in also asks
+    for the number that an app on your own phone shows.
   </p>
   <div class="grid max-w-3xl gap-x-10 gap-y-2 md:grid-cols-2">
     <div class="grid content-start gap-2 md:col-span-2 md:max-w-md">
-      <SecretField
-        label="Your password, for each change here"
-        bind:value={password}
-        error={errors.password}
-        autocomplete="current-password"
-      />
+      {#if session.fresh}
+        <p>You have just signed in again: changes here need no password now.</p>
+      {:else}
+        {#if session.hasPassword}<SecretField
+            label="Your password, to confirm each change here"
+            bind:value={password}
+            error={errors.password}
+            autocomplete="current-password"
+          />{/if}
+        {#if session.signOn}<FreshSignOn />{/if}
+      {/if}
     </div>
     <form
       class="grid content-start gap-2"
@@ -64,9 +73,8 @@
     >
       <SecretField label={asked.value?.pin ? 'New PIN' : 'PIN'} bind:value={pin} error={errors.pin} digits autocomplete="off" />
       <p class="flex gap-2">
-        <Button type="submit" disabled={!password || !pin}>{asked.value?.pin ? 'Change the PIN' : 'Set the PIN'}</Button>
-        {#if asked.value?.pin}<Button color="alternative" disabled={!password} onclick={() => void setPin('')}
-            >Take it away</Button
+        <Button type="submit" disabled={!proven || !pin}>{asked.value?.pin ? 'Change the PIN' : 'Set the PIN'}</Button>
+        {#if asked.value?.pin}<Button color="alternative" disabled={!proven} onclick={() => void setPin('')}>Remove PIN</Button
           >{/if}
       </p>
     </form>
@@ -77,21 +85,23 @@
         void codes('confirm', 'One-time codes are on.');
       }}
     >
-      <b>One-time codes are {asked.value?.codes ? 'on' : 'off'}</b>
+      <b>{sentence('account.codes', { state: asked.value?.codes ? 'on' : 'off' })}</b>
       {#if made?.secret}
         <p class="soft">Scan this with the app on your phone, or type the letters into it; then give the code that it shows.</p>
         <img src={made.picture} alt="" width="164" height="164" class="bg-white" />
         <code class="text-sm break-all">{made.secret}</code>
         <SecretField label="First code" bind:value={code} error={errors.code} digits seen autocomplete="one-time-code" />
-        <p><Button type="submit" disabled={!code}>Turn them on</Button></p>
+        <p><Button type="submit" disabled={!code}>Turn on one-time codes</Button></p>
       {:else if asked.value?.codes}
         <p>
-          <Button color="alternative" disabled={!password} onclick={() => void codes('end', 'One-time codes are off.')}
-            >Turn them off</Button
+          <Button color="alternative" disabled={!proven} onclick={() => void codes('end', 'One-time codes are off.')}
+            >Turn off one-time codes</Button
           >
         </p>
       {:else}
-        <p><Button color="alternative" disabled={!password} onclick={() => void codes('begin', '')}>Set them up</Button></p>
+        <p>
+          <Button color="alternative" disabled={!proven} onclick={() => void codes('begin', '')}>Set up one-time codes</Button>
+        </p>
       {/if}
     </form>
   </div>

@@ -1,13 +1,13 @@
 <script lang="ts">
-  import Button from 'flowbite-svelte/Button.svelte';
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
-  import Crumb from '#lib/parts/Crumb.svelte';
   import DueLine from '#lib/parts/Due/DueLine.svelte';
   import Failure from '#lib/parts/Failure.svelte';
   import Month from './Month.svelte';
   import { monthOf, shifted } from './month.ts';
   import Subscribe from './Subscribe.svelte';
+  import PageHead from '#lib/parts/PageHead.svelte';
+  import Word from '#lib/parts/Word.svelte';
 
   /** What comes when: one month, and what has no day yet. */
   const asked = new Asked<Schemas['DueList']>();
@@ -20,16 +20,14 @@
 </script>
 
 <svelte:head><title>Calendar · Orthotorq</title></svelte:head>
-<div class="mx-auto max-w-5xl px-6 py-6">
-  <Crumb steps={[['Shift', '/shift'], ['Calendar']]} />
-  <div class="mb-4 flex flex-wrap items-center justify-between gap-3">
-    <h1>What comes when</h1>
-    <div class="flex gap-2">
-      <Button color="alternative" onclick={() => (month = shifted(month, -1))}>Month before</Button>
-      <Button color="alternative" onclick={() => (month = monthOf(new Date()))}>This month</Button>
-      <Button color="alternative" onclick={() => (month = shifted(month, 1))}>Month after</Button>
-    </div>
-  </div>
+<PageHead where={[['Shift', '/shift'], ['Calendar']]} title="Calendar">
+  {#snippet quiet()}
+    <Word onclick={() => (month = shifted(month, -1))}>Previous month</Word>
+    <Word onclick={() => (month = monthOf(new Date()))}>This month</Word>
+    <Word onclick={() => (month = shifted(month, 1))}>Next month</Word>
+  {/snippet}
+</PageHead>
+<div class="page">
   <Failure text={asked.failed} />
   <Month {month} dues={all} />
   {#each [['Now', now, 'Nothing is due today.'], ['In this month', coming, 'Nothing else falls into this month.'], ['Without a day', open, 'Everything has its day.']] as const as [title, dues, empty] (title)}

@@ -6,11 +6,14 @@
   import TableHead from 'flowbite-svelte/TableHead.svelte';
   import TableHeadCell from 'flowbite-svelte/TableHeadCell.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import { sentence } from '#lib/sentence.ts';
   import { weeksOf } from './month.ts';
 
   /** One month: what falls on each day, and the days between which a forecast lies. */
   let { month, dues }: { month: string; dues: Schemas['DueView'][] } = $props();
   const title = $derived(new Date(`${month}-15T12:00:00`).toLocaleDateString([], { month: 'long', year: 'numeric' }));
+  /** From a Monday on. */
+  const WEEKDAYS = Array.from({ length: 7 }, (_, i) => new Date(2024, 0, 1 + i).toLocaleDateString([], { weekday: 'short' }));
   const of = (day: string) => dues.filter((due) => due.day === day);
   const within = (day: string) =>
     dues.filter((due) => due.low && due.high && due.low <= day && day <= due.high && due.day !== day);
@@ -20,7 +23,7 @@
 <h2 class="mb-1">{title}</h2>
 <Table border={false} class="table-fixed">
   <TableHead>
-    {#each ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as words (words)}<TableHeadCell>{words}</TableHeadCell>{/each}
+    {#each WEEKDAYS as words (words)}<TableHeadCell>{words}</TableHeadCell>{/each}
   </TableHead>
   <TableBody>
     {#each weeksOf(month) as week, i (i)}
@@ -37,7 +40,10 @@
                 >
               {/each}
               {#each within(day) as due (due.joint_id + due.rule)}
-                <span class="mt-0.5 block h-[3px] bg-load" title="{due.equipment_tag} {due.joint_name} may fall due here"></span>
+                <span
+                  class="mt-0.5 block h-[3px] bg-load"
+                  title={sentence('due.may_fall', { tag: due.equipment_tag, joint: due.joint_name })}
+                ></span>
               {/each}
             {/if}
           </TableBodyCell>

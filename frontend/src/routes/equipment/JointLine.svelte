@@ -1,12 +1,15 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Schemas } from '#lib/api/client.ts';
+  import ConditionMark from '#lib/parts/Condition/ConditionMark.svelte';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
   import RunLink from '#lib/parts/RunLink.svelte';
   import { day, whole } from '#lib/figures.ts';
+  import { sentence } from '#lib/sentence.ts';
 
   /** One joint of a machine: its glyph, what it is, how far its plan and its last run are. */
   let { joint }: { joint: Schemas['JointView'] } = $props();
+  const COLOURS: Record<string, string> = { do_not_use: 'font-semibold text-stop', proven: 'soft' };
   const plan = $derived(joint.plans[0]);
   const run = $derived(joint.runs[0]);
 </script>
@@ -32,14 +35,19 @@
         {joint.dues[0].state === 'overdue' ? 'overdue since' : 'due'}
         {whole(joint.dues[0].day)}
       </p>{/if}
-    {#if joint.standing.due}<p class="text-sm font-semibold text-caution">{joint.standing.words}</p>{/if}
+    <p class="flex gap-2 text-sm {COLOURS[joint.condition.word] ?? ''}">
+      <ConditionMark word={joint.condition.word} /><span>{joint.condition.words}</span>
+    </p>
     <p class="soft text-sm">
-      {#if plan?.revision_number}revision {plan.revision_number}, released {day(plan.released_at!)}{:else if plan}draft only{/if}
-      {#if run}· last run <RunLink {run}>{run.number}</RunLink>, {run.status_text}{/if}
+      {#if plan?.revision_number}{sentence('plan.revision', {
+          number: plan.revision_number,
+          day: day(plan.released_at!),
+        })}{:else if plan}draft only{/if}
+      {#if run}· <RunLink {run}>{sentence('joint.last_run', { number: run.number, status: run.status_text })}</RunLink>{/if}
     </p>
   </div>
   <div class="col-span-2 flex gap-2 sm:col-span-1">
-    {#if plan}<Button color="alternative" href="/plans/{plan.id}">Bench</Button>{/if}
-    <Button color={joint.next_step.work ? 'primary' : 'alternative'} href="/joints/{joint.id}">{joint.next_step.words}</Button>
+    {#if plan}<Button color="alternative" href="/plans/{plan.id}">Open Bench</Button>{/if}
+    <Button color="alternative" href="/joints/{joint.id}">{joint.next_step.words}</Button>
   </div>
 </li>

@@ -3,6 +3,7 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import RegisterForm, { jointFields, type Field } from '#lib/parts/RegisterForm/RegisterForm.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import type { EquipmentList } from './equipment.svelte.ts';
   import JointLine from './JointLine.svelte';
 
@@ -28,8 +29,11 @@
     </h2>
     {#if may}
       <span class="flex gap-4 text-sm">
-        <Word label="Change {machine.name}" onclick={() => (list.form = { what: 'change', id: machine.id })}>change</Word>
-        <Word label="New joint of {machine.name}" onclick={() => (list.form = { what: 'joint', id: machine.id })}>new joint</Word>
+        <Word label="Change {machine.name}" onclick={() => (list.form = { what: 'change', id: machine.id })}>Change</Word>
+        <Word
+          label={sentence('machine.new_joint', { machine: machine.name })}
+          onclick={() => (list.form = { what: 'joint', id: machine.id })}>New joint</Word
+        >
       </span>
     {/if}
   </div>
@@ -38,23 +42,23 @@
       title="Change this machine"
       {fields}
       values={{ tag: machine.tag, name: machine.name, site: machine.site, area: machine.area }}
-      action="Keep it"
+      action="Save"
       send={list.keepMachine}
       onclose={close}
     />
   {:else if open === 'joint' && kinds.length}
     <RegisterForm
-      title="A new joint of {machine.name}"
+      title={sentence('machine.new_joint', { machine: machine.name })}
       fields={jointFields(kinds)}
       values={{ kind: kinds[0]!.value }}
-      action="Keep it and begin its plan"
+      action="Save and create plan"
       send={list.keepJoint}
       onclose={close}
     />
   {/if}
   <ul>
     {#each machine.joints as joint (joint.id)}<JointLine {joint} />{:else}<li class="soft py-3">
-        No joint is registered here yet{may ? ': begin with “new joint”' : ''}.
+        {may ? 'No joint is registered here yet. Press “New joint”.' : 'No joint is registered here yet.'}
       </li>{/each}
   </ul>
 </section>

@@ -43,13 +43,13 @@ export class EquipmentList {
   }
 
   /** Keep a machine as typed; gives the problem back when there is one. */
-  keepMachine = async (texts: Record<string, string>): Promise<unknown> => {
+  keepMachine = async (texts: Record<string, string>, headers = {}): Promise<unknown> => {
     const body = { tag: texts.tag ?? '', name: texts.name ?? '', area: texts.area ?? '', site: texts.site ?? '' };
     const { what, id } = this.form!;
     const { error } =
       what === 'machine'
-        ? await api.POST('/api/v1/equipment', { body })
-        : await api.PUT('/api/v1/equipment/{id}', { params: { path: { id } }, body });
+        ? await api.POST('/api/v1/equipment', { body, headers })
+        : await api.PUT('/api/v1/equipment/{id}', { params: { path: { id } }, body, headers });
     if (error) return error;
     if (what === 'machine') this.sought = body.tag.trim();
     this.form = null;
@@ -65,9 +65,9 @@ export class EquipmentList {
     await this.load();
   };
 
-  keepJoint = async (texts: Record<string, string>): Promise<unknown> => {
+  keepJoint = async (texts: Record<string, string>, headers = {}): Promise<unknown> => {
     const body = { equipment: this.form!.id, tag: texts.tag ?? '', name: texts.name ?? '', kind: texts.kind ?? '' };
-    const { data, error } = await api.POST('/api/v1/joints', { body });
+    const { data, error } = await api.POST('/api/v1/joints', { body, headers });
     if (!data) return error;
     await goto(`/joints/${data.id}`);
   };

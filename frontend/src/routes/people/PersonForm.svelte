@@ -3,7 +3,7 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import Checkbox from 'flowbite-svelte/Checkbox.svelte';
   import Helper from 'flowbite-svelte/Helper.svelte';
-  import { sentence, type Problem, type Schemas } from '#lib/api/client.ts';
+  import { problemText, type Problem, type Schemas } from '#lib/api/client.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
 
@@ -29,7 +29,7 @@
     const problem = (await send({ login, name, roles: given, active }).catch(() => ({}))) as Problem | undefined;
     sending = false;
     errors = Object.fromEntries((problem?.errors ?? []).map((e) => [e.path, e.text]));
-    failed = problem && !Object.keys(errors).length ? sentence(problem) : '';
+    failed = problem && !Object.keys(errors).length ? problemText(problem) : '';
   }
   const turn = (role: string, on: boolean) => (given = on ? [...given, role] : given.filter((one) => one !== role));
 </script>
@@ -37,9 +37,9 @@
 <form
   class="grid gap-3 py-4 {person ? '' : 'border-b'}"
   onsubmit={keep}
-  aria-label={person ? `Change ${person.name}` : 'Invite somebody'}
+  aria-label={person ? `Change ${person.name}` : 'Invite person'}
 >
-  <p class="font-bold">{person ? `Change ${person.name}` : 'Invite somebody'}</p>
+  <p class="font-bold">{person ? `Change ${person.name}` : 'Invite person'}</p>
   <div class="grid gap-3 sm:grid-cols-2">
     {#if !person}
       <QuantityField
@@ -53,7 +53,7 @@
     <QuantityField label="Name" value={name} example="Nell Arden" error={errors.name} onchange={(text) => (name = text)} />
   </div>
   <fieldset class="flex flex-wrap gap-x-6 gap-y-2">
-    <legend class="mb-1 text-sm">Works as</legend>
+    <legend class="mb-1 text-sm">Roles</legend>
     {#each roles as role (role)}
       <Checkbox
         checked={given.includes(role)}
@@ -65,12 +65,12 @@
   </fieldset>
   {#if person}
     <Checkbox checked={active} onchange={(e) => (active = (e.currentTarget as HTMLInputElement).checked)} class="min-h-8"
-      >In action. Who is not is signed out at once and cannot sign in; every record keeps the name.</Checkbox
+      >Active. Who is deactivated is signed out at once and cannot sign in; every record keeps the name.</Checkbox
     >
   {/if}
   <Failure text={failed} />
   <div class="flex gap-2">
-    <Button type="submit" disabled={sending}>{person ? 'Keep it' : 'Make the link'}</Button>
-    <Button color="alternative" onclick={onclose}>Leave it</Button>
+    <Button type="submit" disabled={sending}>{person ? 'Save' : 'Create link'}</Button>
+    <Button color="alternative" onclick={onclose}>Cancel</Button>
   </div>
 </form>

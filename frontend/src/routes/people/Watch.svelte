@@ -23,7 +23,7 @@
 
 <section class="mt-8">
   <h2 class="border-b border-ink pb-1">
-    Watched <span class="soft font-normal">· who signed in, was refused, signed, took data out</span>
+    Security log <span class="soft font-normal">· sign-ins, refusals, signatures, exports</span>
   </h2>
   <Failure text={asked.failed} />
   <div class="overflow-x-auto">
@@ -45,6 +45,6 @@
     </Table>
   </div>
   {#if asked.value?.next}
-    <Button color="alternative" class="mt-3" onclick={() => void load(asked.value!.next!)}>Earlier ones</Button>
+    <Button color="alternative" class="mt-3" onclick={() => void load(asked.value!.next!)}>Earlier entries</Button>
   {/if}
 </section>

@@ -1,13 +1,14 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import Crumb from '#lib/parts/Crumb.svelte';
   import Failure from '#lib/parts/Failure.svelte';
   import FilePick from '#lib/parts/FilePick.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
   import { RegisterImport } from './register.svelte.ts';
   import Said from './Said.svelte';
+  import PageHead from '#lib/parts/PageHead.svelte';
 
   /** Registers as files: out as CSV or XLSX; in only after what would change was looked at. */
   const work = new RegisterImport();
@@ -26,10 +27,9 @@
   $effect(() => () => untrack(() => work.leave()));
 </script>
 
-<svelte:head><title>Lists in and out · Orthotorq</title></svelte:head>
-<div class="mx-auto max-w-4xl px-6 py-6">
-  <Crumb steps={[['Equipment', '/equipment'], ['Lists in and out']]} />
-  <h1 class="mb-3">Lists in and out</h1>
+<svelte:head><title>Import and export · Orthotorq</title></svelte:head>
+<PageHead where={[['Equipment', '/equipment'], ['Import and export']]} title="Import and export" />
+<div class="page">
   <div class="flex flex-wrap items-end gap-3">
     <div class="w-56">
       <QuantityField
@@ -39,18 +39,17 @@
         onchange={(to) => ((name = to), work.leave())}
       />
     </div>
-    <Button color="alternative" href="/api/v1/registers/{name}?kind=csv">Out as CSV</Button>
-    <Button color="alternative" href="/api/v1/registers/{name}?kind=xlsx">Out as XLSX</Button>
+    <Button color="alternative" href="/api/v1/registers/{name}?kind=csv">Export CSV</Button>
+    <Button color="alternative" href="/api/v1/registers/{name}?kind=xlsx">Export XLSX</Button>
     {#if session.may('registers.look_at_register')}<FilePick
-        words="Look at a file …"
+        words="Choose file …"
         accept=".csv,.txt,.tsv,.xlsx"
         onpick={(file) => void work.look(name, file)}
         class={PICK}
       />{/if}
   </div>
   <p class="soft mt-2 text-sm">
-    Headings: {LISTS.find(([id]) => id === name)![2]}. What stands under the same tag or serial is changed, what is new is added,
-    nothing is ever taken out.
+    {sentence('lists.headings', { headings: LISTS.find(([id]) => id === name)![2] })}
   </p>
   <Failure text={work.failed} class="mt-3" />
   {#if work.job}<Said {work} />{/if}

@@ -1,5 +1,5 @@
 /** A register read from a file: looked at, then taken, each as a job that is asked about until it has ended. */
-import { api, must, type Schemas } from '#lib/api/client.ts';
+import { api, BACKGROUND, CONFIRMED, must, type Schemas } from '#lib/api/client.ts';
 
 export class RegisterImport {
   job = $state.raw<Schemas['RegisterJob'] | null>(null);
@@ -30,10 +30,17 @@ export class RegisterImport {
     );
   }
 
-  /** Take what was looked at. */
-  async take(): Promise<void> {
+  /** Import what was previewed; `confirmed` answers the questions of its rows. */
+  async take(confirmed: boolean): Promise<void> {
     const id = this.job!.id;
-    await this.follow(async () => must(await api.POST('/api/v1/register-jobs/{id}/take', { params: { path: { id } } })));
+    await this.follow(async () =>
+      must(
+        await api.POST('/api/v1/register-jobs/{id}/take', {
+          params: { path: { id } },
+          headers: confirmed ? CONFIRMED : {},
+        }),
+      ),
+    );
   }
 
   /** Stop the job. */
@@ -48,7 +55,7 @@ export class RegisterImport {
     try {
       const { id } = await begin();
       do {
-        const job = must(await api.GET('/api/v1/register-jobs/{id}', { params: { path: { id } } }));
+        const job = must(await api.GET('/api/v1/register-jobs/{id}', { params: { path: { id } }, headers: BACKGROUND }));
         if (own !== this.turn) return;
         this.job = job;
         if (this.going) await new Promise((done) => setTimeout(done, 400));

@@ -11,6 +11,8 @@
   import { clock, day } from '#lib/figures.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import RunLink from '#lib/parts/RunLink.svelte';
+  import PageHead from '#lib/parts/PageHead.svelte';
+  import Word from '#lib/parts/Word.svelte';
 
   const page = new Asked<Schemas['RunList']>();
   let runs = $state<Schemas['RunHead'][]>([]);
@@ -24,16 +26,15 @@
 </script>
 
 <svelte:head><title>Runs · Orthotorq</title></svelte:head>
-<div class="mx-auto max-w-5xl px-6 py-6">
-  <div class="mb-4 flex items-center justify-between gap-4">
-    <h1>Runs</h1>
-    <Button color="alternative" href="/runs/files">Readings and records from files</Button>
-  </div>
+<PageHead title="Runs" about="Every run of this place, newest first">
+  {#snippet quiet()}<Word href="/runs/files">Import readings and records</Word>{/snippet}
+</PageHead>
+<div class="page">
   <Failure text={page.failed} />
   {#if runs.length}
     <Table border={false}>
       <TableHead>
-        {#each ['Run', 'Joint', 'Plan', 'State', 'Begun', 'By'] as words (words)}<TableHeadCell>{words}</TableHeadCell>{/each}
+        {#each ['Run', 'Joint', 'Plan', 'State', 'Started', 'By'] as words (words)}<TableHeadCell>{words}</TableHeadCell>{/each}
       </TableHead>
       <TableBody>
         {#each runs as run (run.id)}

@@ -10,12 +10,12 @@
 <section class="min-w-0">
   <h2 class="border-b border-ink pb-1">
     {list.title}
-    {#if list.count}<span class="soft font-normal">· {list.count}</span>{/if}
+    {#if list.count}<span class="soft font-normal">{list.count}</span>{/if}
   </h2>
   <ul>
     {#each list.lines as line (line.href + line.title)}
       <li class="flex gap-2 border-b py-2">
-        {#if line.marked}<span class="pt-[3px]"><Mark severity="caution" /></span>{/if}
+        {#if line.marked}<span class="pt-[3px]"><Mark severity={list.id === 'unfit' ? 'stop' : 'caution'} /></span>{/if}
         <div class="min-w-0 flex-1">
           <p><a href={line.href} class="font-semibold">{line.title}</a></p>
           <p class="soft text-sm">{line.where}{line.where && line.words ? ' · ' : ''}{line.words}</p>

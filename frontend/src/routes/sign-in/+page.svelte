@@ -4,8 +4,9 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
-  import { sentence } from '#lib/api/client.ts';
+  import { problemText } from '#lib/api/client.ts';
   import SecretField from '#lib/parts/SecretField.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
   import DemoPeople from './DemoPeople.svelte';
 
@@ -28,7 +29,7 @@
     try {
       const problem = await session.signIn(login, password, code);
       if (problem) {
-        error = sentence(problem);
+        error = problemText(problem);
         coded = problem.errors?.[0]?.path === 'code';
         code = '';
         return;
@@ -81,7 +82,7 @@
           color="alternative"
           class="justify-center"
           href="/api/v1/session/sign-on?to={encodeURIComponent(to)}"
-          rel="external">Sign in with your {session.signOn}</Button
+          rel="external">{sentence('sign.in', { provider: session.signOn })}</Button
         >
       {/if}
     </form>

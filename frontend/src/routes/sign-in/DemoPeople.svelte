@@ -1,5 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
 
   /** The people of the demo, each one press away. */
@@ -8,7 +9,7 @@
 
 <section class="border-l pl-10">
   <h2>Demo: Vellmark Saltworks</h2>
-  <p class="soft mb-4">A made-up salt works. Enter as one of its people; each has the password “{session.demoPassword}”.</p>
+  <p class="soft mb-4">{sentence('sign.demo', { password: session.demoPassword })}</p>
   <ul class="divide-y border-y">
     {#each session.demo as person (person.login)}
       <li>

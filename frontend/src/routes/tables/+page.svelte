@@ -10,6 +10,8 @@
   import OwnEntries from './OwnEntries.svelte';
   import Rows from './Rows.svelte';
   import { LESSONS, OWN, Sheets } from './sheets.svelte.ts';
+  import PageHead from '#lib/parts/PageHead.svelte';
+  import Word from '#lib/parts/Word.svelte';
 
   const sheets = new Sheets(untrack(() => page.url.searchParams));
   catalogue.need();
@@ -24,17 +26,19 @@
       href: sheets.address(s.id),
       note: sheets.sought.trim() ? String(sheets.matches(s).length) : '',
     })),
-    { id: OWN, words: 'Own entries', href: sheets.address(OWN) },
-    { id: LESSONS, words: 'What our records teach', href: sheets.address(LESSONS) },
+    { id: OWN, words: 'Custom entries', href: sheets.address(OWN) },
+    { id: LESSONS, words: 'Friction from our records', href: sheets.address(LESSONS) },
   ]);
 </script>
 
 <svelte:head><title>Tables · Orthotorq</title></svelte:head>
-<div class="grid gap-6 px-6 py-5 md:grid-cols-[190px_minmax(0,1fr)]">
+<PageHead title="Tables" about={sheets.list.value ? `Edition ${sheets.list.value.edition}` : ''}>
+  {#snippet quiet()}<Word href="/sums/identify">Identify a thread</Word>{/snippet}
+</PageHead>
+<div class="page grid gap-8 md:grid-cols-[190px_minmax(0,1fr)]">
   <div class="grid content-start gap-3">
     <QuantityField label="Find in all tables" value={sheets.sought} onchange={sheets.seek} />
     <SideList label="Tables" items={list} chosen={sheets.chosen} />
-    <p class="text-sm"><a href="/sums/identify">Which thread is it?</a></p>
   </div>
   <section class="min-w-0">
     <Failure text={sheets.list.failed || sheets.own.failed || catalogue.failed} />
@@ -43,10 +47,10 @@
     {:else if sheets.chosen === LESSONS}
       <Lessons onkept={() => void sheets.load()} />
     {:else if sheets.sheet}
-      <h1>{sheets.sheet.title}</h1>
-      <p class="soft mb-3 text-sm">Edition {sheets.list.value?.edition} · {sheets.sheet.source}</p>
+      <h2 class="!text-xl">{sheets.sheet.title}</h2>
+      <p class="soft mb-3 text-sm">{sheets.sheet.source}</p>
       {#if sheets.sheet.id === 'marks'}<HeadMarks rows={sheets.rows} />{/if}
       <Rows {sheets} sheet={sheets.sheet} />
-    {/if}
+    {:else if sheets.list.value}<p class="soft">There is no such table. Choose one of the list.</p>{/if}
   </section>
 </div>

@@ -11,6 +11,7 @@
   import { day, digits } from '#lib/figures.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
 
   /** What our own records teach: each with its evidence, and nothing of it taken by itself. */
@@ -32,17 +33,15 @@
 </script>
 
 <div class="mb-3 flex flex-wrap items-center justify-between gap-3">
-  <h1>What our records teach</h1>
-  {#if session.may('reference.look_anew')}<Button color="alternative" disabled={asked.busy} onclick={anew}
-      >Look at them anew</Button
-    >{/if}
+  <h2 class="!text-xl">Friction from our records</h2>
+  {#if session.may('reference.look_anew')}<Button color="alternative" disabled={asked.busy} onclick={anew}>Refresh</Button>{/if}
 </div>
 <p class="soft mb-3">
   Gathered every night from runs and tests of this place. Nothing here changes a plan: a planner keeps a band as an own compound,
   and chooses it where it fits.
 </p>
 <Failure text={asked.failed || kept.failed} />
-{#if taken}<p role="status" class="mb-3">{taken}: kept under Own entries, to be chosen on the Bench.</p>{/if}
+{#if taken}<p role="status" class="mb-3">{sentence('tables.saved', { compound: taken })}</p>{/if}
 <Table border={false}>
   <TableHead>
     {#each ['About', 'Low – typical – high', 'Values', 'From, to', 'How it is found', ''] as words, i (i)}<TableHeadCell
@@ -59,7 +58,7 @@
         <TableBodyCell>{one.words}</TableBodyCell>
         <TableBodyCell>
           {#if one.proposal && session.may('registers.save_own_entry')}<Word onclick={() => keep(one)}
-              >keep as an own compound</Word
+              >Save as custom compound</Word
             >{/if}
         </TableBodyCell>
       </TableBodyRow>

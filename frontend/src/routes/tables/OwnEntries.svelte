@@ -1,6 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import { api, sentence } from '#lib/api/client.ts';
+  import { api, problemText } from '#lib/api/client.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import { day } from '#lib/figures.ts';
   import Failure from '#lib/parts/Failure.svelte';
@@ -31,27 +31,27 @@
   }
   async function drop(id: string) {
     const { error } = await api.DELETE('/api/v1/own-entries/{id}', { params: { path: { id } } }).catch(() => ({ error: {} }));
-    entry.failed = error ? sentence(error) : '';
+    entry.failed = error ? problemText(error) : '';
     await sheets.load();
   }
 </script>
 
-<h1>Own entries</h1>
+<h2 class="!text-xl">Custom entries</h2>
 <p class="soft mb-3">
-  Kept apart from the shipped tables. A plan that uses one holds a copy, so that released plans do not change.
+  Separate from the shipped tables. A plan that uses one holds a copy, so that released plans do not change.
 </p>
 {#each sheets.own.value?.items ?? [] as one (one.id)}
   <div class="flex flex-wrap items-baseline gap-x-4 border-b py-2">
     <b>{one.key}</b><span class="soft">{one.kind}</span>
     <span class="min-w-0 flex-1">{words(one.body as object)}</span>
     <span class="soft text-sm"
-      >{one.person}, {day(one.at)}{sheets.own.value?.in_store.includes(one.key) ? ' · in store' : ''}</span
+      >{[one.person, day(one.at), sheets.own.value?.in_store.includes(one.key) && 'in stock'].filter(Boolean).join(' · ')}</span
     >
-    {#if may}<Word class="text-sm" label="Take {one.key} off the list" onclick={() => drop(one.id)}>take off</Word>{/if}
+    {#if may}<Word class="text-sm" label="Remove {one.key}" onclick={() => drop(one.id)}>Remove</Word>{/if}
     {#if one.tested.length}<div class="w-full max-w-md"><TestedBand tested={one.tested} /></div>{/if}
   </div>
 {:else}<p class="soft">
-    None yet{may ? ': enter what the maker’s sheet of your compound says, or what was measured here' : ''}.
+    {may ? 'None yet. Enter the data sheet of your compound, or what was measured here.' : 'None yet.'}
   </p>{/each}
 <Failure text={entry.failed} class="mt-3" />
 {#if may && form}
@@ -75,6 +75,6 @@
         <FormField {spec} part={entry.body} error={entry.errors[spec.name]} />
       {/each}
     </div>
-    <Button type="submit" color="alternative" class="justify-self-start">Keep</Button>
+    <Button type="submit" color="alternative" class="justify-self-start">Save</Button>
   </form>
 {/if}

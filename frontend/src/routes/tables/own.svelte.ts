@@ -1,5 +1,5 @@
 /** A new own entry as it is typed; what is wrong stands at its field. */
-import { api, sentence, type Problem } from '#lib/api/client.ts';
+import { api, problemText, type Problem } from '#lib/api/client.ts';
 import type { Fields } from '#lib/plan.ts';
 
 export class OwnForm {
@@ -22,7 +22,7 @@ export class OwnForm {
       .catch(() => ({ data: undefined, error: undefined }));
     const problem = error as Problem | undefined;
     this.errors = Object.fromEntries((problem?.errors ?? []).map((e) => [e.path.replace('body/', '').split('/')[0]!, e.text]));
-    this.failed = data || Object.keys(this.errors).length ? '' : sentence(problem);
+    this.failed = data || Object.keys(this.errors).length ? '' : problemText(problem);
     if (data) {
       this.key = '';
       this.body = {};

@@ -9,6 +9,8 @@
   import { session } from '#lib/session.svelte.ts';
   import ToolForm from './ToolForm.svelte';
   import ToolLine from './ToolLine.svelte';
+  import PageHead from '#lib/parts/PageHead.svelte';
+  import Word from '#lib/parts/Word.svelte';
 
   /** Every tool of the tool room, what needs something first. */
   const asked = new Asked<Schemas['ToolList']>();
@@ -31,29 +33,26 @@
 </script>
 
 <svelte:head><title>Tools · Orthotorq</title></svelte:head>
-<div class="mx-auto max-w-5xl px-6 py-6">
-  <div class="mb-5 flex flex-wrap items-end justify-between gap-4">
-    <div>
-      <h1>Tools</h1>
-      <p class="soft">Wrenches and what belongs to them, by serial</p>
-    </div>
-    <div class="flex flex-wrap items-end gap-3">
-      <div class="flex items-center gap-2">
-        <Label for="{uid}-find" class="text-ink">Find</Label>
-        <Input id="{uid}-find" class="w-48" bind:value={sought} />
-      </div>
-      <Button color="alternative" href="/api/v1/labels.pdf?what=tools" target="_blank" rel="noopener">Labels (PDF)</Button>
-      {#if session.may('registers.look_at_register')}<Button color="alternative" href="/registers">Lists in and out</Button>{/if}
-      {#if session.may('toolroom.register_tool')}<Button color="alternative" onclick={() => (adding = true)}>New tool</Button
-        >{/if}
-    </div>
-  </div>
+<PageHead title="Tools" about="Wrenches and what belongs to them, by serial">
+  {#snippet quiet()}
+    <Word href="/api/v1/labels.pdf?what=tools" target="_blank" rel="noopener">Print labels</Word>
+    {#if session.may('registers.look_at_register')}<Word href="/registers">Import and export</Word>{/if}
+    <span class="flex items-center gap-2">
+      <Label for="{uid}-find" class="text-ink">Find</Label>
+      <Input id="{uid}-find" class="w-48" bind:value={sought} />
+    </span>
+  {/snippet}
+  {#snippet main()}
+    {#if session.may('toolroom.register_tool')}<Button onclick={() => (adding = true)}>New tool</Button>{/if}
+  {/snippet}
+</PageHead>
+<div class="page">
   <Failure text={asked.failed} />
   {#if adding && asked.value}
     <ToolForm list={asked.value} onclose={() => (adding = false)} onkept={(id) => void goto(`/tools/${id}`)} />
   {/if}
   {#if wrong.length}
-    <h2 class="border-b border-ink pb-1">Not to be used now <span class="soft font-normal">· {wrong.length}</span></h2>
+    <h2 class="border-b border-ink pb-1">Blocked <span class="soft font-normal">· {wrong.length}</span></h2>
     <ul class="mb-6">
       {#each wrong as tool (tool.id)}<ToolLine {tool} />{/each}
     </ul>
@@ -62,7 +61,7 @@
     <h2 class="border-b border-ink pb-1">Good <span class="soft font-normal">· {good.length}</span></h2>
     <ul>
       {#each good as tool (tool.id)}<ToolLine {tool} />{:else}<li class="soft py-2">
-          {sought ? 'Nothing matches.' : 'No tool is registered yet: begin with “New tool”.'}
+          {sought ? 'Nothing matches.' : 'No tool is registered yet: press “New tool”.'}
         </li>{/each}
     </ul>
   {/if}

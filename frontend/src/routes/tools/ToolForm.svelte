@@ -2,7 +2,7 @@
   import { untrack } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import Checkbox from 'flowbite-svelte/Checkbox.svelte';
-  import { sentence, type Problem, type Schemas } from '#lib/api/client.ts';
+  import { CONFIRMED, problemText, type Problem, type Schemas } from '#lib/api/client.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { FIELDS, sendTool, textsOf } from './toolForm.ts';
@@ -22,6 +22,8 @@
   let errors = $state<Record<string, string>>({});
   let failed = $state('');
   let sending = $state(false);
+  /** Whether the server has asked if what was typed is meant: sending it again says so. */
+  let asked = $state(false);
   const fields = $derived(FIELDS[sort] ?? []);
   const usual = $derived(list.usual_classes[texts.kind ?? ''] ?? '');
 
@@ -30,18 +32,19 @@
     name === 'kind'
       ? same(Object.keys(list.usual_classes))
       : name === 'drive'
-        ? [['', 'not said'] as [string, string], ...same(list.drives)]
+        ? [['', 'Not specified'] as [string, string], ...same(list.drives)]
         : undefined;
 
   async function keep(event: Event) {
     event.preventDefault();
     sending = true;
-    const { id, problem } = await sendTool(sort, texts, borrowed, detail);
+    const { id, problem } = await sendTool(sort, texts, borrowed, detail, asked ? CONFIRMED : {});
     sending = false;
+    asked = (problem as Problem | undefined)?.code === 'confirm';
     errors = Object.fromEntries(
       ((problem as Problem | undefined)?.errors ?? []).map((e) => [e.path.replace(/^spec\//, ''), e.text]),
     );
-    failed = problem && !Object.keys(errors).length ? sentence(problem) : '';
+    failed = problem && !Object.keys(errors).length ? problemText(problem) : '';
     if (id) onkept(id);
   }
   const at = (name: string) =>
@@ -67,14 +70,14 @@
         note={field.note}
         choices={choices(field.name)}
         error={at(field.name)}
-        onchange={(text) => (texts[field.name] = text)}
+        onchange={(text) => ((texts[field.name] = text), (asked = false))}
       />
     {/each}
     <Checkbox bind:checked={borrowed} class="self-end">borrowed</Checkbox>
   </div>
   <Failure text={failed} />
   <div class="flex gap-2">
-    <Button type="submit" disabled={sending}>Keep it</Button>
-    <Button color="alternative" onclick={onclose}>Leave it</Button>
+    <Button type="submit" disabled={sending}>{asked ? 'Confirm and save' : 'Save'}</Button>
+    <Button color="alternative" onclick={onclose}>Cancel</Button>
   </div>
 </form>

@@ -2,6 +2,7 @@
   import type { Schemas } from '#lib/api/client.ts';
   import { digits } from '#lib/figures.ts';
   import Mark from '#lib/parts/Mark.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** One tool in the list: what it is, what it reaches, how it stands. */
   let { tool }: { tool: Schemas['ToolView'] } = $props();
@@ -22,7 +23,12 @@
     <a href="/tools/{tool.id}" class="font-bold">{tool.serial}</a>
     <span class="ml-1">{tool.name}{reach ? `, ${reach}` : ''}</span>
     <span class="soft block text-sm"
-      >{[tool.place, tool.owner, tool.borrowed ? 'borrowed' : '', tool.pulls ? `${tool.pulls} pulls since its check` : '']
+      >{[
+        tool.place,
+        tool.owner,
+        tool.borrowed ? 'borrowed' : '',
+        tool.pulls ? sentence('tool.pulls_since', { count: tool.pulls }) : '',
+      ]
         .filter(Boolean)
         .join(' · ')}</span
     >

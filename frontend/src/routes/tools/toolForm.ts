@@ -21,7 +21,7 @@ const RANGE: ToolField[] = [
   { name: 'high', label: 'To', example: '200 N·m' },
 ];
 const KEPT: ToolField[] = [
-  { name: 'place', label: 'Where it is kept', example: 'Tool room' },
+  { name: 'place', label: 'Place of storage', example: 'Tool room' },
   { name: 'owner', label: 'Owner', example: 'the works' },
   { name: 'interval_months', label: 'Checked every', note: 'months', example: '12' },
   { name: 'note', label: 'Note', example: 'none' },
@@ -93,6 +93,7 @@ export async function sendTool(
   texts: Record<string, string>,
   borrowed: boolean,
   detail?: Schemas['ToolDetail'],
+  headers: Record<string, string> = {},
 ): Promise<{ id?: string; problem?: unknown }> {
   const own = (FIELDS[sort] ?? [])
     .map((f) => f.name)
@@ -118,6 +119,6 @@ export async function sendTool(
     const { error } = await api.PUT('/api/v1/tools/{id}', { params: { path: { id } }, body }).catch(() => ({ error: {} }));
     return error ? { problem: error } : { id };
   }
-  const { data, error } = await api.POST('/api/v1/tools', { body }).catch(() => ({ data: undefined, error: {} }));
+  const { data, error } = await api.POST('/api/v1/tools', { body, headers }).catch(() => ({ data: undefined, error: {} }));
   return data ? { id: data.id } : { problem: error };
 }

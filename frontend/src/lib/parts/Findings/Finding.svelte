@@ -5,11 +5,11 @@
   import Mark from '../Mark.svelte';
   import Word from '../Word.svelte';
 
-  /** One finding as a sentence with its remedy; one that can be taken on asks for the reason. */
+  /** One finding: figure and limit, the remedy, the act that does it; one that can be waived asks for the reason. */
   interface Props {
     finding: Schemas['FindingOut'];
     onwaive?: (reason: string) => void;
-    /** It counts again. */
+    /** Undo the waiver. */
     onunwaive?: () => void;
     /** Close it by its act, where it has one. */
     onact?: () => void;
@@ -35,33 +35,37 @@
 </script>
 
 <div
-  class="finding {finding.waived ? 'note' : finding.severity}"
+  class="finding"
   class:current
   data-current={current || undefined}
   {@attach (box) => current && box.scrollIntoView({ block: 'nearest' })}
 >
   <Mark severity={finding.waived ? 'note' : finding.severity} />
   <div class="min-w-0 flex-1">
-    {#if finding.waived}<s>{finding.text}</s> <b>taken on:</b>
+    {#if finding.waived}
+      {finding.text} <b>Waived:</b>
       {finding.waived}
-      {#if onunwaive}<Word onclick={onunwaive}>it counts again</Word>{/if}
-    {:else if onopen}<Word
-        onclick={onopen}
-        class="text-left text-[inherit] font-normal whitespace-normal text-ink"
-        title="go to where it is mended">{finding.text}</Word
-      >{:else}<span>{finding.text}</span>{/if}
-    {#if !finding.waived}
-      {#if finding.severity !== 'note'}<span class="remedy">{finding.remedy}</span>{/if}{/if}
-    {#if onact && !finding.waived && finding.act}
-      <Word onclick={onact}>{finding.act_words}</Word>
+    {:else}
+      {#if onopen}<Word
+          onclick={onopen}
+          class="text-left text-[inherit] whitespace-normal text-ink {finding.severity === 'note' ? 'font-normal' : ''}"
+          title="Go to the field">{finding.text}</Word
+        >{:else}<span class={finding.severity === 'note' ? '' : 'font-semibold'}>{finding.text}</span>{/if}
+      {#if finding.severity !== 'note' && finding.remedy}<p class="soft">{finding.remedy}</p>{/if}
     {/if}
-    {#if onwaive && !finding.waived && finding.severity !== 'note' && finding.waivable}
-      {#if asked}
-        <form class="mt-1 flex gap-2" onsubmit={take} {@attach (form) => form.querySelector('input')?.focus()}>
-          <Input bind:value={reason} aria-label="Reason" placeholder="reason, kept with the plan" maxlength={500} minlength={3} />
-          <Button type="submit" color="alternative" disabled={reason.trim().length < 3}>Take on</Button>
-        </form>
-      {:else}<Word onclick={() => (asked = true)}>take on with a reason …</Word>{/if}
+    <p class="flex flex-wrap gap-x-5">
+      {#if finding.waived && onunwaive}<Word onclick={onunwaive}>Undo waiver</Word>{/if}
+      {#if onact && !finding.waived && finding.act}<Word onclick={onact}>{finding.act_words}</Word>{/if}
+      {#if onwaive && !asked && !finding.waived && finding.severity !== 'note' && finding.waivable}
+        <Word onclick={() => (asked = true)}>Waive with a reason …</Word>
+      {/if}
+    </p>
+    {#if asked && !finding.waived}
+      <form class="mt-1 flex gap-2" onsubmit={take} {@attach (form) => form.querySelector('input')?.focus()}>
+        <Input bind:value={reason} aria-label="Reason" placeholder="reason, kept with the plan" maxlength={500} minlength={3} />
+        <Button type="submit" color="alternative" disabled={reason.trim().length < 3}>Waive</Button>
+        <Button color="alternative" onclick={() => (asked = false)}>Cancel</Button>
+      </form>
     {/if}
   </div>
 </div>
@@ -70,10 +74,8 @@
   .finding {
     display: flex;
     gap: 0.6rem;
-    padding: 0.45rem 0.65rem;
-    border: 1px solid var(--hairline);
-    border-radius: 5px;
-    background: var(--sheet);
+    padding: 0.4rem 0;
+    border-top: 1px solid var(--hairline);
     line-height: 1.35;
     font-size: 0.92rem;
   }
@@ -83,20 +85,5 @@
   .current {
     outline: 2px solid var(--ink);
     outline-offset: 1px;
-  }
-  .remedy {
-    opacity: 0.8;
-  }
-  .caution {
-    background: var(--caution-bg);
-  }
-  .stop {
-    background: var(--stop-bg);
-    border-color: var(--stop);
-  }
-  .note {
-    border-color: transparent;
-    background: none;
-    padding-block: 0.1rem;
   }
 </style>

@@ -1,12 +1,14 @@
 <script lang="ts">
+  import { sentence } from '#lib/sentence.ts';
   import type { Schemas } from '../../api/client';
   import Fold from '../Fold.svelte';
+  import Word from '../Word.svelte';
   import Finding from './Finding.svelte';
 
   interface Props {
     /** Findings in the order of their weight. */
     findings: Schemas['FindingOut'][];
-    /** Take one on, with a reason; without it nothing can be taken on here. */
+    /** Waive one, with a reason; without it nothing can be waived here. */
     onwaive?: (finding: Schemas['FindingOut'], reason: string) => void;
     onunwaive?: (finding: Schemas['FindingOut']) => void;
     /** Close one by its act. */
@@ -33,18 +35,21 @@
   const key = (f: Schemas['FindingOut']) => f.code + f.where + f.text;
 </script>
 
-<ul class="grid gap-2" aria-label="Findings">
+<ul class="grid" aria-label="Findings">
   {#each open as finding (key(finding))}
     <li>
       <Finding {finding} {...bound(finding)} />
     </li>
   {:else}
-    <li class="soft">{notes.length ? 'Nothing that stops or warns.' : 'Nothing found.'}</li>
+    <li class="soft">No errors, no warnings.</li>
   {/each}
   {#each waived as finding (key(finding))}<li><Finding {finding} {...bound(finding)} /></li>{/each}
+  {#if open.length && onact}<li class="pt-1 text-sm">
+      <Word href="/help/plan-your-first-joint#findings">How to settle errors and warnings</Word>
+    </li>{/if}
   {#if notes.length}
     <li>
-      <Fold title="{notes.length} note{notes.length === 1 ? '' : 's'}" open={notes.length < 3}>
+      <Fold title={sentence('findings.notes', { count: notes.length })} open={notes.length < 3}>
         {#each notes as finding (key(finding))}<Finding {finding} />{/each}
       </Fold>
     </li>

@@ -33,7 +33,6 @@
   function typed(text: string): unknown {
     if (!text.trim()) return '';
     if (spec.kind === 'count') return asNumber(text);
-    if (spec.kind === 'counts') return listOf(text).map(asNumber);
     return spec.kind === 'list' ? listOf(text) : text;
   }
   const tick = (on: boolean) => (ontick ? ontick(on ? spec.label : '') : write(part, spec.name, on || ''));

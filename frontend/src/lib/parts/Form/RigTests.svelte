@@ -25,7 +25,7 @@
   const series = $derived((valueOf(part, name) ?? []) as Series[]);
   const FIELDS: [keyof Series & string, string, string][] = [
     ['thread', 'Tested on', 'M20'],
-    ['date', 'Date', 'not said'],
+    ['date', 'Date', 'Not specified'],
     ['sheet', 'Sheet', 'number of the sheet'],
     ['bearing_diameter', 'Effective Ø of the face', 'of a standard hexagon'],
   ];
@@ -61,11 +61,9 @@
         />
         <p class="soft text-sm">A third figure is the torque in the thread, where it was measured apart.</p>
       </div>
-      <Word class="justify-self-start text-sm" onclick={() => write(part, name, series.toSpliced(i, 1))}
-        >take these tests out</Word
-      >
+      <Word class="justify-self-start text-sm" onclick={() => write(part, name, series.toSpliced(i, 1))}>Remove tests</Word>
     </div>
   {/each}
   {#if error}<Helper class="text-stop">{error}</Helper>{/if}
-  <Word class="justify-self-start text-sm" onclick={add}>+ tests on a rig</Word>
+  <Word class="justify-self-start text-sm" onclick={add}>Add friction tests</Word>
 </div>

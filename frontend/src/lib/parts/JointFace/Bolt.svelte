@@ -9,12 +9,23 @@
     half: number;
     /** Small, without number and mark. */
     glyph: boolean;
+    /** Called when it is pressed, where it can be. */
+    onpress?: (place: string) => void;
   }
-  let { bolt, half, glyph }: Props = $props();
+  let { bolt, half, glyph, onpress }: Props = $props();
   const uid = $props.id();
+  const press = () => onpress?.(bolt.id);
+  function key(event: KeyboardEvent) {
+    if (event.key !== 'Enter' && event.key !== ' ') return;
+    event.preventDefault();
+    press();
+  }
+  const pressed = $derived(
+    onpress ? { role: 'button', tabindex: 0, 'aria-label': `Bolt ${bolt.text}`, onclick: press, onkeydown: key } : {},
+  );
 </script>
 
-<g data-place={bolt.id} data-state={bolt.look.state}>
+<g data-place={bolt.id} data-state={bolt.look.state} class={onpress ? 'cursor-pointer' : ''} {...pressed}>
   {#if bolt.isNext}
     <polygon points={hexagon(bolt.x, bolt.y, bolt.radius * 1.38, bolt.turn)} class="halo" stroke-width={half * 0.01} />
   {/if}

@@ -2,15 +2,15 @@
   import Helper from 'flowbite-svelte/Helper.svelte';
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
-  import Select from 'flowbite-svelte/Select.svelte';
+  import Choice from '#lib/parts/Choice/Choice.svelte';
 
   interface Props {
     /** What the field is called. */
     label: string;
     /** The text as typed. */
     value: string;
-    /** Called with every change. */
-    onchange: (text: string) => void;
+    /** Called with every change; an act that changes more gives its promise. */
+    onchange: (text: string) => unknown;
     /** The sentence that stands at the field when it is wrong. */
     error?: string;
     /** What would be typed here. */
@@ -44,12 +44,6 @@
   const uid = $props.id();
   const id = `${uid}-f`;
   const wrong = $derived({ 'aria-invalid': !!error, 'aria-describedby': error ? `${uid}-e` : undefined });
-  /** A choice that is an act, or is refused, leaves the field as it was until its value says otherwise. */
-  function choose(event: Event & { currentTarget: HTMLSelectElement }) {
-    const select = event.currentTarget;
-    onchange(select.value);
-    select.value = value;
-  }
   const size = $derived(large ? 'min-h-[56px] text-lg' : '');
 </script>
 
@@ -57,15 +51,7 @@
   <Label for={id} class={hidden || shown ? 'sr-only' : ''}>{label}{note ? ` · ${note}` : ''}</Label>
   {#if shown}<span class="text-sm leading-tight text-soft" aria-hidden="true">{shown}</span>{/if}
   {#if choices}
-    <Select
-      {id}
-      {value}
-      placeholder=""
-      items={choices.map(([key, words]) => ({ value: key, name: words }))}
-      classes={{ select: size }}
-      {...wrong}
-      onchange={choose}
-    />
+    <Choice {id} {value} {choices} {onchange} listClass={size} {...wrong} />
   {:else}
     <Input
       {id}

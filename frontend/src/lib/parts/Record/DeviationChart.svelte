@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '#lib/api/client.ts';
+  import { sentence } from '#lib/sentence.ts';
 
   /** Readings of torque around what was wanted. */
   let { chart }: { chart: Schemas['Chart'] } = $props();
@@ -14,7 +15,7 @@
   viewBox="0 0 {W} {H + 14}"
   class="w-full max-w-[210px]"
   role="img"
-  aria-label="Torque readings of {chart.title} around {wanted.toFixed(0)} N·m"
+  aria-label={sentence('record.readings_chart', { title: chart.title, wanted: wanted.toFixed(0) })}
 >
   <line x1="0" x2={W} y1={H / 2} y2={H / 2} stroke="var(--rule)" />
   {#each chart.bars as bar, i (bar.label)}

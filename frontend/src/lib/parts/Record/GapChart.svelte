@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '#lib/api/client.ts';
+  import { sentence } from '#lib/sentence.ts';
 
   /** Smallest and largest gap of each round. */
   let { chart }: { chart: Schemas['Chart'] } = $props();
@@ -13,7 +14,7 @@
   viewBox="0 0 {W} {H + 12}"
   class="w-full max-w-[210px]"
   role="img"
-  aria-label="Gaps round by round: {chart.bars.map((g) => `${g.low} to ${g.value} mm`).join('; ')}"
+  aria-label={sentence('record.gaps_chart', { gaps: chart.bars.map((g) => `${g.low} to ${g.value} mm`).join('; ') })}
 >
   {#each chart.bars as g, i (i)}
     {@const x = ((i + 0.5) / chart.bars.length) * W}

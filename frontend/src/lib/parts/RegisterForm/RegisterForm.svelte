@@ -19,7 +19,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import { sentence, type Problem } from '#lib/api/client.ts';
+  import { CONFIRMED, problemText, type Problem } from '#lib/api/client.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
 
@@ -31,8 +31,8 @@
     values: Record<string, string>;
     /** The word on the button. */
     action: string;
-    /** Sends the texts; gives the problem back when there is one. */
-    send: (texts: Record<string, string>) => Promise<unknown>;
+    /** Sends the texts, with what confirms them; gives the problem back when there is one. */
+    send: (texts: Record<string, string>, headers: Record<string, string>) => Promise<unknown>;
     onclose: () => void;
   }
   let { title, fields, values, action, send, onclose }: Props = $props();
@@ -40,15 +40,19 @@
   let errors = $state<Record<string, string>>({});
   let failed = $state('');
   let sending = $state(false);
+  /** Whether the server has asked if what was typed is meant: sending it again says so. */
+  let asked = $state(false);
   let form: HTMLFormElement;
 
   async function keep(event: Event) {
     event.preventDefault();
     sending = true;
-    const problem = (await send(texts).catch(() => ({}))) as Problem | undefined;
+    const headers = asked ? CONFIRMED : {};
+    const problem = (await send(texts, headers).catch(() => ({}))) as Problem | undefined;
     sending = false;
+    asked = problem?.code === 'confirm';
     errors = Object.fromEntries((problem?.errors ?? []).map((e) => [e.path, e.text]));
-    failed = problem && !Object.keys(errors).length ? sentence(problem) : '';
+    failed = problem && !Object.keys(errors).length ? problemText(problem) : '';
   }
   $effect(() => form.querySelector<HTMLElement>('input, select')?.focus());
 </script>
@@ -64,13 +68,13 @@
         choices={field.choices}
         example={field.example}
         error={errors[field.name]}
-        onchange={(text) => (texts[field.name] = text)}
+        onchange={(text) => ((texts[field.name] = text), (asked = false))}
       />
     {/each}
   </div>
   <Failure text={failed} />
   <div class="flex gap-2">
-    <Button type="submit" disabled={sending}>{action}</Button>
-    <Button color="alternative" onclick={onclose}>Leave it</Button>
+    <Button type="submit" disabled={sending}>{asked ? 'Confirm and save' : action}</Button>
+    <Button color="alternative" onclick={onclose}>Cancel</Button>
   </div>
 </form>

@@ -7,8 +7,8 @@
   import { Asked } from '#lib/asked.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
 
-  /** Search from anywhere: words in any order, the arrows choose, Enter opens. */
-  let { onclose }: { onclose: () => void } = $props();
+  /** Search from anywhere: words in any order, the arrows choose, Enter opens; `early` was typed before the field was there. */
+  let { early = $bindable(), onclose }: { early: string; onclose: () => void } = $props();
   let open = $state(true);
   let text = $state('');
   let chosen = $state(0);
@@ -22,6 +22,11 @@
     if (!open) onclose();
   });
   $effect(() => field?.querySelector('input')?.focus());
+  $effect(() => {
+    if (!early) return;
+    seek(text + early);
+    early = '';
+  });
   function seek(to: string) {
     text = to;
     clearTimeout(waiting);
@@ -49,7 +54,7 @@
 
 <Modal bind:open title="Search everywhere" size="md" placement="top-center">
   <div bind:this={field}>
-    <Label for="{uid}-f" class="sr-only">Words of what is sought</Label>
+    <Label for="{uid}-f" class="sr-only">Search text</Label>
     <Input
       id="{uid}-f"
       role="combobox"

@@ -1,44 +1,55 @@
 <script lang="ts">
+  import { sentence } from '#lib/sentence.ts';
+  import Mark from '../Mark.svelte';
   import type { Schemas } from '../../api/client';
   import { kN } from '../../figures';
   import Word from '../Word.svelte';
-  import { boundWords, GaugeScale, ROW, WIDTH } from './scale.svelte';
+  import LimitTable from './LimitTable.svelte';
+  import { GaugeScale, WIDTH } from './scale.svelte';
 
   interface Props {
     /** Preload of one bolt at the setting, with its scatter. */
     preload: Schemas['PreloadOut'];
-    /** Every bound of the clamp load. */
+    /** Every limit of the clamp load. */
     limits: Schemas['LimitOut'][];
-    /** Needed and allowed, and the verdict; without it only the bounds are drawn. */
+    /** Needed and allowed, and the verdict; without it only the limits are drawn. */
     window?: Schemas['WindowOut'] | null;
+    /** The torque that gives the load, in words. */
+    target?: string;
     /** Open the working of a limit or of the preload. */
     onopen?: (figure: string) => void;
+    /** Go to the field that sets a limit. */
+    onfield?: (limit: Schemas['LimitOut']) => void;
   }
-  let { preload, limits: every, window: given = null, onopen }: Props = $props();
+  let { preload, limits, window: given = null, target = '', onopen, onfield }: Props = $props();
   const uid = $props.id();
   const W = WIDTH;
   const gauge = new GaugeScale(
     () => preload,
-    () => every,
+    () => limits,
     () => given,
   );
   const x = gauge.x;
-  const y0 = $derived(gauge.y0);
-  let shown = $state('');
+  /** Upper edge and height of the bar. */
+  const Y = 44;
+  const H = 22;
 </script>
 
 <figure>
-  <figcaption class="flex items-baseline justify-between">
+  <figcaption class="flex items-baseline justify-between gap-3">
     <h2>Clamp load of one bolt, kN</h2>
     {#if given}<span
-        class="text-sm font-semibold {gauge.bounds.verdict === 'impossible'
+        class="inline-flex items-center gap-1.5 text-sm font-semibold {gauge.window.verdict === 'impossible'
           ? 'text-stop'
-          : gauge.bounds.verdict === 'tight'
+          : gauge.window.verdict === 'tight'
             ? 'text-caution'
-            : 'text-brine'}">{gauge.words}</span
+            : 'text-brine'}"
+        >{#if gauge.window.verdict === 'impossible'}<Mark severity="stop" />{:else if gauge.window.verdict === 'tight'}<Mark
+            severity="caution"
+          />{/if}{gauge.words}</span
       >{/if}
   </figcaption>
-  <svg viewBox="0 0 {W} {gauge.height}" class="mt-1 block w-full" role="group" aria-label="Clamp load window">
+  <svg viewBox="0 0 {W} 112" class="mt-1 block w-full" role="group" aria-label="Clamp load window">
     <defs>
       <pattern id="{uid}-low" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
         ><line x1="0" x2="0" y2="6" class="hatch" /></pattern
@@ -47,75 +58,98 @@
         ><line x1="0" x2="0" y2="6" class="hatch stop" /></pattern
       >
     </defs>
-    <rect x="0" y={y0} width={W} height="22" class="free" />
-    {#if gauge.bounds.lower_N}<rect x="0" y={y0} width={x(gauge.bounds.lower_N)} height="22" fill="url(#{uid}-low)" />{/if}
-    {#if gauge.bounds.upper_N}<rect
-        x={x(gauge.bounds.upper_N)}
-        y={y0}
-        width={W - x(gauge.bounds.upper_N)}
-        height="22"
-        fill="url(#{uid}-high)"
+    <rect x="0" y={Y} width={W} height={H} class="free" />
+    {#if gauge.window.lower_N}<rect x="0" y={Y} width={x(gauge.window.lower_N)} height={H} class="paper" /><rect
+        x="0"
+        y={Y}
+        width={x(gauge.window.lower_N)}
+        height={H}
+        fill="url(#{uid}-low)"
       />{/if}
-    <rect x={x(preload.low_N)} y={y0 + 8} width={x(preload.high_N) - x(preload.low_N)} height="6" class="worst" />
-    <rect x={x(preload.low_rss_N)} y={y0 + 5.5} width={x(preload.high_rss_N) - x(preload.low_rss_N)} height="11" class="likely" />
-    <path d="M{x(preload.typical_N)} {y0 + 2} l6 9 -6 9 -6 -9Z" class="typical" />
-    {#each [...gauge.above, ...gauge.below] as mark (mark.id)}
-      <line
-        x1={mark.x}
-        x2={mark.x}
-        y1={mark.side === 'upper' ? y0 - 4 - mark.row * ROW : y0}
-        y2={mark.side === 'upper' ? y0 + 22 : y0 + 27 + mark.row * ROW}
-        class="limit {mark.side}"
-      />
-    {/each}
+    {#if gauge.window.upper_N}<rect
+        x={x(gauge.window.upper_N)}
+        y={Y}
+        width={W - x(gauge.window.upper_N)}
+        height={H}
+        class="paper"
+      /><rect x={x(gauge.window.upper_N)} y={Y} width={W - x(gauge.window.upper_N)} height={H} fill="url(#{uid}-high)" />{/if}
+    <rect x="0.5" y={Y} width={W - 1} height={H} class="frame" />
     {#each [...gauge.above, ...gauge.below] as mark (mark.id)}
       {@const up = mark.side === 'upper'}
+      <polyline
+        points={up
+          ? `${mark.x},${Y + H} ${mark.x},${Y - 6} ${mark.at},${Y - 24}`
+          : `${mark.x},${Y} ${mark.x},${Y + H + 6} ${mark.at},${Y + H + 24}`}
+        class="limit"
+        class:governs={gauge.governs(mark)}
+      />
       <g
         role="button"
         tabindex="0"
-        aria-label="{mark.name} {kN(mark.clamp_N)} kN, {up ? 'upper' : 'lower'} bound"
-        onfocus={() => (shown = boundWords(mark))}
-        onpointerenter={() => (shown = boundWords(mark))}
+        aria-label={sentence('gauge.limit', {
+          letter: mark.letter,
+          load: kN(mark.clamp_N),
+          name: mark.name,
+          side: up ? 'upper' : 'lower',
+        })}
         onclick={() => onopen?.(`limit/${mark.id}`)}
         onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onopen?.(`limit/${mark.id}`))}
       >
-        <text x={mark.left} y={up ? y0 - 7 - mark.row * ROW : y0 + 39 + mark.row * ROW}>{mark.text}</text>
+        <rect x={mark.at - 28} y={up ? 0 : Y + H} width="56" height="46" class="hit" />
+        <text x={mark.at} y={up ? 15 : Y + H + 38} class:governs={gauge.governs(mark)}
+          ><tspan font-weight="700">{mark.letter}</tspan> {kN(mark.clamp_N)}</text
+        >
       </g>
     {/each}
+    <line x1={x(preload.low_N)} x2={x(preload.high_N)} y1={Y + 11} y2={Y + 11} class="worst" />
+    <line x1={x(preload.low_N)} x2={x(preload.low_N)} y1={Y + 6} y2={Y + 16} class="worst" />
+    <line x1={x(preload.high_N)} x2={x(preload.high_N)} y1={Y + 6} y2={Y + 16} class="worst" />
+    <rect x={x(preload.low_rss_N)} y={Y + 6} width={x(preload.high_rss_N) - x(preload.low_rss_N)} height="10" class="likely" />
+    <path d="M{x(preload.typical_N)} {Y + 2} l6 9 -6 9 -6 -9Z" class="typical" />
   </svg>
-  <p class="mt-1 text-sm">
+  <p class="text-sm">
     {#if preload.beyond_yield}
       <b class="text-stop">beyond yield: no load can be given there</b>
     {:else}
-      <Word onclick={() => onopen?.('preload')}>{kN(preload.low_N)} – {kN(preload.typical_N)} – {kN(preload.high_N)} kN</Word>
-      <span class="soft">worst case; likely {kN(preload.low_rss_N)} to {kN(preload.high_rss_N)}</span>
+      <Word onclick={() => onopen?.('preload')}><span class="text-lg font-extrabold">{kN(preload.typical_N)}</span>&nbsp;kN</Word>
+      <span class="soft"
+        >{sentence('gauge.band', {
+          low: kN(preload.low_N),
+          high: kN(preload.high_N),
+          likely_low: kN(preload.low_rss_N),
+          likely_high: kN(preload.high_rss_N),
+        })}</span
+      >
     {/if}
   </p>
-  {#if gauge.others.length}
-    <p class="flex flex-wrap items-baseline gap-x-3 text-sm leading-tight">
-      <span class="soft">also:</span>
-      {#each gauge.others as one (one.id)}<Word class="font-normal" onclick={() => onopen?.(`limit/${one.id}`)}
-          >{one.side === 'upper' ? 'below' : 'above'} {one.name} {kN(one.clamp_N)}</Word
-        >{/each}
-    </p>
-  {/if}
-  <p class="soft min-h-5 text-sm leading-tight">{shown || (gauge.bounds.opens ? `Opens with ${gauge.bounds.opens}.` : '')}</p>
+  <LimitTable {gauge} typical={preload.typical_N} {target} {onopen} {onfield} />
 </figure>
 
 <style>
   .free {
     fill: var(--tint);
   }
+  .paper {
+    fill: var(--paper);
+  }
+  .frame {
+    fill: none;
+    stroke: var(--rule);
+  }
+  .hit {
+    fill: transparent;
+  }
   .hatch {
     stroke: var(--rule);
-    stroke-width: 2;
+    stroke-width: 1.4;
   }
   .hatch.stop {
     stroke: var(--stop);
+    opacity: 0.6;
   }
   .worst {
-    fill: var(--brine);
-    opacity: 0.75;
+    stroke: var(--brine);
+    stroke-width: 2;
   }
   .likely {
     fill: var(--brine);
@@ -126,19 +160,20 @@
     stroke-width: 2;
   }
   .limit {
+    fill: none;
     stroke: var(--ink);
-    stroke-width: 1.4;
+    stroke-width: 1.2;
   }
-  .limit.lower {
-    stroke-dasharray: 3 2;
+  .limit.governs {
+    stroke-width: 2.4;
   }
   text {
-    font-size: 13px;
+    font-size: 14px;
+    text-anchor: middle;
     fill: var(--ink);
-    paint-order: stroke;
-    stroke: var(--paper);
-    stroke-width: 4px;
-    stroke-linejoin: round;
+  }
+  text.governs {
+    font-weight: 700;
   }
   g {
     cursor: pointer;

@@ -4,6 +4,7 @@
   import TableBodyCell from 'flowbite-svelte/TableBodyCell.svelte';
   import TableBodyRow from 'flowbite-svelte/TableBodyRow.svelte';
   import type { Schemas } from '../../api/client';
+  import { atDecimal } from '../../figures';
 
   /** A derivation step by step: formula, numbers put in, result, source. Loaded with the typesetter when it is opened. */
   let { steps }: { steps: Schemas['StepOut'][] } = $props();
@@ -18,11 +19,12 @@
         <div class="my-1 text-lg"><Formula tex={step.tex} display /></div>
         <Table border={false} class="w-auto">
           <TableBody>
-            {#each step.inputs as input (input.tex)}
+            {@const values = atDecimal(step.inputs.map((input) => input.value))}
+            {#each step.inputs as input, k (input.tex)}
               <TableBodyRow>
                 <TableBodyCell><Formula tex={input.tex} /></TableBodyCell>
                 <TableBodyCell>{input.words}</TableBodyCell>
-                <TableBodyCell class="text-right font-semibold">{input.value}</TableBodyCell>
+                <TableBodyCell class="font-semibold">{values[k]}</TableBodyCell>
               </TableBodyRow>
             {/each}
           </TableBody>

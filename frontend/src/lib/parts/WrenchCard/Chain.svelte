@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sentence } from '#lib/sentence.ts';
   import type { Schemas } from '../../api/client';
 
   /** The chain drawn from above: hand, wrench, adapter, multiplier with its reaction arm, bolt; not to scale. */
@@ -20,9 +21,10 @@
   viewBox="0 0 330 104"
   class="chain"
   role="img"
-  aria-label="Chain: {links.map((l) => `${l.kind} ${l.text}`).join(', ')}{reaction
-    ? '; the housing reacts against the turning'
-    : ''}"
+  aria-label={sentence('wrench.chain', {
+    links: links.map((l) => `${l.kind} ${l.text}`).join(', '),
+    reaction: reaction ? 'yes' : 'no',
+  })}
 >
   <line x1={gripX} x2={driveX} y1={driveY} y2={driveY} class="handle" />
   <rect x={gripX - 20} y={driveY - 7} width="52" height="14" rx="6" class="grip" />

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sentence } from '#lib/sentence.ts';
   import type { Schemas } from '../../api/client';
 
   /** How a setting reads on a two-part scale: main marks on the left, the collar on the right, the setting in the middle. */
@@ -14,7 +15,7 @@
   const collars = $derived(lines(scale.collars, 18));
 </script>
 
-<figure class="shrink-0" aria-label="Reads main mark {scale.main}, collar {scale.collar}">
+<figure class="shrink-0" aria-label={sentence('wrench.scale_reads', { main: scale.main, collar: scale.collar })}>
   <svg viewBox="0 0 150 104" width="150" height="104" aria-hidden="true">
     <rect x="82" y="6" width="62" height="92" rx="7" class="collar" />
     {#each mains as line (line.i)}
@@ -26,7 +27,9 @@
       <text x="112" y={line.y + 4} class={line.here ? 'here' : ''}>{line.text}</text>
     {/each}
   </svg>
-  <figcaption class="soft -mt-1 text-center text-xs">main mark {scale.main} + collar {scale.collar}</figcaption>
+  <figcaption class="soft -mt-1 text-center text-xs">
+    {sentence('wrench.scale', { main: scale.main, collar: scale.collar })}
+  </figcaption>
 </figure>
 
 <style>

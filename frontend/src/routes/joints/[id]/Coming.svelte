@@ -4,8 +4,9 @@
   import DueLine from '#lib/parts/Due/DueLine.svelte';
   import Failure from '#lib/parts/Failure.svelte';
 
-  /** When a joint is looked at next, rule by rule. */
+  /** Rechecks of a joint that are due after something that somebody has to report. */
   let { joint, onchange }: { joint: Schemas['JointView']; onchange: () => void } = $props();
+  const waiting = $derived(joint.dues.filter((due) => due.waits));
   const said = new Asked<unknown>();
   async function happened(rule: string) {
     const { error } = await api
@@ -16,12 +17,12 @@
   }
 </script>
 
-{#if joint.dues.length}
-  <section class="mb-6">
-    <h2 class="border-b border-ink pb-1">Coming back</h2>
+{#if waiting.length}
+  <section>
+    <h2 class="border-b border-ink pb-1">Rechecks after an event</h2>
     <Failure text={said.failed} />
     <ul>
-      {#each joint.dues as due (due.rule)}<DueLine {due} here onhappened={happened} />{/each}
+      {#each waiting as due (due.rule)}<DueLine {due} here onhappened={happened} />{/each}
     </ul>
   </section>
 {/if}

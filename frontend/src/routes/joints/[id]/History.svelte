@@ -5,10 +5,12 @@
   import Failure from '#lib/parts/Failure.svelte';
   import Mark from '#lib/parts/Mark.svelte';
   import Notice from '#lib/parts/Notice.svelte';
+  import Sentence from '#lib/parts/Sentence.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import Note from './Note.svelte';
 
   /** Everything on record of a joint on one line of time, newest first. */
-  let { id }: { id: string } = $props();
+  let { id, onreplaced }: { id: string; onreplaced: () => void } = $props();
   const asked = new Asked<Schemas['HistoryView']>();
   const view = $derived(asked.value);
   const load = () => asked.ask(() => api.GET('/api/v1/joints/{id}/history', { params: { path: { id } } }));
@@ -17,21 +19,21 @@
 </script>
 
 <section>
-  <h2 class="border-b border-ink pb-1">History</h2>
+  <h2 class="border-b border-ink pb-1">Entries</h2>
   <Failure text={asked.failed} />
   {#if view}
     {#if view.movement.finding}
       <Notice class="my-3">
-        <p><b>It keeps moving:</b> {view.movement.words}. What helps, the cheapest first:</p>
+        <p><Sentence key="joint.keeps_moving" values={{ moved: view.movement.words }} /></p>
         <ul class="ml-5 list-disc">
           {#each view.movement.proposals as one (one)}<li>{one}</li>{/each}
         </ul>
       </Notice>
     {/if}
     <p class="soft py-1 text-sm">
-      Fasteners: {view.uses_words}{view.movement.finding ? '' : `; ${view.movement.words}`}
+      {sentence('joint.fasteners', { uses: view.uses_words, moved: view.movement.finding ? 'none' : view.movement.words })}
     </p>
-    <Note {id} onkept={() => void load()} />
+    <Note {id} {onreplaced} onkept={() => void load()} />
     <ol>
       {#each view.lines as line (line.at + line.title)}
         <li class="grid grid-cols-[7.5rem_1fr] gap-3 border-b py-2">

@@ -5,13 +5,15 @@
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
-  import { api, type Schemas } from '#lib/api/client.ts';
+  import { api, CONFIRMED, problemText, type Problem, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
   import { uuid7 } from '#lib/offline/device.ts';
   import { deviceOf } from '#lib/offline/outbox.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import Fold from '#lib/parts/Fold.svelte';
+  import Notice from '#lib/parts/Notice.svelte';
   import Picks from './Picks.svelte';
   import ToolPick from './ToolPick.svelte';
 
@@ -27,6 +29,7 @@
   let history = $state('');
   let variants = $state<Record<string, string>>({});
   let makeshift = $state('');
+  let position = $state('');
   let serials = $state<Record<string, string>>({});
 
   $effect(() => {
@@ -44,8 +47,25 @@
   }
   untrack(() => void ask());
 
+  let reading = $state('');
+  let meant = $state(false);
+  let unread = $state('');
+  /** The reading of the meter first: a run is not started where it is refused or asked back. */
+  async function readMeter(): Promise<boolean> {
+    if (!view?.meter || !reading.trim()) return true;
+    const params = { path: { id: view.meter.value } };
+    const answer = await api
+      .POST('/api/v1/meters/{id}/readings', { params, body: { value: reading }, headers: meant ? CONFIRMED : {} })
+      .catch(() => ({ error: {} as Problem }));
+    const problem = answer.error as Problem | undefined;
+    meant = problem?.code === 'confirm';
+    unread = problem ? (problem.errors?.[0]?.text ?? problemText(problem)) : '';
+    if (!problem) reading = '';
+    return !problem;
+  }
   async function start(event: Event) {
     event.preventDefault();
+    if (!(await readMeter())) return;
     const tools = Object.fromEntries(view!.tools.filter((t) => serials[t.id]).map((t) => [t.id, serials[t.id]!]));
     const body = {
       revision,
@@ -55,6 +75,7 @@
       variants: Object.values(variants),
       tools,
       makeshift,
+      positions: position ? [position] : [],
       run: own,
     };
     const run = await started.ask(() => api.POST('/api/v1/runs', { body }));
@@ -65,8 +86,14 @@
 <Modal bind:open title="Start a run" size="md">
   {#if view}
     <form class="grid gap-4" onsubmit={start}>
-      <p class={view.due ? 'font-semibold text-caution' : 'soft'}>By its record: {view.standing}.</p>
-      {#if view.before.length}<p class="soft">Before this: {view.before.join('; ')}</p>{/if}
+      {#if view.going}
+        <Notice role="status">
+          <p class="mb-2"><b>In progress on this joint:</b> {view.going.words}.</p>
+          <Button href="/runs/{view.going.value}" class="min-h-[56px] w-full">Continue this run</Button>
+        </Notice>
+      {/if}
+      <p class={view.due ? 'font-semibold text-caution' : 'soft'}>Condition: {view.condition}</p>
+      {#if view.before.length}<p class="soft">{sentence('run.before_this', { tasks: view.before.join('; ') })}</p>{/if}
       {#if view.occasions.length > 1}
         <Picks legend="What is done" options={view.occasions} chosen={occasion} onchoose={(o) => ((occasion = o), void ask())} />
       {/if}
@@ -78,6 +105,14 @@
           onchoose={(v) => ((variants[choice.name] = v), void ask())}
         />
       {/each}
+      {#if view.positions.length}
+        <Picks
+          legend="Positions"
+          options={[{ value: '', words: 'all of them' }, ...view.positions.map((p) => ({ ...p, words: `${p.words} only` }))]}
+          chosen={position}
+          onchoose={(p) => (position = p)}
+        />
+      {/if}
       <Picks legend="History of these bolts" options={view.histories} chosen={history} onchoose={(h) => (history = h)} />
       {#each view.tools as tool (tool.id)}
         <ToolPick {tool} serial={serials[tool.id] ?? ''} onchoose={(serial) => (serials[tool.id] = serial)} />
@@ -86,8 +121,25 @@
         A part that is not the right one (a spare of another make, borrowed): what it is
         <Input bind:value={makeshift} maxlength={200} class="min-h-[56px] text-base" placeholder="none" autocomplete="off" />
       </Label>
+      {#if view.meter && session.may('rechecking.add_reading')}
+        <div class="grid gap-1">
+          <Label class="grid gap-1 text-sm text-soft">
+            {sentence('meter.now', { meter: view.meter.words })}
+            <Input
+              bind:value={reading}
+              maxlength={40}
+              inputmode="decimal"
+              class="min-h-[56px] text-base"
+              placeholder="not read"
+              autocomplete="off"
+              oninput={() => (meant = false)}
+            />
+          </Label>
+          <Failure text={unread} />
+        </div>
+      {/if}
       {#if view.kit.length}
-        <Fold title="To take along" more="· {view.kit.length}, for what is chosen here">
+        <Fold title="Kit" more={sentence('run.kit', { count: view.kit.length })}>
           <ul class="text-base">
             {#each view.kit as line, i (i)}<li class="border-t py-1">
                 {line.count > 1 ? `${line.count} × ` : ''}{line.text}
@@ -96,7 +148,9 @@
         </Fold>
       {/if}
       <Failure text={asked.failed || started.failed} />
-      <Button type="submit" class="min-h-[64px] text-xl" disabled={started.busy}>Begin</Button>
+      <Button type="submit" class="min-h-[64px] text-xl" disabled={started.busy}
+        >{meant ? 'Confirm reading, start run' : 'Start run'}</Button
+      >
     </form>
   {:else if asked.failed}<Failure text={asked.failed} />{:else}<p class="soft">One moment …</p>{/if}
 </Modal>

@@ -4,12 +4,14 @@
   import { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
+  import Later from '#lib/parts/Later.svelte';
   import { help } from '#lib/parts/help.svelte.ts';
   import Working from '#lib/parts/Working/Working.svelte';
   import { press, type Key } from '#lib/keys.ts';
   import { session } from '#lib/session.svelte.ts';
   import Head from './Head.svelte';
   import { Mending } from './mend.svelte.ts';
+  import PassStrip from './PassStrip.svelte';
   import Picture from './Picture.svelte';
   import Sections from './Sections.svelte';
   import Strip from './Strip.svelte';
@@ -43,7 +45,7 @@
     bench.open ||= `stage-${bench.result?.stages.find((s) => s.passes.some((p) => p.settings?.length))?.id}`;
   }
   $effect(() => bench.changed(JSON.stringify(bench.draft)));
-  beforeNavigate(() => void (session.may('planning.save_draft') && bench.draft && bench.save()));
+  beforeNavigate(() => void (session.may('planning.edit_draft') && bench.draft && bench.save()));
 
   /** Open the line of the manual for the bolts that are looked at, and stand in it. */
   async function toManual() {
@@ -59,12 +61,12 @@
     },
     { key: 'ArrowRight', words: 'next step on the tape', run: tape.forward },
     { key: 'ArrowLeft', words: 'step before on the tape', run: tape.back },
-    { key: 'ArrowDown', alt: true, words: 'next thing to be mended', run: () => void mending.step(1) },
-    { key: 'ArrowUp', alt: true, words: 'the one before', run: () => void mending.step(-1) },
-    { key: 'y', alt: true, words: 'do what its word says: take the figure, take it on as mine', run: () => void mending.close() },
-    { key: 'w', alt: true, words: 'take it on with a reason', run: () => void mending.reason() },
-    { key: 'l', alt: true, words: 'a line from the manual', run: () => void toManual() },
-    { key: 'r', alt: true, words: 'release', run: () => document.getElementById('release')?.click() },
+    { key: 'ArrowDown', alt: true, words: 'next thing to fix', run: () => void mending.step(1) },
+    { key: 'ArrowUp', alt: true, words: 'previous thing to fix', run: () => void mending.step(-1) },
+    { key: 'y', alt: true, words: 'press its button: use the value, waive it, confirm it', run: () => void mending.close() },
+    { key: 'w', alt: true, words: 'waive it with a reason', run: () => void mending.reason() },
+    { key: 'l', alt: true, words: 'text from the manual', run: () => void toManual() },
+    { key: 'r', alt: true, words: 'release the plan', run: () => document.getElementById('release')?.click() },
   ];
   $effect(() => {
     help.keys = keys;
@@ -87,21 +89,25 @@
 />
 <Failure text={error || catalogue.failed} class="m-8" />
 {#if bench.draft && bench.view}
-  <div class="grid md:h-[calc(100vh-3rem)] md:grid-cols-[370px_1fr] lg:grid-cols-[430px_1fr]">
-    <div class="relative contain-layout overflow-y-auto border-r bg-sheet px-4 py-4 lg:px-5">
-      <Head {bench} />
-      <Sections {bench} {work} />
-    </div>
-    {#if bench.result && tape.group}
-      <Picture {bench} {tape} {work} {mending} group={tape.group} result={bench.result} />
-    {:else}
-      <div class="p-8">
-        {#if bench.wrong.length}
-          <p class="soft mb-2">The joint is drawn as soon as it can be computed. Until then these are to be mended:</p>
-          <Wrong {bench} />
-        {:else}<p class="soft">Computing …</p>{/if}
+  <div aria-busy={bench.busy} class="flex flex-col md:h-[calc(100vh-3rem-2px)]">
+    <Head {bench} />
+    <div class="grid min-h-0 flex-1 md:grid-cols-[370px_minmax(0,1fr)] lg:grid-cols-[450px_minmax(0,1fr)]">
+      <div class="relative contain-layout overflow-y-auto border-r px-3 py-3">
+        <Sections {bench} {work} />
       </div>
-    {/if}
+      {#if bench.result && tape.group}
+        {@const drawn = { group: tape.group, result: bench.result }}
+        <Later><Picture {bench} {tape} {work} {mending} {...drawn} /></Later>
+      {:else}
+        <div class="p-8">
+          {#if bench.wrong.length}
+            <p class="soft mb-2">The joint is drawn once it can be computed. Fix first:</p>
+            <Wrong {bench} />
+          {:else}<p class="soft">Computing …</p>{/if}
+        </div>
+      {/if}
+    </div>
+    {#if bench.result && tape.group}<Later><PassStrip {tape} /></Later>{/if}
   </div>
   <Strip {bench} {tape} />
   <Working bind:figure={work.figure} title={work.title} document={() => $state.snapshot(bench.doc)} />

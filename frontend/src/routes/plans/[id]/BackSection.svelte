@@ -3,17 +3,18 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import MoreFields from './MoreFields.svelte';
   import { listOf, textOf, write } from '#lib/plan.ts';
 
   /** When somebody comes back to the joint: readings of a meter, then an interval. */
   let { bench }: { bench: Bench } = $props();
-  const meters = $derived<[string, string][]>((catalogue.value?.meters ?? []).map((m) => [m, m]));
+  const meters = $derived<[string, string][]>((catalogue.value?.meters ?? []).map((m) => [m.value, m.words]));
 </script>
 
 {#each bench.doc.rechecks ?? [] as one, i (one.id)}
-  <div class="grid grid-cols-[80px_1fr_1fr_auto] items-end gap-2">
-    <QuantityField label="Meter" value={textOf(one, 'meter')} choices={meters} onchange={(t) => write(one, 'meter', t)} />
+  <div class="grid grid-cols-[150px_1fr_1fr_auto] items-end gap-2">
+    <QuantityField label="Counted by" value={textOf(one, 'meter')} choices={meters} onchange={(t) => write(one, 'meter', t)} />
     <QuantityField
       label="First at"
       note="with commas"
@@ -28,8 +29,12 @@
       error={bench.error(`rechecks/${i}/every`)}
       onchange={(t) => write(one, 'every', t.trim())}
     />
-    <Word class="pb-2 text-sm" label="Take out recheck {i + 1}" onclick={() => bench.doc.rechecks!.splice(i, 1)}>out</Word>
+    <Word
+      class="pb-2 text-sm"
+      label={sentence('bench.remove_recheck', { number: i + 1 })}
+      onclick={() => bench.doc.rechecks!.splice(i, 1)}>Remove</Word
+    >
   </div>
-  <MoreFields {bench} part={one} at="rechecks/{i}" about="recheck" title="more of recheck {i + 1}" />
+  <MoreFields {bench} part={one} at="rechecks/{i}" about="recheck" title={sentence('bench.more_recheck', { number: i + 1 })} />
 {/each}
-<Word class="justify-self-start text-sm" onclick={() => bench.act('add_recheck')}>+ recheck</Word>
+<Word class="justify-self-start text-sm" onclick={() => bench.act('add_recheck')}>Add recheck</Word>

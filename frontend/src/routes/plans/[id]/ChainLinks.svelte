@@ -12,7 +12,7 @@
   const drives = $derived((catalogue.value?.drives ?? []).map((d): [string, string] => [d, d]));
 </script>
 
-<p class="text-sm text-soft">Between wrench and bolt{links.length > 1 ? '' : ': nothing'}</p>
+<p class="text-sm text-soft">{links.length > 1 ? 'Between wrench and bolt' : 'Between wrench and bolt: nothing'}</p>
 {#each links as link, i (i)}
   {#if typeof link === 'object'}
     {@const here = `${at}/${i}`}
@@ -30,19 +30,19 @@
           onchange={(text) => write(link, 'efficiency', text.trim() ? text : '')}
         />
         <Typed {bench} part={link} at={here} name="arm" label="Reaction arm" example="not given" />
-        <Typed {bench} part={link} at={here} name="rests_on" label="Rests on" example="not said" />
+        <Typed {bench} part={link} at={here} name="rests_on" label="Rests on" example="Not specified" />
         <Typed {bench} part={link} at={here} name="drive" label="Output drive" choices={[['', 'not given'], ...drives]} />
       {/if}
     </div>
     <Word class="justify-self-start text-sm" onclick={() => links.splice(i, 1)}
-      >take this {'adapter' in link ? 'adapter' : 'multiplier'} out</Word
+      >Remove {'adapter' in link ? 'adapter' : 'multiplier'}</Word
     >
   {/if}
 {/each}
 <p class="flex gap-4 text-sm">
   {#if !links.some((link) => typeof link === 'object' && 'adapter' in link)}<Word
-      onclick={() => bench.act('add_link', { chain: name, kind: 'adapter' })}>+ offset adapter</Word
+      onclick={() => bench.act('add_link', { chain: name, kind: 'adapter' })}>Add offset adapter</Word
     >{/if}
-  <Word onclick={() => bench.act('add_link', { chain: name, kind: 'multiplier' })}>+ multiplier</Word>
+  <Word onclick={() => bench.act('add_link', { chain: name, kind: 'multiplier' })}>Add multiplier</Word>
 </p>
 {#if bench.error(at)}<p class="text-sm text-stop">{bench.error(at)}</p>{/if}

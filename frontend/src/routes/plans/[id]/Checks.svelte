@@ -3,6 +3,7 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { textOf, write, type Check, type Stage } from '#lib/plan.ts';
+  import { sentence } from '#lib/sentence.ts';
   import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
@@ -42,7 +43,7 @@
     {#if check.back !== undefined}
       <div class="col-span-full">
         <QuantityField
-          label="Check {i + 1}: if it fails, back to"
+          label={sentence('bench.check_back', { number: i + 1 })}
           value={check.back ?? ''}
           choices={[['', 'nowhere'], ...before]}
           error={bench.error(`${here}/back`)}
@@ -50,15 +51,17 @@
         />
       </div>
     {/if}
-    <div class="col-span-full"><MoreFields {bench} part={check} at={here} about="check" title="more of check {i + 1}" /></div>
-    {#if checks.length > 1}<Word class="pb-2 text-sm" label="Take out “{check.what}”" onclick={() => checks.splice(i, 1)}
-        >out</Word
+    <div class="col-span-full">
+      <MoreFields {bench} part={check} at={here} about="check" title={sentence('bench.more_check', { number: i + 1 })} />
+    </div>
+    {#if checks.length > 1}<Word class="pb-2 text-sm" label="Remove “{check.what}”" onclick={() => checks.splice(i, 1)}
+        >Remove</Word
       >{/if}
   </div>
 {/each}
 <p class="flex gap-4 text-sm">
-  <Word onclick={() => bench.act('add_check', { stage: stage.id })}>+ check</Word>
+  <Word onclick={() => bench.act('add_check', { stage: stage.id })}>Add check</Word>
   {#if before.length && checks.some((c) => c.back === undefined)}
-    <Word onclick={() => bench.act('add_ways_back', { stage: stage.id })}>+ a way back when it fails</Word>
+    <Word onclick={() => bench.act('add_ways_back', { stage: stage.id })}>Add ways back after a failure</Word>
   {/if}
 </p>

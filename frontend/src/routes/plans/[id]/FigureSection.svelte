@@ -33,9 +33,9 @@
 <Sources {bench} group={group.id} />
 <TargetFields {bench} group={group.id} torque={found?.target?.torque_Nm} />
 <div class="grid grid-cols-2 items-end gap-2">
-  <Typed {bench} part={group} {at} name="required_clamp" label="Joint needs, per bolt" example="not given" />
+  <Typed {bench} part={group} {at} name="required_clamp" label="Joint need, per bolt" example="not given" />
   <QuantityField
-    label="At most, of yield"
+    label="Limit, % of yield"
     value={written(group.limits?.yield_fraction, 'share')}
     example="no bound"
     error={bench.error(`${at}/limits/yield_fraction`)}

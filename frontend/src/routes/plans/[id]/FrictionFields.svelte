@@ -5,6 +5,7 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { day, digits } from '#lib/figures.ts';
+  import Sentence from '#lib/parts/Sentence.svelte';
   import { fieldsOf, write, written, type Group } from '#lib/plan.ts';
 
   /** The friction condition: of the plan itself, an own entry, or of the tables; or an own band. */
@@ -40,7 +41,7 @@
   onchange={(lubricant) => bench.act('take_lubricant', { group: group.id, lubricant })}
 />
 <QuantityField
-  label="Own band"
+  label="Own friction values"
   note="low typical high"
   value={band}
   example="from table"
@@ -49,8 +50,15 @@
 />
 {#each learned as one (one.title)}
   <p class="soft col-span-full text-sm">
-    Own records, {one.title}: K {[one.low, one.typical, one.high].map((v) => digits(v, 3)).join(' – ')} from {one.count} pulls, the
-    last on
-    {day(one.until)}. <a href="/tables?table=lessons">Keep it as an own compound</a> to plan with it.
+    <Sentence
+      key="bench.own_records"
+      values={{
+        title: one.title,
+        band: [one.low, one.typical, one.high].map((v) => digits(v, 3)).join(' – '),
+        count: one.count,
+        day: day(one.until),
+      }}
+      href="/tables?table=lessons"
+    />
   </p>
 {/each}

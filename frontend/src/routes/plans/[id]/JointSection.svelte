@@ -75,7 +75,7 @@
   <PartsList {bench} />
 {/if}
 <p class="flex gap-4 text-sm">
-  <Word onclick={() => bench.act('add_group')}>+ other bolts</Word>
-  <Word onclick={() => bench.act('vary_group', { group: group.id })}>+ these in another way</Word>
-  {#if many}<Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}>take these bolts out</Word>{/if}
+  <Word onclick={() => bench.act('add_group')}>Add bolt group</Word>
+  <Word onclick={() => bench.act('vary_group', { group: group.id })}>Add variant of these bolts</Word>
+  {#if many}<Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}>Remove bolt group</Word>{/if}
 </p>

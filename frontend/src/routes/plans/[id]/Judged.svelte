@@ -3,18 +3,20 @@
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
   import type { Bench } from '#lib/bench.svelte.ts';
+  import { digits } from '#lib/figures.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import Findings from '#lib/parts/Findings/Findings.svelte';
   import Fold from '#lib/parts/Fold.svelte';
   import WindowGauge from '#lib/parts/WindowGauge/WindowGauge.svelte';
   import WrenchCard from '#lib/parts/WrenchCard/WrenchCard.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
   import KitList from './KitList.svelte';
   import type { Mending } from './mend.svelte.ts';
   import type { Tape } from './tape.svelte.ts';
   import type { Work } from './work.svelte.ts';
 
-  /** What is judged: the clamp load window, the setting, the findings, wishes from runs, the kit. */
+  /** The clamp load window, the setting, the findings, wishes from runs, the kit. */
   interface Props {
     bench: Bench;
     tape: Tape;
@@ -36,7 +38,7 @@
     const mended = bench.opens[result.findings.indexOf(finding)];
     if (mended) void bench.goTo(mended, finding.remedy);
   };
-  const mine = $derived(session.may('planning.save_draft'));
+  const mine = $derived(session.may('planning.edit_draft'));
 </script>
 
 <div class="relative grid min-w-0 content-start gap-3 xl:overflow-y-auto xl:contain-layout xl:pr-1">
@@ -45,6 +47,13 @@
       preload={group.preload}
       limits={group.limits}
       window={group.window}
+      target={[group.target?.set_torque_Nm && `${digits(group.target.set_torque_Nm)} N·m`, group.friction.name]
+        .filter(Boolean)
+        .join(' ')}
+      onfield={(limit) => {
+        const field = bench.limitFields[`${group.id}/${limit.id}`];
+        if (field) void bench.goTo(field, '');
+      }}
       onopen={(name) => work.show(`${group.id}/${name}`, name === 'preload' ? 'Preload' : 'Limit')}
     />{/if}
   {#if set && setting}
@@ -67,7 +76,7 @@
   <Failure text={wishes.failed} />
   {#if wishes.value?.items.length}
     <div class="sheet p-3 text-sm">
-      <Fold title="Wishes from runs: {wishes.value.items.length}">
+      <Fold title={sentence('bench.wishes', { count: wishes.value.items.length })}>
         {#each wishes.value.items as wish, i (i)}<p class="border-t py-1">
             run {wish.run}, {wish.step}: {wish.text} <span class="soft">{wish.person}</span>
           </p>{/each}

@@ -2,6 +2,7 @@
   import type { Schemas } from '#lib/api/client.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Fold from '#lib/parts/Fold.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** What to bring, and how long it takes. */
   let { kit, minutes }: { kit: Schemas['KitLine'][]; minutes: number } = $props();
@@ -15,7 +16,7 @@
 </script>
 
 <div class="sheet p-3 text-sm">
-  <Fold title="Kit: {kit.length} lines" more="· about {hours} of work, estimated">
+  <Fold title={sentence('bench.kit', { count: kit.length })} more={sentence('bench.hours', { hours })}>
     <ul>
       {#each kit as line, i (i)}
         <li class="flex gap-3 border-t py-[3px]">

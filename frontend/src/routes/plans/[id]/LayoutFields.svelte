@@ -47,7 +47,7 @@
 
 <div class="grid grid-cols-3 items-end gap-2">
   <QuantityField
-    label="Bolts stand"
+    label="Bolt pattern"
     value={layout.kind}
     choices={KINDS}
     error={bench.error(here)}
@@ -61,7 +61,7 @@
   {/if}
   {#if layout.kind === 'grid'}
     <FormField
-      spec={{ name: 'perimeter', label: 'edge only', kind: 'tick' }}
+      spec={{ name: 'perimeter', label: 'Perimeter only', kind: 'tick' }}
       part={layout}
       error={bench.error(`${here}/perimeter`)}
     />

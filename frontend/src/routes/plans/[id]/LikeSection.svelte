@@ -2,6 +2,7 @@
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import LayoutFields from './LayoutFields.svelte';
   import Typed from './Typed.svelte';
 
@@ -19,7 +20,7 @@
 </script>
 
 <p class="soft text-sm">
-  {base?.name} in another way: one of them is chosen at the start of a run. What stands here differs; everything else is as there.
+  {sentence('bench.variant', { base: base?.name ?? '' })}
 </p>
 {#each ways as { way, i } (way.id)}
   <Typed
@@ -42,5 +43,5 @@
   onwritten={() => (group.fastener = fastener as typeof group.fastener)}
 />
 <p class="flex text-sm">
-  <Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}>take this way out</Word>
+  <Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}>Remove variant</Word>
 </p>

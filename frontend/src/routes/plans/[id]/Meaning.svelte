@@ -2,6 +2,7 @@
   import type { Schemas } from '#lib/api/client.ts';
   import { percent } from '#lib/figures.ts';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import type { Work } from './work.svelte.ts';
 
   /** What the figure means at the bolt: where the torque goes, what is lost, what a degree is worth; with the workings. */
@@ -10,17 +11,30 @@
   const sentences = $derived(
     [
       group.split &&
-        `Of the torque ${percent(group.split.pitch)} stretches the bolt, ${percent(group.split.thread)} rubs in the thread, ${percent(group.split.bearing)} under the head.`,
-      group.share_of_yield && `Typically ${percent(group.share_of_yield)} of yield.`,
+        sentence('bench.split', {
+          pitch: percent(group.split.pitch),
+          thread: percent(group.split.thread),
+          bearing: percent(group.split.bearing),
+        }),
+      group.share_of_yield && sentence('bench.of_yield', { share: percent(group.share_of_yield) }),
       group.losses.embedding_N &&
-        `Settling takes ${kN(group.losses.embedding_N, 1)}${group.losses.creep_share ? `, creep ${percent(group.losses.creep_share)}` : ''}.`,
+        sentence('bench.settling', {
+          load: kN(group.losses.embedding_N, 1),
+          creep: group.losses.creep_share ? percent(group.losses.creep_share) : 'none',
+        }),
       group.preload?.after_typical_N != null &&
         group.preload.after_low_N != null &&
-        `After losses ${kN(group.preload.after_typical_N, 1)} is typical, ${kN(group.preload.after_low_N, 1)} the least.`,
-      group.preload?.hot_typical_N != null && `At working temperature ${kN(group.preload.hot_typical_N, 1)}.`,
+        sentence('bench.after_losses', {
+          typical: kN(group.preload.after_typical_N, 1),
+          least: kN(group.preload.after_low_N, 1),
+        }),
+      group.preload?.hot_typical_N != null && sentence('bench.hot', { load: kN(group.preload.hot_typical_N, 1) }),
       group.stiffness &&
-        `One degree is ${kN(group.stiffness.gain_N_per_deg, 2)}; the bolt is ${group.stiffness.elongation_mm.toFixed(3)} mm longer.`,
-      group.teeth && `${group.teeth.turns.toFixed(1)} turns engaged, ${group.teeth.required_mm.toFixed(1)} mm needed.`,
+        sentence('bench.degree', {
+          load: kN(group.stiffness.gain_N_per_deg, 2),
+          longer: group.stiffness.elongation_mm.toFixed(3),
+        }),
+      group.teeth && sentence('bench.turns', { turns: group.teeth.turns.toFixed(1), needed: group.teeth.required_mm.toFixed(1) }),
     ].filter(Boolean),
   );
   const workings = $derived([

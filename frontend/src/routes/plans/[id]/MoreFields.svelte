@@ -32,7 +32,11 @@
     ['run', 'the whole work'],
     ...bench.doc.groups.map((g): [string, string] => [g.id, `each of ${g.name}`]),
   ]);
-  const names = (spec: FieldSpec) => (spec.kind === 'groups' ? each : spec.kind === 'variants' ? ways : []);
+  const checks = $derived(namesIn.checks(bench.doc));
+  const names = (spec: FieldSpec) =>
+    (({ groups: each, variants: ways, check: checks }) as Partial<Record<string, [string, string][]>>)[spec.kind ?? ''] ?? [];
+  /** One of these names, not several. */
+  const single = (spec: FieldSpec) => spec.kind === 'groups' || spec.kind === 'check';
   /** What is given, in words. */
   const said = $derived(
     specs
@@ -57,7 +61,7 @@
           {part}
           error={error(spec.name)}
           names={names(spec)}
-          onchoose={spec.kind === 'groups' ? (value) => write(part, spec.name, value) : undefined}
+          onchoose={single(spec) ? (value) => write(part, spec.name, value) : undefined}
         />
       </div>
     {/each}

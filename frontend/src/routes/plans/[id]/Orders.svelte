@@ -9,6 +9,8 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { fieldsOf, type Pass } from '#lib/plan.ts';
+  import { sentence } from '#lib/sentence.ts';
+  import Measures from './Measures.svelte';
 
   /** Two orders of a pass side by side, played bolt by bolt together, with the measures by which orders are compared. */
   interface Props {
@@ -58,7 +60,7 @@
   }
 </script>
 
-<Modal bind:open title="Two orders side by side" size="lg" {onclose}>
+<Modal bind:open title="Compare two sequences" size="lg" {onclose}>
   <Failure text={asked.failed} />
   {#if items.length > 1}
     <div class="grid grid-cols-2 gap-6">
@@ -66,7 +68,7 @@
         {@const item = items[chosen]!}
         <section class="grid content-start gap-2" aria-label="Order {side + 1}">
           <QuantityField
-            label="Which order, {side ? 'right' : 'left'}"
+            label={sentence('bench.which_order', { side: side ? 'right' : 'left' })}
             hidden
             value={String(chosen)}
             {choices}
@@ -78,22 +80,20 @@
               acrossFlats={head}
               looks={looks(item)}
               next={item.moves[at] ?? []}
+              path={item.moves.map((move) => move[0] ?? '')}
               label="{item.words}, after {at} of {item.moves.length}"
             />
           </div>
           <p class="text-sm">{item.moves.map((move) => move.map((place) => labels[place]).join('+')).join(' ')}</p>
-          <p class="text-sm">
-            Strays to one side by at most <b>{item.stray.toFixed(2)} bolts</b>; when half are tight,
-            <b>{item.gap.toFixed(item.gap % 1 ? 1 : 0)} pitches</b> are untouched in one piece.
-          </p>
-          <Word class="justify-self-start" onclick={() => use(item)}>use this order in the pass</Word>
+          <Measures stray={item.stray} gap={item.gap} />
+          <Word class="justify-self-start" onclick={() => use(item)}>Use this sequence</Word>
         </section>
       {/each}
     </div>
     <p class="flex items-center gap-4">
       <Word onclick={play}>{clock ? 'pause' : 'play both'}</Word>
-      <Word disabled={at === 0} onclick={() => (at -= 1)}>one back</Word>
-      <Word disabled={at >= most} onclick={() => (at += 1)}>one on</Word>
+      <Word disabled={at === 0} onclick={() => (at -= 1)}>Previous step</Word>
+      <Word disabled={at >= most} onclick={() => (at += 1)}>Next step</Word>
       <span class="soft">{at} of {most}</span>
     </p>
     <p class="soft text-sm">

@@ -12,6 +12,7 @@
   import Failure from '#lib/parts/Failure.svelte';
   import Fold from '#lib/parts/Fold.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** Another lubricant from the store: what it does at the same torque, and what to set for the same clamp. */
   let { bench, group }: { bench: Bench; group: string } = $props();
@@ -28,33 +29,34 @@
       group,
       lubricant: one.lubricant,
       torque: `${digits(one.same_clamp_Nm, 3)} N·m`,
-      reason: `same clamp with ${small(one.name)}`,
+      reason: sentence('bench.same_clamp', { lubricant: small(one.name) }),
     });
 </script>
 
-<Fold title="" more="Another lubricant from the store" ontoggle={(now) => (open = now)}>
+<Fold title="" more="Another lubricant in stock" ontoggle={(now) => (open = now)}>
   <Failure text={asked.failed} />
   {#if asked.value}
     <Table border={false}>
       <TableHead>
-        <TableHeadCell>In store</TableHeadCell><TableHeadCell>same torque gives</TableHeadCell><TableHeadCell
+        <TableHeadCell>In stock</TableHeadCell><TableHeadCell>same torque gives</TableHeadCell><TableHeadCell
           >same clamp: set</TableHeadCell
-        ><TableHeadCell><span class="sr-only">Take it</span></TableHeadCell>
+        ><TableHeadCell><span class="sr-only">Use</span></TableHeadCell>
       </TableHead>
       <TableBody>
         {#each asked.value.items as one (one.lubricant)}
           <TableBodyRow>
             <TableBodyCell
-              >{one.name}{#if one.forbidden.length}<span class="soft block">not on: {one.forbidden.join(', ')}</span
+              >{one.name}{#if one.forbidden.length}<span class="soft block"
+                  >{sentence('bench.not_on', { materials: one.forbidden.join(', ') })}</span
                 >{/if}</TableBodyCell
             >
             <TableBodyCell>{kN(one.typical_N)} kN, {one.change >= 0 ? '+' : ''}{percent(one.change)}</TableBodyCell>
             <TableBodyCell class="font-semibold">{digits(one.same_clamp_Nm, 3)} N·m</TableBodyCell>
-            <TableBodyCell><Word onclick={() => take(one)}>take</Word></TableBodyCell>
+            <TableBodyCell><Word onclick={() => take(one)}>Use lubricant</Word></TableBodyCell>
           </TableBodyRow>
         {:else}
           <TableBodyRow
-            ><TableBodyCell class="soft" colspan={4}>Nothing is marked as in store. Mark lubricants in Tables.</TableBodyCell
+            ><TableBodyCell class="soft" colspan={4}>Nothing is marked as in stock. Mark lubricants in Tables.</TableBodyCell
             ></TableBodyRow
           >
         {/each}

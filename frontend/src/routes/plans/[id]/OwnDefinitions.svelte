@@ -6,6 +6,7 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import TestedBand from '#lib/parts/TestedBand.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** Own grades, materials and friction conditions of this plan; its file carries them along. */
   let { bench, group }: { bench: Bench; group: string } = $props();
@@ -30,7 +31,7 @@
 </script>
 
 <Fold
-  title="Own grades, materials, compounds"
+  title="Custom grades, materials, compounds"
   more={own.map((one) => one.name).join(', ') || 'none'}
   open={own.some((one) => !!bench.errorIn(`definitions/${PLACES[one.form.kind]}/${one.name}`))}
 >
@@ -40,8 +41,8 @@
         <span><b>{key}</b> <span class="soft">{form.words}</span></span>
         <Word
           class="text-sm"
-          label="Take out the {form.words} {key}"
-          onclick={() => bench.act('drop_own', { kind: form.kind, name: key })}>take out</Word
+          label={sentence('bench.remove_own', { kind: form.words, name: key })}
+          onclick={() => bench.act('drop_own', { kind: form.kind, name: key })}>Remove</Word
         >
       </p>
       {#each form.fields as spec (spec.name)}
@@ -52,12 +53,12 @@
   {/each}
   <div class="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
     <QuantityField
-      label="New own entry"
+      label="New custom entry"
       value={kind}
       choices={forms.map((f): [string, string] => [f.kind, f.words])}
       onchange={(now) => (kind = now)}
     />
-    <QuantityField label="Its name" value={name} example="as on its sheet" onchange={(text) => (name = text)} />
+    <QuantityField label="Name" value={name} example="as on its sheet" onchange={(text) => (name = text)} />
     <Word class="pb-2 text-sm" disabled={!name.trim()} onclick={add}>+ add</Word>
   </div>
 </Fold>

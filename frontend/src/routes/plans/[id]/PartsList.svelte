@@ -4,6 +4,7 @@
   import Fold from '#lib/parts/Fold.svelte';
   import FormField from '#lib/parts/Form/FormField.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** Parts and consumables to bring. */
   let { bench }: { bench: Bench } = $props();
@@ -16,10 +17,12 @@
       {#each catalogue.value?.more_fields.part ?? [] as spec (spec.name)}
         <FormField {spec} {part} error={bench.errorIn(`parts/${i}/${spec.name}`)} />
       {/each}
-      <Word class="justify-self-start text-sm" label="Take out the part {part.name}" onclick={() => bench.doc.parts!.splice(i, 1)}
-        >take out</Word
+      <Word
+        class="justify-self-start text-sm"
+        label={sentence('bench.remove_named', { name: part.name })}
+        onclick={() => bench.doc.parts!.splice(i, 1)}>Remove</Word
       >
     </div>
   {/each}
-  <Word class="justify-self-start text-sm" onclick={() => bench.act('add_part', {}, true)}>+ part</Word>
+  <Word class="justify-self-start text-sm" onclick={() => bench.act('add_part', {}, true)}>Add part</Word>
 </Fold>

@@ -6,10 +6,12 @@
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import Fold from '#lib/parts/Fold.svelte';
   import FormField from '#lib/parts/Form/FormField.svelte';
-  import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
-  import { fieldsOf, namesIn, valueOf, type Pass, type Tighten } from '#lib/plan.ts';
-  import Orders from './Orders.svelte';
+  import { sentence } from '#lib/sentence.ts';
+  import { ShownFields } from '#lib/shownFields.svelte.ts';
+  import { namesIn, valueOf, type Pass, type Tighten } from '#lib/plan.ts';
+  import ConditionFields from './ConditionFields.svelte';
+  import OrderField from './OrderField.svelte';
   import type { Work } from './work.svelte.ts';
 
   /** One pass: the fields of its kind, its order, the settings it comes to. */
@@ -29,61 +31,52 @@
   let { bench, work, stage, one, number, at, outs, named }: Props = $props();
   const kind = $derived(catalogue.value?.pass_kinds.find((k) => k.do === one.do));
   // the name stands above the fields already
-  const shown = $derived((kind?.fields ?? []).filter((f) => f.main || (f.name !== 'name' && valueOf(one, f.name) !== undefined)));
+  const front = new ShownFields(() =>
+    (kind?.fields ?? []).filter((f) => f.name !== 'name' && valueOf(one, f.name) !== undefined).map((f) => f.name),
+  );
+  const shown = $derived((kind?.fields ?? []).filter((f) => f.main || front.has(f.name)));
   const rest = $derived((kind?.fields ?? []).filter((f) => !shown.includes(f) && (f.kind !== 'chains' || chains.length > 1)));
-  const order = $derived((fieldsOf(one).order as { kind?: string } | undefined)?.kind ?? '');
-  const orders = $derived.by<[string, string][]>(() => {
-    const layout = bench.doc.groups.find((g) => stage.groups?.includes(g.id))?.layout.kind ?? '';
-    const offered = catalogue.value?.orders[layout] ?? [];
-    return [...new Set([...offered, order].filter(Boolean))].map((name) => [name, name.replace('_', ' ')]);
-  });
   const chains = $derived(namesIn.chains(bench.doc));
-  const group = $derived(bench.result?.groups.find((g) => stage.groups?.includes(g.id)));
-  let comparing = $state(false);
   const error = (name: string) => bench.errorIn(`${at}/${name}`);
   const move = (by: string) => void bench.act('move_pass', { stage: stage.id, one: one.id, by });
   const check = (on: string) => bench.act('check_pass', { stage: stage.id, one: one.id, on: on ? 'yes' : 'no' });
 </script>
 
 {#snippet entry(spec: Schemas['FieldSpec'])}
-  <FormField
-    {spec}
-    part={one}
-    error={error(spec.name)}
-    names={spec.kind === 'chains' ? chains : []}
-    label="{spec.label} of pass {number}{spec.kind === 'percent' ? ', percent' : ''}"
-    shown={spec.label}
-    ontick={spec.name === 'check' ? check : undefined}
-  />
+  {#if spec.kind === 'condition'}
+    <div class="col-span-full grid gap-2">
+      <span class="text-sm text-soft">{spec.label}</span>
+      <ConditionFields {bench} part={one} at="{at}/condition" pass={number} />
+    </div>
+  {:else}
+    <FormField
+      {spec}
+      part={one}
+      error={error(spec.name)}
+      names={spec.kind === 'chains' ? chains : []}
+      label={sentence('bench.field_of_pass', {
+        field: spec.label,
+        number,
+        percent: spec.kind === 'percent' ? 'yes' : 'no',
+      })}
+      shown={spec.label}
+      ontick={spec.name === 'check' ? check : undefined}
+    />
+  {/if}
 {/snippet}
 
 <TableBodyRow>
   <TableBodyCell>
-    <div class="grid grid-cols-[1fr_1fr] items-end gap-x-3 gap-y-1">
+    <div class="grid grid-cols-[1fr_1fr] items-end gap-x-3 gap-y-1" onfocusout={front.settle}>
       <b class="col-span-full text-sm">{outs[0]?.name ?? named ?? one.name ?? kind?.words}</b>
       {#each shown.filter((f) => f.kind !== 'tick') as spec (spec.name)}{@render entry(spec)}{/each}
       {#if kind?.ordered}
-        <div>
-          <QuantityField
-            label="Order of pass {number}"
-            shown="Order"
-            value={order}
-            choices={order ? orders : [['', 'usual'], ...orders]}
-            error={error('order')}
-            onchange={(name) => (fieldsOf(one).order = { ...((fieldsOf(one).order as object | undefined) ?? {}), kind: name })}
-          />
-        </div>
+        <OrderField {bench} {stage} {one} {number} error={bench.errorIn(`${at}/order`)} />
       {/if}
       {#each shown.filter((f) => f.kind === 'tick') as spec (spec.name)}{@render entry(spec)}{/each}
       <div class="col-span-full">
         {#if rest.length}<Fold title="" more="more"
-            >{#each rest as spec (spec.name)}{@render entry(
-                spec,
-              )}{/each}{#if kind?.ordered && group && group.places.length > 2}<Word
-                class="justify-self-start text-sm"
-                label="Compare orders of pass {number}"
-                onclick={() => (comparing = true)}>compare orders</Word
-              >{/if}</Fold
+            >{#each rest as spec (spec.name)}{@render entry(spec)}{/each}</Fold
           >{/if}
       </div>
     </div>
@@ -102,11 +95,14 @@
   <TableBodyCell class="text-right">
     {#if (stage.passes ?? []).length > 1}
       <span class="grid justify-items-end gap-1 text-sm">
-        <Word label="Take out pass {number}" onclick={() => stage.passes!.splice(number - 1, 1)}>out</Word>
-        {#if number > 1}<Word label="Pass {number} up" onclick={() => move('earlier')}>up</Word>{/if}
-        {#if number < stage.passes!.length}<Word label="Pass {number} down" onclick={() => move('later')}>down</Word>{/if}
+        <Word label={sentence('bench.remove_pass', { number })} onclick={() => stage.passes!.splice(number - 1, 1)}>Remove</Word>
+        {#if number > 1}<Word label={sentence('bench.move_up_pass', { number })} onclick={() => move('earlier')}>Move up</Word
+          >{/if}
+        {#if number < stage.passes!.length}<Word
+            label={sentence('bench.move_down_pass', { number })}
+            onclick={() => move('later')}>Move down</Word
+          >{/if}
       </span>
     {/if}
   </TableBodyCell>
 </TableBodyRow>
-{#if comparing && group}<Orders {bench} {one} {group} onclose={() => (comparing = false)} />{/if}

@@ -6,6 +6,7 @@
   import type { Bench } from '#lib/bench.svelte.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import Sentence from '#lib/parts/Sentence.svelte';
   import Word from '#lib/parts/Word.svelte';
   import type { Tighten } from '#lib/plan.ts';
   import PassRow from './PassRow.svelte';
@@ -25,14 +26,20 @@
 {#if stage.method}
   {@const method = stage.method}
   <p>
-    Method <b>{methods.find(([id]) => id === method)?.[1] ?? method}</b>: {computed?.passes.map((p) => p.name).join(', ')}.
-    <Word onclick={() => use(method)}>take it over and edit</Word>
+    <Sentence
+      key="bench.method"
+      values={{
+        method: methods.find(([id]) => id === method)?.[1] ?? method,
+        passes: computed?.passes.map((p) => p.name).join(', ') ?? '',
+      }}
+    />
+    <Word onclick={() => use(method)}>Use and edit</Word>
   </p>
 {:else}
   <Table border={false}>
     <TableHead>
       <TableHeadCell>Pass</TableHeadCell><TableHeadCell>Set</TableHeadCell><TableHeadCell
-        ><span class="sr-only">Take out</span></TableHeadCell
+        ><span class="sr-only">Remove</span></TableHeadCell
       >
     </TableHead>
     <TableBody>
@@ -52,7 +59,7 @@
   </Table>
   <p class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
     {#each listed as words (words)}
-      <Word onclick={() => bench.act('add_pass', { stage: stage.id, listed: words })}>+ {words}</Word>
+      <Word onclick={() => bench.act('add_pass', { stage: stage.id, listed: words })}>Add {words}</Word>
     {/each}
   </p>
   <QuantityField

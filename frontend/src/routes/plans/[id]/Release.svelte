@@ -6,8 +6,9 @@
   import Textarea from 'flowbite-svelte/Textarea.svelte';
   import type { Bench } from '#lib/bench.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
-  /** Release: why there is a new revision, and every caution taken on by name. */
+  /** Release: the reason for the new revision, and every warning waived by name. */
   interface Props {
     bench: Bench;
     onclose: () => void;
@@ -31,18 +32,18 @@
   }
 </script>
 
-<Modal bind:open title="Release as revision {(bench.view!.revision_number ?? 0) + 1}" size="md" {onclose}>
+<Modal bind:open title={sentence('bench.release_as', { number: (bench.view!.revision_number ?? 0) + 1 })} size="md" {onclose}>
   <form class="grid gap-4" onsubmit={release}>
-    <p>A revision is frozen: fitters work by it until the next one. The draft goes on.</p>
+    <p>A revision is frozen: fitters work by it until the next one. The draft can be changed further.</p>
     {#if !first}
       <div class="grid gap-1">
-        <Label for="{uid}-r">Why there is a new revision</Label>
+        <Label for="{uid}-r">Reason for the new revision</Label>
         <Textarea id="{uid}-r" bind:value={reason} rows={2} maxlength={1000} class="w-full" required minlength={3} />
       </div>
     {/if}
     {#if bench.toTakeOn.length}
       <fieldset class="grid gap-2">
-        <legend class="mb-1">Cautions that you take on, each by name</legend>
+        <legend class="mb-1">Warnings that you waive, each by name</legend>
         {#each bench.toTakeOn as caution (caution.id + caution.text)}
           <Checkbox checked={taken.includes(caution.id)} onchange={(ev) => tick(caution.id, ev.currentTarget.checked)}
             >{caution.text}</Checkbox
@@ -52,8 +53,8 @@
     {/if}
     <Failure text={bench.failed} />
     <p class="flex justify-end gap-3">
-      <Button color="alternative" onclick={onclose}>Not yet</Button>
-      <Button type="submit" disabled={left > 0 || (!first && reason.trim().length < 3)}>Release</Button>
+      <Button color="alternative" onclick={onclose}>Cancel</Button>
+      <Button type="submit" disabled={left > 0 || (!first && reason.trim().length < 3)}>Release plan</Button>
     </p>
   </form>
 </Modal>

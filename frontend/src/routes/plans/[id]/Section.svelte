@@ -16,7 +16,7 @@
   const mark = $derived(section.mark);
 </script>
 
-<div class="ml-[11px] border-l-2 border-hairline pb-2" data-section={section.key}>
+<div class={open ? 'sheet my-1' : ''} data-section={section.key}>
   <AccordionItem
     bind:open={() => open, ontoggle}
     headingTag="div"
@@ -24,12 +24,14 @@
     classes={{
       active: 'bg-transparent',
       inactive: 'bg-transparent',
-      button: '-ml-[13px] w-[calc(100%+13px)] justify-start text-left',
-      content: 'grid gap-2.5 py-2 pl-6',
+      button: 'min-h-[34px] w-full justify-start px-2 py-1 text-left pointer-coarse:min-h-[48px]',
+      content: 'grid gap-2.5 px-3 pt-1 pb-3',
     }}
   >
     {#snippet header()}
-      <span class="grid min-w-0 flex-1 grid-cols-[24px_1fr] gap-3 leading-[1.3]">
+      <span
+        class="grid min-w-0 flex-1 grid-cols-[24px_minmax(0,1fr)] items-center gap-x-3 leading-[1.25] lg:grid-cols-[24px_minmax(0,10fr)_minmax(0,13fr)]"
+      >
         <svg viewBox="0 0 24 24" width="24" height="24" aria-hidden="true">
           {#if mark === 'stop'}
             <rect x="2" y="2" width="20" height="20" class="stop" />
@@ -40,11 +42,11 @@
           {/if}
           <text x="12" y={mark === 'caution' ? 19 : 16.5} class={open || mark !== 'good' ? 'on' : ''}>{number}</text>
         </svg>
-        <span class="min-w-0"
-          ><b>{section.title}</b>{#if mark !== 'good'}<span class="sr-only">, {mark}</span>{/if}<br /><span
-            class="block truncate text-[0.9rem] text-soft">{section.line}</span
-          ></span
+        <span class="min-w-0 {open ? '' : 'truncate'}" title={section.title}
+          ><b>{section.title}</b>{#if mark !== 'good'}<span class="sr-only">, {mark === 'stop' ? 'error' : 'warning'}</span
+            >{/if}</span
         >
+        <span class="min-w-0 truncate text-[0.9rem] text-soft max-lg:col-start-2" title={section.line}>{section.line}</span>
       </span>
     {/snippet}
     {#snippet arrowup()}{/snippet}
@@ -60,7 +62,7 @@
   }
   .good {
     fill: var(--sheet);
-    stroke: var(--brine);
+    stroke: var(--soft);
     stroke-width: 1.5;
   }
   .open {
@@ -76,7 +78,7 @@
     font-size: 12px;
     font-weight: 700;
     text-anchor: middle;
-    fill: var(--brine);
+    fill: var(--ink);
   }
   .on {
     fill: var(--sheet);

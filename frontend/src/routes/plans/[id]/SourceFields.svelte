@@ -24,7 +24,7 @@
 
 <div class="grid grid-cols-2 items-end gap-2">
   <QuantityField
-    label="It says"
+    label="Value"
     value={form}
     choices={forms}
     onchange={(now) => bench.act('source_says', { source: source.id, form: now }, true)}
@@ -32,7 +32,7 @@
   <Typed {bench} part={source} {at} name="by" label="By" choices={by} />
   {#if form === 'torque'}
     <QuantityField
-      label="Torque it says"
+      label="Torque value"
       value={said[0] ?? ''}
       error={bench.error(`${at}/says/torque/0`)}
       onchange={(text) => (fieldsOf(says).torque = [text, ...said.slice(1)])}
@@ -72,8 +72,8 @@
   {/each}
   {#if says.places}
     <p class="col-span-full flex gap-4 text-sm">
-      <Word onclick={() => says.places!.push({ at: '', torque: '' })}>+ another place</Word>
-      {#if says.places.length > 2}<Word onclick={() => says.places!.pop()}>the last one out</Word>{/if}
+      <Word onclick={() => says.places!.push({ at: '', torque: '' })}>Add reading</Word>
+      {#if says.places.length > 2}<Word onclick={() => says.places!.pop()}>Remove last</Word>{/if}
     </p>
   {/if}
   {#if said.length === 2}

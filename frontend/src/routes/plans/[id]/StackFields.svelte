@@ -5,6 +5,7 @@
   import FormField from '#lib/parts/Form/FormField.svelte';
   import Word from '#lib/parts/Word.svelte';
   import type { Group } from '#lib/plan.ts';
+  import { sentence } from '#lib/sentence.ts';
   import Typed from './Typed.svelte';
 
   /** What a group clamps, from the turned side on. */
@@ -19,7 +20,11 @@
       <Typed {bench} part={layer} at={here} name="material" label="Part {i + 1}" list={catalogue.value?.materials} />
       <Typed {bench} part={layer} at={here} name="thickness" label="thick" />
       <Typed {bench} part={layer} at={here} name="outside" label="outside Ø" example="3 × face" />
-      <Word class="pb-2 text-sm" label="Take out part {i + 1}" onclick={() => group.stack!.splice(i, 1)}>out</Word>
+      <Word
+        class="pb-2 text-sm"
+        label={sentence('bench.remove_part', { number: i + 1 })}
+        onclick={() => group.stack!.splice(i, 1)}>Remove</Word
+      >
       {#each catalogue.value?.layer_fields ?? [] as spec (spec.name)}
         <div class="col-span-4 -mt-1 text-sm">
           <FormField {spec} part={layer} label="Part {i + 1}: {spec.label}" shown={spec.label} />
@@ -31,6 +36,6 @@
   <Word
     class="justify-self-start text-sm"
     invalid={!!bench.error(`${at}/stack`)}
-    onclick={() => bench.act('add_layer', { group: group.id })}>+ part</Word
+    onclick={() => bench.act('add_layer', { group: group.id })}>Add part</Word
   >
 </fieldset>

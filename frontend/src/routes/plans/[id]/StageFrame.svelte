@@ -6,6 +6,7 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { namesIn, write, type Stage } from '#lib/plan.ts';
+  import { sentence } from '#lib/sentence.ts';
   import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
@@ -45,7 +46,7 @@
     <div class="grid grid-cols-2 items-end gap-2">
       {#each groups.filter(([id]) => stage.groups!.includes(id)) as [id, name] (id)}
         <QuantityField
-          label="{name}, pulled with"
+          label={sentence('bench.pulled_with', { group: name })}
           value={own[id] ?? ''}
           choices={[['', 'as the stage says'], ...chains]}
           error={bench.error(`${at}/chain_for/${id}`)}
@@ -82,10 +83,10 @@
   {/if}
 </MoreFields>
 <p class="flex flex-wrap gap-x-4 text-sm">
-  <Word disabled={index === 0} onclick={() => move('earlier')}>earlier</Word>
-  <Word disabled={index === bench.doc.stages.length - 1} onclick={() => move('later')}>later</Word>
-  <Word onclick={() => bench.act('copy_stage', { stage: stage.id })}>copy</Word>
+  <Word disabled={index === 0} onclick={() => move('earlier')}>Move up</Word>
+  <Word disabled={index === bench.doc.stages.length - 1} onclick={() => move('later')}>Move down</Word>
+  <Word onclick={() => bench.act('copy_stage', { stage: stage.id })}>Copy stage</Word>
   <Word class="ml-auto" disabled={bench.doc.stages.length === 1} onclick={() => bench.act('drop_stage', { stage: stage.id })}
-    >take this stage out</Word
+    >Remove stage</Word
   >
 </p>

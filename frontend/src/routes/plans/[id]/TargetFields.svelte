@@ -38,7 +38,7 @@
 </script>
 
 <QuantityField
-  label="Target comes from"
+  label="Target from"
   value={kind}
   error={bench.error(at)}
   choices={kind ? KINDS : [['', 'no figure'], ...KINDS]}
@@ -52,5 +52,5 @@
   </div>
 {/if}
 {#if target}
-  <Typed {bench} part={target} {at} name="reason" label="Because" example="reason, where another source is overruled" />
+  <Typed {bench} part={target} {at} name="reason" label="Reason" example="reason, where another source is overruled" />
 {/if}

@@ -22,7 +22,7 @@
     value={bolt.face?.kind ?? 'table'}
     choices={[
       ['table', 'by size'],
-      ['flat', 'own face'],
+      ['flat', 'flat bearing face'],
       ['cone', 'cone'],
     ]}
     error={bench.error(`${at}/fastener/face`)}
@@ -46,14 +46,14 @@
     label="Goes into"
     value={group.into?.kind ?? ''}
     choices={[
-      ['', 'not said'],
+      ['', 'Not specified'],
       ['nut', 'a nut'],
       ['tapped', 'a tapped part'],
     ]}
     onchange={(kind) => bench.act('set_into', { group: group.id, kind })}
   />
   {#if group.into}
-    <Typed {bench} part={group.into} at="{at}/into" name="engaged" label="Engaged" example="not said" />
+    <Typed {bench} part={group.into} at="{at}/into" name="engaged" label="Engaged" example="Not specified" />
     {#if group.into.kind === 'tapped'}
       <Typed {bench} part={group.into} at="{at}/into" name="material" label="Material" list={catalogue.value?.materials} />
       <Typed {bench} part={group.into} at="{at}/into" name="depth" label="Thread in the hole" example="through" />

@@ -44,6 +44,6 @@
 <MoreFields {bench} part={wrench} {at} about="tool" />
 {#each chains as [name, links] (name)}<ChainLinks {bench} {name} {links} />{/each}
 <p class="flex gap-4 text-sm">
-  <Word onclick={() => bench.act('add_tool')}>+ another tool</Word>
-  <Word class="ml-auto" onclick={() => bench.act('drop_tool', { tool })}>take this tool out</Word>
+  <Word onclick={() => bench.act('add_tool')}>Add tool</Word>
+  <Word class="ml-auto" onclick={() => bench.act('drop_tool', { tool })}>Remove tool</Word>
 </p>

@@ -1,4 +1,4 @@
-/** What is still to be mended on the Bench, gone through by key: wrong fields first, then what stops, then what warns. */
+/** What is still to be fixed on the Bench, gone through by key: wrong fields first, then what stops, then what warns. */
 import type { Schemas } from '#lib/api/client.ts';
 import type { Bench } from '#lib/bench.svelte.ts';
 
@@ -42,7 +42,7 @@ export class Mending {
     if (found?.act) await this.bench.act(found.act, found.sets ?? {});
   };
 
-  /** Ask for the reason with which the one that the key has led to is taken on. */
+  /** Ask for the reason with which the one that the key has led to is waived. */
   reason = async (): Promise<void> => {
     const found = await this.found();
     if (found?.waivable) this.bench.asking = found;

@@ -8,7 +8,8 @@ export interface PassSteps {
 export interface At {
   looks: Record<string, Schemas['LookOut']>;
   next: string[];
-  pass: Schemas['PassOut'] | null;
+  /** Which of the steps the pass is; none at the end of the work. */
+  index: number;
 }
 
 /** Whether something limited to variants, where it is, belongs to these. */
@@ -45,10 +46,10 @@ export function stepsOf(result: Schemas['Result'], occasion: string, way: string
 export function looksAt(steps: PassSteps[], at: number | null): At {
   const looks: At['looks'] = {};
   let left = at ?? Infinity;
-  for (const { pass } of steps)
+  for (const [index, { pass }] of steps.entries())
     for (const move of pass.order) {
       for (const place of move) looks[place] = pass.leaves!;
-      if (left-- === 0) return { looks, next: move, pass };
+      if (left-- === 0) return { looks, next: move, index };
     }
-  return { looks, next: [], pass: null };
+  return { looks, next: [], index: -1 };
 }

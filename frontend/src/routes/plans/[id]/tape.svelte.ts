@@ -2,6 +2,7 @@
 import type { Schemas } from '#lib/api/client.ts';
 import { visible } from '#lib/parts/JointFace/geometry.ts';
 import type { Band } from '#lib/parts/PassTape/PassTape.svelte';
+import { sentence } from '#lib/sentence.ts';
 import { kept } from '#lib/steady.ts';
 import { groupsIn, looksAt, stepsOf, wayOf, type At } from './steps.ts';
 
@@ -25,14 +26,16 @@ export class Tape {
   readonly total = $derived.by(() => this.steps.reduce((n, { pass }) => n + pass.order.length, 0));
   readonly bands = $derived.by(kept(() => this.banded()));
   readonly now = $derived.by<At>(kept(() => looksAt(this.steps, this.at)));
-  /** The pass whose setting is shown: the one at the step, else the last that is set. */
+  /** The pass at the step; none at the end of the work. */
+  readonly pass = $derived.by(() => this.steps[this.now.index]?.pass);
+  /** The pass whose setting is shown: the one at the step or the next that is set, else the last. */
   readonly set = $derived.by(
     () =>
-      this.steps.find(({ pass }) => pass === this.now.pass && pass.settings?.length) ??
+      (this.now.index < 0 ? undefined : this.steps.slice(this.now.index).find(({ pass }) => pass.settings?.length)) ??
       this.steps.findLast(({ pass }) => pass.settings?.length),
   );
   readonly group = $derived.by(() => {
-    return this.groups.find((g) => g.id === (this.now.pass ?? this.set?.pass)?.group) ?? this.groups[0];
+    return this.groups.find((g) => g.id === (this.pass ?? this.set?.pass)?.group) ?? this.groups[0];
   });
   readonly drawn = $derived.by(
     kept(() =>
@@ -48,6 +51,12 @@ export class Tape {
   readonly labels = $derived.by(
     kept(() => Object.fromEntries((this.result()?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label])))),
   );
+
+  /** Where the marker is, in words. */
+  readonly said = $derived.by(() => {
+    const bolts = this.now.next.map((place) => this.labels[place] ?? '').join(' and ');
+    return this.at === null || !bolts ? 'at the end' : sentence('bench.after_bolt', { bolts });
+  });
 
   /** The order played at the joint, bolt after bolt, from where the tape stands. */
   playing = $state(false);

@@ -7,6 +7,7 @@
   import { help } from '#lib/parts/help.svelte.ts';
   import PassTape from '#lib/parts/PassTape/PassTape.svelte';
   import { Run } from '#lib/run.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
   import Bar from './Bar.svelte';
   import Connect from './Connect.svelte';
   import Correct from './Correct.svelte';
@@ -88,9 +89,9 @@
       <svelte:boundary onerror={(problem) => console.error(problem)}>
         <PassTape
           bands={run.state.tape.filter((b) => !step?.position || b.position === run.state?.position)}
-          label="Progress: {run.state.done} steps done"
+          label={sentence('run.progress', { count: run.state.done })}
         />
-        {#snippet failed()}<p class="soft">{run.state?.done} steps done.</p>{/snippet}
+        {#snippet failed()}<p class="soft">{sentence('run.done', { count: run.state?.done ?? 0 })}</p>{/snippet}
       </svelte:boundary>
     </footer>
   {/if}
@@ -193,7 +194,7 @@
     }
     .tight :global(.figure),
     .tight :global(.row .number) {
-      font-size: 1.9rem;
+      font-size: 2.2rem;
     }
     .main.tight {
       grid-template-columns: minmax(0, 1fr);
@@ -208,10 +209,10 @@
   }
   @media (max-width: 500px) {
     .tight :global(.figure) {
-      font-size: 2.6rem;
+      font-size: 2.4rem;
     }
-    .tight :global(.numbered .number) {
-      font-size: 2.6rem;
+    .tight :global(.row .number) {
+      font-size: 3rem;
     }
     .main {
       gap: 0.25rem;

@@ -2,6 +2,7 @@
   import type { Schemas } from '#lib/api/client.ts';
   import GloveButton from '#lib/parts/GloveButton.svelte';
   import type { Run } from '#lib/run.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
   import Decision from './Decision.svelte';
   import type { Desk } from './desk.svelte.ts';
   import Reading from './Reading.svelte';
@@ -14,7 +15,7 @@
   const last = $derived(run.state!.last);
   /** With a wrench at hand the large button is its pull. */
   const pulls = $derived(desk.meter.fits && desk.meter.connected?.answers === 'pull');
-  const before = $derived(last && last.label !== '-' ? `: ${last.label}` : '');
+  const before = $derived(last && last.label !== '-' ? last.label : 'none');
 </script>
 
 {#if run.may('answer')}
@@ -59,13 +60,13 @@
   {/if}
   <!-- on a phone what is needed now and then stands under More -->
   <div class="last grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2 short:gap-1.5">
-    <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}>Something is wrong</GloveButton>
+    <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}>Report a problem</GloveButton>
     <GloveButton
       look="quiet"
       class="max-[500px]:hidden short:hidden"
       key="c"
       disabled={!run.may('correct')}
-      onclick={() => (desk.dialog = 'correct')}>Correct the last{before}</GloveButton
+      onclick={() => (desk.dialog = 'correct')}>{sentence('run.correct_last', { bolt: before })}</GloveButton
     >
     <GloveButton
       look="quiet"

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Run } from '#lib/run.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
 
   /** What is tightened, how much is open, whether everything is saved, and the way out. */
   let { run }: { run: Run } = $props();
@@ -14,8 +15,8 @@
     ].filter(Boolean),
   );
   const waits = $derived(run.unsent.length);
-  const theirs = $derived(run.others ? `${run.others} of somebody else wait for that person` : '');
-  const saved = $derived(run.offline ? `no connection, ${waits} kept here` : waits ? `saving ${waits}` : 'all saved');
+  const theirs = $derived(run.others ? sentence('run.theirs', { count: run.others }) : '');
+  const saved = $derived(run.offline ? sentence('run.no_connection', { count: waits }) : waits ? `saving ${waits}` : 'all saved');
 </script>
 
 <header
@@ -26,10 +27,10 @@
       <b>{run.view.head.equipment_name} › {run.view.head.joint_name}</b>
       <span class="soft ml-2 hidden text-sm sm:inline">{about.join(' · ')}</span>
     </p>
-    {#if open}<span class="flex items-center text-sm" aria-label="{open} deviation{open === 1 ? '' : 's'} open"
+    {#if open}<span class="flex items-center text-sm" aria-label={sentence('run.deviations', { count: open })}
         ><svg width="13" height="13" class="mr-1" aria-hidden="true"><rect width="13" height="13" fill="var(--stop)" /></svg><b
           >{open}</b
-        ><span class="hidden sm:inline">&nbsp;deviation{open === 1 ? '' : 's'}</span></span
+        ><span class="hidden sm:inline">&nbsp;{sentence('run.deviations_word', { count: open })}</span></span
       >{/if}
     {#if theirs}<span class="hidden text-sm text-caution md:inline">{theirs}</span>{/if}
     <span class="text-sm whitespace-nowrap {run.offline || waits > 2 ? 'font-bold text-caution' : 'soft'}">{saved}</span>

@@ -23,7 +23,7 @@
 <Modal bind:open title="Correct an answer" size="md">
   <p>The old entry stays in the record; the correction is a new one that points to it.</p>
   <fieldset class="grid gap-2">
-    <legend class="soft text-sm">Which answer</legend>
+    <legend class="soft text-sm">Answer to correct</legend>
     {#each run.state?.recent ?? [] as one (one.event)}
       <Radio
         name="which"
@@ -41,6 +41,6 @@
     {#each chosen.choices as choice (choice.answer)}
       <GloveButton look="quiet" onclick={() => correct({ answer: choice.answer })}>{choice.label}</GloveButton>
     {/each}
-    <GloveButton look="quiet" onclick={() => correct(null)}>Do it again</GloveButton>
+    <GloveButton look="quiet" onclick={() => correct(null)}>Repeat step</GloveButton>
   </div>
 </Modal>

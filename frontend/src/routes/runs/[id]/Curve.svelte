@@ -1,5 +1,6 @@
 <script lang="ts">
   import PullCurve from '#lib/parts/PullCurve/PullCurve.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import type { Meter } from './meter.svelte.ts';
 
   /** The curve of the pull that is made, or was made last. */
@@ -20,10 +21,6 @@
 </script>
 
 <div class="rounded-[6px] border bg-sheet px-2 pt-1">
-  <p class="soft text-sm">Torque at the nut [N·m] over angle, {meter.label}</p>
-  <PullCurve
-    {picture}
-    label="Torque over angle of the pull at {meter.label}, N·m over degrees"
-    class="h-40 max-[500px]:h-28 short:h-32"
-  />
+  <p class="soft text-sm">{sentence('run.curve', { pull: meter.label })}</p>
+  <PullCurve {picture} label={sentence('run.curve_label', { pull: meter.label })} class="h-40 max-[500px]:h-28 short:h-32" />
 </div>

@@ -2,6 +2,7 @@
   import { visible } from '#lib/parts/JointFace/geometry.ts';
   import JointFace from '#lib/parts/JointFace/JointFace.svelte';
   import type { Run } from '#lib/run.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
   import type { Desk } from './desk.svelte.ts';
 
   /** The joint as it stands, with the bolts to do now. */
@@ -32,7 +33,7 @@
     numbers={gaps}
     middle={step?.label ?? ''}
     below={step?.upcoming.length ? `then ${step.upcoming.join(', then ')}` : ''}
-    label="Joint{step?.position ? ` ${step.position}` : ''}{step?.label ? `, now bolt ${step.label}` : ''}"
+    label={sentence('run.face', { position: step?.position || 'none', bolt: step?.label || 'none' })}
   />
   {#if step?.position}<p class="where">{step.position}</p>{/if}
 </div>

@@ -43,7 +43,7 @@
       await run.send('redo', step?.step ?? '-', { stage: stage || (step?.stage_id ?? stages[0]![0]), reason: words });
     else if (asked === 'abandon') await run.send('abandon', '-', { reason: words });
   }
-  const WORDS = { skip: 'Skip this step', redo: 'Do a stage again', abandon: 'End this run before its last step' };
+  const WORDS = { skip: 'Skip step', redo: 'Do a stage again', abandon: 'End this run before its last step' };
 </script>
 
 <Modal bind:open title="More" size="md">
@@ -52,7 +52,7 @@
       <GloveButton look="quiet" onclick={() => onopen('note')}>Add a note</GloveButton>
       <GloveButton look="quiet" disabled={!run.may('correct')} onclick={() => onopen('correct')}>Correct an answer</GloveButton>
       <GloveButton look="quiet" disabled={!step?.ahead.length} onclick={() => onopen('round')}
-        >The whole round at once</GloveButton
+        >Confirm the whole round</GloveButton
       >
       {#if run.may('photo')}<FilePick
           words="Take a photo"
@@ -61,12 +61,12 @@
           onpick={photo}
           class="flex min-h-[56px] items-center rounded-[6px] border-2 border-hairline px-4 font-medium hover:bg-tint"
         />{/if}
-      <GloveButton look="quiet" onclick={() => onopen('suggest')}>Change this step: to the planner</GloveButton>
-      <GloveButton look="quiet" disabled={!run.may('tool')} onclick={onwrench}>Take another wrench …</GloveButton>
+      <GloveButton look="quiet" onclick={() => onopen('suggest')}>Suggest a change to the planner</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('tool')} onclick={onwrench}>Change wrench …</GloveButton>
       <GloveButton look="quiet" onclick={ondevice}>Connect a wrench or gauge …</GloveButton>
-      <GloveButton look="quiet" disabled={run.unsent.length > 0} onclick={onhand}>Hand over to somebody else …</GloveButton>
-      <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip this step …</GloveButton>
-      <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}>Do a stage again …</GloveButton>
+      <GloveButton look="quiet" disabled={run.unsent.length > 0} onclick={onhand}>Change user …</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip step …</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}>Repeat stage …</GloveButton>
       <GloveButton look="quiet" onclick={() => cues.toggle('sound')}
         >{cues.sound ? 'Tones and vibration off' : 'Tones and vibration on'}</GloveButton
       >
@@ -80,7 +80,7 @@
       <h2>{WORDS[asked]}</h2>
       {#if asked === 'redo'}
         <QuantityField
-          label="From which stage on"
+          label="From stage"
           value={stage || (step?.stage_id ?? stages[0]?.[0] ?? '')}
           choices={stages}
           large
@@ -89,7 +89,7 @@
       {/if}
       <Label for="{uid}-r">Why</Label>
       <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
-      <GloveButton type="submit" look="main" disabled={!reason.trim()}>Keep</GloveButton>
+      <GloveButton type="submit" look="main" disabled={!reason.trim()}>Save</GloveButton>
     </form>
   {/if}
 </Modal>

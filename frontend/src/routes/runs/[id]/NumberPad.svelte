@@ -12,14 +12,11 @@
     {#each row as key (key)}
       <Button color="alternative" class={KEY} onclick={() => (value += key)}>{key}</Button>
     {/each}
-    {#if i === 0}<Button
-        color="alternative"
-        class={KEY}
-        aria-label="Take the last one back"
-        onclick={() => (value = value.slice(0, -1))}>⌫</Button
+    {#if i === 0}<Button color="alternative" class={KEY} aria-label="Undo last entry" onclick={() => (value = value.slice(0, -1))}
+        >⌫</Button
       >
     {:else if i === 1}<Button color="alternative" class={KEY} onclick={() => (value += '/')}>/</Button>
     {:else if i === 2}<Button color="alternative" class={KEY} aria-label="Space" onclick={() => (value += ' ')}>␣</Button>
-    {:else}<Button color="alternative" class="{KEY} text-base" onclick={() => (value = '')}>clear</Button>{/if}
+    {:else}<Button color="alternative" class="{KEY} text-base" onclick={() => (value = '')}>Clear</Button>{/if}
   {/each}
 </div>

@@ -4,6 +4,7 @@
   import type { Schemas } from '#lib/api/client.ts';
   import { MediaQuery } from 'svelte/reactivity';
   import GloveButton from '#lib/parts/GloveButton.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import NumberPad from './NumberPad.svelte';
 
   /** A reading typed with one hand: a figure alone takes the unit that the step asks in. */
@@ -43,7 +44,7 @@
   </div>
   <NumberPad bind:value={reading} />
   <p id="{uid}-u" class="soft pointer-coarse:max-[500px]:hidden">
-    {step.unit ? `A figure alone is taken as ${step.unit}.` : 'Write the unit behind the figure.'}
+    {step.unit ? sentence('run.figure_alone', { unit: step.unit }) : 'Write the unit behind the figure.'}
   </p>
 </form>
 {#each others as button (button.answer)}

@@ -13,7 +13,7 @@
   }
   let { run, step, recorded = $bindable() }: Props = $props();
   const uid = $props.id();
-  const TYPED = { batch: 'Batch number, as it stands on it', second: 'Initials of a second person who saw it' } as const;
+  const TYPED = { batch: 'Batch number, as printed on it', second: 'Initials of a second person who saw it' } as const;
   const typed = $derived((step.asks ?? []).filter((what) => what !== 'photo') as (keyof typeof TYPED)[]);
 </script>
 

@@ -5,6 +5,7 @@
   import { small } from '#lib/figures.ts';
   import GloveButton from '#lib/parts/GloveButton.svelte';
   import type { Run } from '#lib/run.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
 
   /** The rest of a round confirmed at once, with the exceptions marked; every bolt still gets its own entry. */
   let { run, step, onclose }: { run: Run; step: Schemas['Instruction']; onclose: () => void } = $props();
@@ -33,10 +34,10 @@
   }
 </script>
 
-<Modal bind:open title="{step.pass_name}: {bolts.length} bolts at once" size="lg">
+<Modal bind:open title={sentence('run.at_once', { pass: step.pass_name, count: bolts.length })} size="lg">
   <p>
-    Every bolt is kept as <b>{small(usual.label)}</b>{#if other}; tap those where <b>{small(other.label)}</b>{/if}. Only for bolts
-    you have pulled.
+    Every bolt is saved as <b>{small(usual.label)}</b>{#if other}; tap those where <b>{small(other.label)}</b>{/if}. Only for
+    bolts you have pulled.
   </p>
   <div class="grid grid-cols-4 gap-2 sm:grid-cols-8">
     {#each bolts as bolt (bolt.step)}
@@ -52,6 +53,10 @@
     {/each}
   </div>
   <GloveButton look="main" onclick={confirm}
-    >Keep {bolts.length} bolts{count && other ? `, ${count} × ${small(other.label)}` : ''}</GloveButton
+    >{sentence('run.save_bolts', {
+      count: bolts.length,
+      others: other ? count : 0,
+      answer: other ? small(other.label) : '',
+    })}</GloveButton
   >
 </Modal>

@@ -5,6 +5,7 @@
   import type { Schemas } from '#lib/api/client.ts';
   import GloveButton from '#lib/parts/GloveButton.svelte';
   import type { Run } from '#lib/run.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
 
   /** Words from the fitter: a problem (a deviation to be accepted), a note, or a wish to the planner. */
   interface Props {
@@ -20,10 +21,10 @@
   $effect(() => {
     if (!open) onclose();
   });
-  const TITLES = { problem: 'Something is wrong', note: 'Add a note', suggest: 'Change this step' };
+  const TITLES = { problem: 'Report a problem', note: 'Add a note', suggest: 'Change this step' };
   const WORDS = {
     problem: 'Stop pulling. What you write becomes a deviation that a supervisor has to accept by name.',
-    note: 'Kept with the step.',
+    note: 'Saved with the step.',
     suggest: 'Goes to the planner with this step.',
   };
   /** Words at hand, with what they are about: the run stops at some of them until it is settled. */
@@ -51,7 +52,7 @@
   <p>{WORDS[kind]}</p>
   {#if kind === 'problem'}
     {#if step?.wrong.length && run.may('answer')}
-      <p class="font-semibold">This bolt{step.label ? ` (${step.label})` : ''}:</p>
+      <p class="font-semibold">{sentence('run.this_bolt', { bolt: step.label || 'none' })}</p>
       <div class="grid gap-2 sm:grid-cols-2">
         {#each step.wrong as button (button.answer)}<GloveButton onclick={() => wrong(button.answer)}>{button.label}</GloveButton
           >{/each}
@@ -73,7 +74,7 @@
     <Label for="{uid}-t">In your words</Label>
     <Textarea id="{uid}-t" class="w-full" rows={3} maxlength={1000} bind:value={text} />
     <GloveButton type="submit" look="main" disabled={!text.trim()}
-      >{kind === 'problem' && about !== 'other' ? 'Stop the run' : 'Keep'}</GloveButton
+      >{kind === 'problem' && about !== 'other' ? 'Stop the run' : 'Save'}</GloveButton
     >
   </form>
 </Modal>

@@ -2,10 +2,13 @@
   import { small } from '#lib/figures.ts';
   import GloveButton from '#lib/parts/GloveButton.svelte';
   import Notice from '#lib/parts/Notice.svelte';
+  import Sentence from '#lib/parts/Sentence.svelte';
   import type { Run } from '#lib/run.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
   import Answers from './Answers.svelte';
   import type { Desk } from './desk.svelte.ts';
   import Finish from './Finish.svelte';
+  import GoTo from './GoTo.svelte';
   import Measure from './Measure.svelte';
   import Says from './Says.svelte';
   import Stopped from './Stopped.svelte';
@@ -23,7 +26,7 @@
     <p class="flex items-center gap-2 text-[1.05rem]">
       <svg width="15" height="15" aria-hidden="true" fill="none" stroke="var(--caution)" stroke-width="2"
         ><circle cx="7.5" cy="7.5" r="6" /><path d="M7.5 4v4l3 2" /></svg
-      >{setting.what.split(',')[0]} sets in <b>{desk.left(setting.deadline)}</b>
+      ><Sentence key="run.sets_in" values={{ compound: setting.what.split(',')[0] ?? '', time: desk.left(setting.deadline) }} />
     </p>
   {/if}
   {#if run.stopped.length}
@@ -31,15 +34,19 @@
       <Stopped {run} {problem} onwrench={() => (desk.dialog = 'wrench')} />
     {/each}
   {:else if step}
-    <Says {run} {desk} {step} />
-    {#if run.may('answer')}<Measure meter={desk.meter} />{/if}
-    <Answers {run} {desk} {step} />
+    {#if desk.goTo}
+      <GoTo {step} {desk} />
+    {:else}
+      <Says {run} {desk} {step} />
+      {#if run.may('answer')}<Measure meter={desk.meter} />{/if}
+      <Answers {run} {desk} {step} />
+    {/if}
   {:else if run.needsServer}
     <div class="grid gap-2" role="status">
       <h1>{run.offline ? 'No connection' : 'One moment'}</h1>
       <p class="text-lg">
         {run.offline
-          ? 'What comes next is decided by the server. Everything answered so far is kept here and is sent as soon as the connection is back.'
+          ? 'What comes next is decided by the server. Everything answered so far is saved here and is sent as soon as the connection is back.'
           : 'Sending …'}
       </p>
     </div>
@@ -48,17 +55,20 @@
   {/if}
   {#each now.waiting as wait (wait.step)}
     <p class="soft text-lg">
-      Waiting meanwhile{wait.position ? `, ${wait.position}` : ''}: {wait.text}{wait.ready_at
-        ? `, ${desk.left(wait.ready_at)} left`
-        : ''}
+      {sentence('run.waiting', {
+        place: wait.position || 'none',
+        what: wait.text,
+        left: wait.ready_at ? desk.left(wait.ready_at) : 'none',
+      })}
     </p>
   {/each}
-  {#if run.lost}
+  {#if run.lost && (run.view!.head.under_way || run.may('take_over'))}
     <Notice>
       <p>
-        This run is open on another device ({run.view!.lease_person}). Taps there that are not saved yet would become conflicts.
+        {sentence('run.other_device', { person: run.view!.lease_person ?? '' })}
       </p>
-      {#if run.may('take_over')}<GloveButton look="quiet" class="mt-2" onclick={takeOver}>Take over here</GloveButton>{/if}
+      {#if run.may('take_over')}<GloveButton look="quiet" class="mt-2" onclick={takeOver}>Continue on this device</GloveButton
+        >{/if}
     </Notice>
   {/if}
   {#if now.recent.length && step}

@@ -2,8 +2,11 @@
   import Input from 'flowbite-svelte/Input.svelte';
   import Label from 'flowbite-svelte/Label.svelte';
   import Failure from '#lib/parts/Failure.svelte';
+  import FreshSignOn from '#lib/parts/FreshSignOn.svelte';
   import GloveButton from '#lib/parts/GloveButton.svelte';
+  import Sentence from '#lib/parts/Sentence.svelte';
   import type { Run } from '#lib/run.svelte.ts';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
 
   /** A signature: what it stands over, in which role, with the password or the PIN again. */
@@ -23,22 +26,30 @@
 </script>
 
 <form class="grid gap-2 rounded border-2 border-ink p-3" onsubmit={sign}>
-  <p class="text-lg">You sign, as {role}, for: <b>{run.state!.signs}</b>.</p>
-  {#if run.unsent.length}<p class="text-caution">{run.unsent.length} of your taps are not saved yet: sign when they are.</p>{/if}
-  <Label for="{uid}-p" class="text-lg">{session.person?.name}: your password again, or your PIN</Label>
-  <Input
-    id="{uid}-p"
-    type="password"
-    class="min-h-[56px] text-lg"
-    bind:value={password}
-    maxlength={200}
-    autocomplete="current-password"
-  />
-  <Failure text={failed} />
+  <p class="text-lg"><Sentence key="run.you_sign" values={{ role, what: run.state!.signs }} /></p>
+  {#if run.unsent.length}<p class="text-caution">{sentence('run.sign_later', { count: run.unsent.length })}</p>{/if}
+  {#if session.fresh}
+    <p class="text-lg">You have just signed in again as <b>{session.person?.name}</b>: nothing else is needed.</p>
+  {:else}
+    <Label for="{uid}-p" class="text-lg"
+      >{session.person?.name}: {session.hasPassword ? 'your password again, or your PIN' : 'your PIN'}</Label
+    >
+    <Input
+      id="{uid}-p"
+      type="password"
+      class="min-h-[56px] text-lg"
+      bind:value={password}
+      maxlength={200}
+      autocomplete="current-password"
+    />
+    {#if session.signOn}<FreshSignOn />{/if}
+  {/if}
+  <Failure text={failed || session.said} />
   <GloveButton
     type="submit"
     look="main"
     class="min-h-[80px] text-2xl"
-    disabled={!password || busy || run.busy || run.unsent.length > 0}>Sign as {role}</GloveButton
+    disabled={(!password && !session.fresh) || busy || run.busy || run.unsent.length > 0}
+    >{sentence('run.sign_as', { role })}</GloveButton
   >
 </form>

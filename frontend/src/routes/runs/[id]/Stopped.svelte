@@ -24,12 +24,12 @@
   <p class="text-lg">{problem.advice}</p>
   {#if run.may('resume')}
     {#if problem.about === 'wrench' && run.may('tool')}
-      <GloveButton onclick={onwrench}>Take another wrench</GloveButton>
+      <GloveButton onclick={onwrench}>Change wrench</GloveButton>
     {/if}
     <form class="grid gap-2" onsubmit={settle}>
       <Label for="{uid}-r" class="text-lg">{problem.ask}</Label>
       <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
-      <GloveButton type="submit" look="main" disabled={!reason.trim() || run.busy}>Settled: the work goes on</GloveButton>
+      <GloveButton type="submit" look="main" disabled={!reason.trim() || run.busy}>Settled: continue the work</GloveButton>
     </form>
   {/if}
 </div>

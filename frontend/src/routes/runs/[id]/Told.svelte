@@ -12,13 +12,14 @@
     <p>{run.said}</p>
     {#if run.asked}
       <div class="mt-2 flex flex-wrap gap-3">
-        <Button color="primary" class="min-h-[56px] text-lg" onclick={() => run.meant()}>It is {run.asked.payload.value}</Button>
+        <Button color="primary" class="min-h-[56px] text-lg" onclick={() => run.meant()}>Confirm {run.asked.payload.value}</Button
+        >
         <Button color="alternative" class="min-h-[56px] text-lg" onclick={() => ((run.said = ''), (run.asked = null))}
-          >I typed it wrong</Button
+          >Correct reading</Button
         >
       </div>
     {:else}
-      <Button color="alternative" class="mt-2 min-h-[56px]" onclick={() => (run.said = '')}>Seen</Button>
+      <Button color="alternative" class="mt-2 min-h-[56px]" onclick={() => (run.said = '')}>Close</Button>
     {/if}
   </Notice>
 {:else if run.kept}

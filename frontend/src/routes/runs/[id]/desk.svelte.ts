@@ -3,6 +3,7 @@ import { untrack } from 'svelte';
 import { cues } from '#lib/cues.svelte.ts';
 import type { Key } from '#lib/keys.ts';
 import type { Run } from '#lib/run.svelte.ts';
+import { sentence } from '#lib/sentence.ts';
 import { Meter } from './meter.svelte.ts';
 
 export type Dialog = '' | 'problem' | 'wrench' | 'note' | 'suggest' | 'correct' | 'round' | 'more' | 'device' | 'hand';
@@ -22,6 +23,8 @@ export class Desk {
   recorded = $state<Record<string, string>>({});
   /** Seconds since 1970, for what has to be waited for. */
   now = $state(Date.now() / 1000);
+  /** The position at which somebody has said to be. */
+  private arrived = $state('');
   private shownAt = 0;
   private last = { answer: '', at: -Infinity };
 
@@ -70,6 +73,7 @@ export class Desk {
     const { step, stopped } = this.run;
     if (stopped[0]) return `Stopped. ${stopped[0].text}`;
     if (!step) return '';
+    if (this.goTo) return step.go_to ?? '';
     const bolt = step.label ? `Bolt ${step.label.replace(' + ', ' and ')}. ` : '';
     const figure = step.shows === 'setting' && step.changed_setting && step.settings[0] ? `Set ${step.settings[0].text}. ` : '';
     return step.label && step.index > 1 && step.entry === 'buttons' ? bolt : `${bolt}${figure}${step.text}`;
@@ -88,22 +92,46 @@ export class Desk {
   /** Seconds to wait before the usual answer can be given. */
   readonly wait = $derived.by(() => (this.run.step?.ready_at ? Math.max(0, this.run.step.ready_at - this.now) : 0));
 
+  /** Whether another position has to be gone to before anything is answered there. */
+  readonly goTo = $derived.by(() => {
+    const step = this.run.step;
+    return !!step?.go_to && this.run.may('answer') && this.arrived !== step.position;
+  });
+
+  /** Somebody is there. */
+  there = (): void => {
+    const now = performance.now();
+    if (now - this.shownAt < GUARD_MS || now - this.last.at < TWICE_MS) return;
+    this.arrived = this.run.step?.position ?? '';
+    // the answers come into view now: they must have been seen, too
+    this.shownAt = now;
+    this.last = { answer: '', at: now };
+  };
+
   readonly keys = $derived.by((): Key[] => {
     const { run } = this;
     const step = run.step;
     if (this.dialog || !step || !run.may('answer')) return [];
+    const problem = { key: 'w', words: 'a problem to report', run: () => (this.dialog = 'problem') };
+    const more = { key: 't', words: 'note, photo, skip, repeat', run: () => (this.dialog = 'more') };
+    if (this.goTo)
+      return [
+        ...ON.map((key) => ({ key, words: sentence('run.i_am_at', { position: step.position }), run: this.there })),
+        problem,
+        more,
+      ];
     const plain = step.buttons.filter((b) => !b.reason);
     const usual = plain[0]?.label ?? '';
     const out: Key[] = plain
-      .filter((b) => !['enter', 'space'].includes(b.key))
+      .filter((b) => b.key && !['enter', 'space'].includes(b.key))
       .map((b) => ({ key: b.key, words: b.label, run: () => void this.answer(b.answer) }));
     for (const key of ON) out.push({ key, words: key === 'space' ? usual : `${usual} (remote)`, run: this.primary });
     for (const back of plain.filter((b) => b.back))
       for (const key of BACK) out.push({ key, words: `${back.label} (remote)`, run: () => void this.answer(back.answer) });
-    out.push({ key: 'w', words: 'something is wrong', run: () => (this.dialog = 'problem') });
+    out.push(problem);
     if (run.may('correct')) out.push({ key: 'c', words: 'correct the last answer', run: () => (this.dialog = 'correct') });
     if (step.ahead.length) out.push({ key: 'a', words: 'the whole round at once', run: () => (this.dialog = 'round') });
-    out.push({ key: 't', words: 'note, photo, skip, do again', run: () => (this.dialog = 'more') });
+    out.push(more);
     return out;
   });
 
@@ -121,7 +149,7 @@ export class Desk {
   answer = async (answer: string, more: Record<string, unknown> = {}): Promise<void> => {
     const step = this.run.step;
     const now = performance.now();
-    if (!step || this.run.busy || now - this.shownAt < GUARD_MS) return;
+    if (!step || this.goTo || this.run.busy || now - this.shownAt < GUARD_MS) return;
     if (this.last.answer === answer && now - this.last.at < TWICE_MS) return;
     this.last = { answer, at: now };
     await this.run.send('answer', step.step, { answer, ...this.given(answer), ...this.meter.with(step.step), ...more });

@@ -1,12 +1,12 @@
 /** A measuring device at the Run screen: connected, measuring, and how the last measurement ended. */
-import { api, must, sentence, type Schemas } from '#lib/api/client.ts';
+import { api, must, problemText, type Schemas } from '#lib/api/client.ts';
 import type { Run } from '#lib/run.svelte.ts';
 
 type Device = Schemas['DeviceView'];
 type Result = Schemas['PullResult'];
 type Part = { seconds: number[]; torque: number[]; angle: number[] };
 const KEPT = 'orthotorq-device';
-const CUT = 'The device was cut off before the pull ended. Nothing of it is kept: pull again.';
+const CUT = 'The device was cut off before the pull ended. Nothing of it was saved: pull again.';
 
 export class Meter {
   devices = $state.raw<Device[]>([]);
@@ -93,7 +93,7 @@ export class Meter {
       this.listen(made.id, step.step);
     } catch (problem) {
       this.measuring = false;
-      this.failed = problem instanceof Error ? problem.message : sentence(problem);
+      this.failed = problem instanceof Error ? problem.message : problemText(problem);
     }
   }
 

@@ -5,8 +5,10 @@
   import { clock, day } from '#lib/figures.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import FilePick from '#lib/parts/FilePick.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
   import Columns from './Columns.svelte';
+  import PageHead from '#lib/parts/PageHead.svelte';
 
   /** Files into the records: readings from the memory of tools, and records of other installations. */
   let look = $state.raw<{ file: File; found: Schemas['FileLook'] } | null>(null);
@@ -41,28 +43,31 @@
 </script>
 
 <svelte:head><title>Files · Orthotorq</title></svelte:head>
-<div class="mx-auto max-w-5xl px-6 py-6">
-  <h1 class="mb-2">Readings and records from files</h1>
+<PageHead where={[['Runs', '/runs'], ['Import']]} title="Import readings and records" />
+<div class="page">
   <Failure text={failed} class="my-3" />
   <section class="mt-4">
     <h2>Readings from the memory of a tool</h2>
-    <p class="soft mb-2">A table with one reading a row, CSV or XLSX, with a head. You say which column holds what.</p>
+    <p class="soft mb-2">A table with one reading a row, CSV or XLSX, with a heading row. You choose what each column holds.</p>
     {#if session.may('running.start_readings')}
       <FilePick words="Choose a table …" accept=".csv,.txt,.tsv,.xlsx" onpick={readings} class={PICK} />
-    {:else}<p class="soft">Planners, fitters and supervisors read them in.</p>{/if}
+    {:else}<p class="soft">Planners, fitters and supervisors may import them.</p>{/if}
     {#if look}{#key look}<Columns file={look.file} look={look.found} />{/key}{/if}
   </section>
   <section class="mt-8">
     <h2>Records of other installations</h2>
-    <p class="soft mb-2">The JSON of a record. What was changed after it was made is refused.</p>
+    <p class="soft mb-2">
+      The JSON file of a record. A record that was changed is refused; one that nobody here can prove is marked “not proved”.
+    </p>
     {#if session.may('running.read_record_file')}
       <FilePick words="Choose a record …" accept=".json,application/json" onpick={record} class={PICK} />
-    {:else}<p class="soft">Planners and supervisors read them in.</p>{/if}
+    {:else}<p class="soft">Planners and supervisors may import them.</p>{/if}
     <ul class="mt-3 list-none p-0">
       {#each kept.value?.items ?? [] as one (one.id)}
         <li class="border-b py-1">
           <a href="/runs/imported/{one.id}"><b>Run {one.run}</b>: {one.title}</a>
-          <span class="soft">imported by {one.person}, {day(one.at)} {clock(one.at)}</span>
+          {#if !one.proved}<b class="text-stop">not proved</b>{/if}
+          <span class="soft">{sentence('file.imported_by', { person: one.person, at: `${day(one.at)} ${clock(one.at)}` })}</span>
         </li>
       {:else}<li class="soft">None yet.</li>{/each}
     </ul>

@@ -56,6 +56,9 @@
     const { data } = await api.POST('/api/v1/jobs/{id}/cancel', { params: { path: { id: job!.id } } });
     if (data) job = data;
   }
+  import Sentence from '#lib/parts/Sentence.svelte';
+  import { sentence } from '#lib/sentence.ts';
+  import { session } from '#lib/session.svelte.ts';
 </script>
 
 <div class="mt-3 overflow-x-auto">
@@ -65,7 +68,7 @@
         <TableHeadCell class="min-w-48 align-bottom">
           <b class="text-ink">{title}</b>
           <QuantityField
-            label="Column “{title}” holds"
+            label={sentence('file.column', { title })}
             shown="holds"
             value={Object.entries(columns).find(([, v]) => v === at)?.[0] ?? ''}
             choices={[['', 'nothing of use'], ...look.kinds.map((k): [string, string] => [k, words(k)])]}
@@ -94,13 +97,15 @@
 </div>
 {#if !('run' in columns)}
   <div class="mt-3 w-60">
-    <QuantityField label="All of it belongs to run" value={run} example="401" onchange={(text) => (run = text)} />
+    <QuantityField label="Run of all rows" value={run} example="401" onchange={(text) => (run = text)} />
   </div>
 {/if}
-<p class="soft my-2 text-sm">Times without a zone are taken as UTC. A figure with another unit than its column is refused.</p>
+<p class="soft my-2 text-sm">
+  {sentence('file.times', { place: session.place })}
+</p>
 <Failure text={failed} class="my-2" />
 {#if !job}
-  <Button onclick={start}>Read it in</Button>
+  <Button onclick={start}>Import</Button>
 {:else}
   <div role="status" class="grid max-w-2xl gap-2">
     {#if !over}
@@ -108,12 +113,12 @@
         progress={job.total ? Math.min(100, Math.round((100 * job.done) / job.total)) : 0}
         aria-label="How far it is"
       />
-      <p>{job.done} of about {job.total} rows looked at. Nothing is kept before the last one.</p>
+      <p>{sentence('file.rows', { done: job.done, total: job.total })}</p>
       <div><Button color="alternative" onclick={stop}>Stop</Button></div>
     {:else if job.status === 'cancelled'}
-      <p>Stopped. Nothing of the file was kept.</p>
+      <p>Stopped. Nothing of the file was saved.</p>
     {:else}
-      <p><b>{job.imported} readings kept</b>, {job.done - job.imported} rows refused.</p>
+      <p><Sentence key="file.readings" values={{ saved: job.imported, refused: job.done - job.imported }} /></p>
     {/if}
     {#each job.errors as wrong, i (i)}
       <p class="border-b text-sm"><b>{wrong.file}</b> {wrong.text}</p>

@@ -8,6 +8,7 @@
   import Entry from './Entry.svelte';
   import Result from './Result.svelte';
   import { Sum } from './sum.svelte.ts';
+  import PageHead from '#lib/parts/PageHead.svelte';
 
   const list = new Asked<Schemas['SumList']>();
   const typed = new Sum();
@@ -32,7 +33,8 @@
 </script>
 
 <svelte:head><title>{sum?.title ?? 'Quick sums'} · Quick sums · Orthotorq</title></svelte:head>
-<div class="grid gap-8 px-6 py-5 md:grid-cols-[190px_minmax(0,340px)_minmax(0,1fr)]">
+<PageHead where={[['Quick sums', '/sums'], [sum?.title ?? '']]} title={sum?.title ?? 'Quick sums'} about={sum?.words ?? ''} />
+<div class="page grid gap-8 md:grid-cols-[190px_minmax(0,340px)_minmax(0,1fr)]">
   <SideList
     label="Quick sums"
     heading="Quick sums"
@@ -41,8 +43,7 @@
   />
   {#if sum}
     <section class="grid content-start gap-3">
-      <h1>{sum.title}</h1>
-      <p class="soft">{sum.words}. Nothing is created; the address keeps what is typed.</p>
+      <p class="soft">Nothing is saved. The address of the page keeps the values.</p>
       {#each shown as field (field.name)}<Entry {typed} {field} />{/each}
       {#if rest.length}
         <Fold title="" more="more{hidden ? `: ${hidden}` : ''}" open={rest.some((f) => typed.errors[f.name])}>

@@ -5,6 +5,7 @@
   import { Asked } from '#lib/asked.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** Carries a torque into a plan: it becomes the target there, with where it came from as its reason. */
   let { torque, reason }: { torque: string; reason: string } = $props();
@@ -29,7 +30,7 @@
 <div class="mt-4">
   <Failure text={asked.failed} />
   {#if !asked.value}
-    <Button color="alternative" onclick={ask}>Use {torque} in a plan …</Button>
+    <Button color="alternative" onclick={ask}>{sentence('sums.use', { torque })}</Button>
   {:else}
     <div class="flex flex-wrap items-end gap-2">
       {#if more}<QuantityField
@@ -40,7 +41,7 @@
       <div class="min-w-64 flex-1">
         <QuantityField label="Plan" value={chosen} choices={[['', 'choose a plan'], ...plans]} onchange={(id) => (chosen = id)} />
       </div>
-      <Button disabled={!chosen} onclick={use}>Use {torque} there</Button>
+      <Button disabled={!chosen} onclick={use}>{sentence('sums.use_there', { torque })}</Button>
     </div>
   {/if}
 </div>

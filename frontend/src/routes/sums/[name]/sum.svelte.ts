@@ -1,6 +1,6 @@
 /** One quick sum: what is typed, what it comes to, what is wrong; nothing is created. */
 import { replaceState } from '$app/navigation';
-import { api, sentence, type Problem, type Schemas } from '#lib/api/client.ts';
+import { api, problemText, type Problem, type Schemas } from '#lib/api/client.ts';
 
 export class Sum {
   texts = $state<Record<string, string>>({});
@@ -38,7 +38,7 @@ export class Sum {
     if (own !== this.turn) return;
     const problem = error as Problem | undefined;
     this.errors = Object.fromEntries((problem?.errors ?? []).filter((e) => e.path).map((e) => [e.path, e.text]));
-    this.failed = data || Object.keys(this.errors).length ? '' : sentence(problem);
+    this.failed = data || Object.keys(this.errors).length ? '' : problemText(problem);
     if (!data) return;
     this.found = data;
     this.stale = false;

@@ -1,11 +1,12 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import { api, sentence, type Problem, type Schemas } from '#lib/api/client.ts';
+  import { api, problemText, type Problem, type Schemas } from '#lib/api/client.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import Notice from '#lib/parts/Notice.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** A check against a tester or a better wrench: settings with what the reference showed. */
   interface Props {
@@ -33,7 +34,7 @@
       .POST('/api/v1/tools/{id}/checks', { params: { path: { id: detail.tool.id } }, body })
       .catch(() => ({ data: undefined, error: {} as Problem }));
     errors = Object.fromEntries(((error as Problem | undefined)?.errors ?? []).map((e) => [e.path, e.text]));
-    failed = error && !Object.keys(errors).length ? sentence(error) : '';
+    failed = error && !Object.keys(errors).length ? problemText(error) : '';
     if (!data) return;
     kept = data;
     await onkept();
@@ -46,7 +47,7 @@
         body: { setting: points[i]!.setting },
       })
       .catch(() => ({ data: undefined, error: {} as Problem }));
-    failed = error ? sentence(error) : '';
+    failed = error ? problemText(error) : '';
     if (data) points[i]!.readings = data.readings;
   }
   /** Where a point that is sent stands in the form: those without readings are not sent. */
@@ -57,14 +58,14 @@
   {#if kept}
     <Notice severity={kept.verdict === 'fail' ? 'stop' : 'caution'} role="status">
       <b>{detail.tool.serial} {kept.words}.</b>
-      {#if kept.verdict === 'fail'}What it has touched since its last good check stands below.{/if}
+      {#if kept.verdict === 'fail'}Bolts tightened with it since its last good check are listed below.{/if}
     </Notice>
     <div><Button color="alternative" onclick={onclose}>Close</Button></div>
   {:else}
-    <p class="font-bold">Check in the direction of use, {detail.limit_words}</p>
+    <p class="font-bold">{sentence('tool.check_in', { limit: detail.limit_words })}</p>
     <p class="soft text-sm">
       Load it a few times at the highest setting first. Over the whole range, with three readings at each setting, a check that
-      passes begins the interval anew. Readings stand side by side, separated by semicolons.
+      passes starts a new interval. Enter readings in one line, separated by semicolons.
     </p>
     {#each points as point, i (i)}
       <div class="grid gap-3 sm:grid-cols-[160px_1fr_auto]">
@@ -75,29 +76,29 @@
           onchange={(text) => (point.setting = text)}
         />
         <QuantityField
-          label="The reference showed"
+          label="Reference readings"
           value={point.readings}
           example="198.2; 199.0; 197.6"
           error={errors[`points/${at(i)}/readings`]}
           onchange={(text) => (point.readings = text)}
         />
         <span class="flex gap-3 self-center">
-          <Word label="Read the simulated tester at {point.setting}" onclick={() => void read(i)}>read tester</Word>
-          <Word label="Leave out {point.setting}" onclick={() => points.splice(i, 1)}>out</Word>
+          <Word label={sentence('tool.read_tester', { setting: point.setting })} onclick={() => void read(i)}>Read tester</Word>
+          <Word label="Remove {point.setting}" onclick={() => points.splice(i, 1)}>Remove</Word>
         </span>
       </div>
     {/each}
-    <p><Word onclick={() => points.push({ setting: '', readings: '' })}>one more setting</Word></p>
+    <p><Word onclick={() => points.push({ setting: '', readings: '' })}>Add setting</Word></p>
     <div class="grid gap-3 sm:grid-cols-2">
       <QuantityField
-        label="Held against"
+        label="Checked against"
         note="serial of a tester, or another wrench"
         value={texts.reference!}
         error={errors.reference}
         onchange={(text) => (texts.reference = text)}
       />
       <QuantityField
-        label="Uncertainty of that"
+        label="Uncertainty of the reference"
         note="from the register where it is a tester of ours"
         value={texts.uncertainty!}
         example="0.5 %"
@@ -114,8 +115,8 @@
     </div>
     <Failure text={failed || (errors.points ?? '')} />
     <div class="flex gap-2">
-      <Button type="submit">Judge and keep it</Button>
-      <Button color="alternative" onclick={onclose}>Leave it</Button>
+      <Button type="submit">Save check</Button>
+      <Button color="alternative" onclick={onclose}>Cancel</Button>
     </div>
   {/if}
 </form>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import { api, sentence, type Problem, type Schemas } from '#lib/api/client.ts';
+  import { api, problemText, type Problem, type Schemas } from '#lib/api/client.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
 
@@ -18,11 +18,11 @@
   let failed = $state('');
   const path = $derived({ id: detail.tool.id });
   const SAYS = {
-    block: ['What happened to it', 'Block it', 'Nobody can take it for a run until it is let go again.'],
-    release: ['What was done with it', 'Let it go', 'It is used again as its last check says.'],
+    block: ['What happened to it', 'Block it', 'It cannot be used in a run until it is unblocked.'],
+    release: ['What was done with it', 'Let it go', 'It can be used again, by its last check.'],
     allow: [
       'Why it must be used all the same',
-      'Let it be used',
+      'Allow for now',
       'Every run with it then carries a deviation that has to be accepted.',
     ],
     error: [
@@ -45,7 +45,7 @@
     const problem = answer.error as Problem | undefined;
     if (!problem) return ondone();
     errors = Object.fromEntries((problem.errors ?? []).map((e) => [e.path, e.text]));
-    failed = Object.keys(errors).length ? '' : sentence(problem);
+    failed = Object.keys(errors).length ? '' : problemText(problem);
   }
 </script>
 
@@ -61,6 +61,6 @@
   <Failure text={failed} />
   <div class="flex gap-2">
     <Button type="submit">{SAYS[what][1]}</Button>
-    <Button color="alternative" onclick={onclose}>Leave it</Button>
+    <Button color="alternative" onclick={onclose}>Cancel</Button>
   </div>
 </form>

@@ -11,14 +11,18 @@
   import { day, digits, kN } from '#lib/figures.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import Mark from '#lib/parts/Mark.svelte';
+  import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
 
-  /** What a wrench has touched since its last good check, and what its error did there. */
-  let { id }: { id: string } = $props();
+  /** What was tightened with a wrench since its last good check, and what its error did there. */
+  let { id, used = $bindable([]) }: { id: string; used?: number[] } = $props();
   const asked = new Asked<Schemas['TouchedView']>();
   const made = new Asked<Schemas['Count']>();
   const view = $derived(asked.value);
-  const load = () => asked.ask(() => api.GET('/api/v1/tools/{id}/touched', { params: { path: { id } } }));
+  const load = async () => {
+    await asked.ask(() => api.GET('/api/v1/tools/{id}/touched', { params: { path: { id } } }));
+    used = [...new Set((asked.value?.lines ?? []).filter((line) => !line.since).map((line) => line.torque_Nm))];
+  };
   void load();
   const band = (figures: number[] | null | undefined) => (figures ? `${figures.map(kN).join(' – ')} kN` : 'not known');
   const window = (ends: (number | null)[]) =>
@@ -33,18 +37,21 @@
 </script>
 
 <section>
-  <h2 class="border-b border-ink pb-1">What it has touched</h2>
+  <h2 class="border-b border-ink pb-1">Bolts tightened with it</h2>
   <Failure text={asked.failed || made.failed} />
   {#if view}
     <p class="my-2">
-      {view.pulls} pulls at {view.joints}
-      {view.joints === 1 ? 'joint' : 'joints'}
-      {view.since ? `since its last good check of ${day(view.since)}` : 'as far as the record goes'}. {view.error_words}
+      {sentence('tool.touched', {
+        pulls: view.pulls,
+        joints: view.joints,
+        since: view.since ? day(view.since) : 'none',
+        error: view.error_words,
+      })}
     </p>
     {#if needed && session.may('toolroom.recheck_touched')}
       <p class="mb-2">
-        <Button disabled={made.busy} onclick={recheck}>Recheck {needed} {needed === 1 ? 'joint' : 'joints'} now</Button>
-        <span class="soft ml-2 text-sm">they then stand first on everybody's shift</span>
+        <Button disabled={made.busy} onclick={recheck}>{sentence('tool.recheck_joints', { count: needed })}</Button>
+        <span class="soft ml-2 text-sm">they are then first on every Shift</span>
       </p>
     {/if}
     {#if view.lines.length}
@@ -65,24 +72,27 @@
               <TableBodyCell
                 ><a href="/joints/{line.joint_id}" class="font-semibold">{line.equipment_name} › {line.joint_name}</a>
                 <span class="soft block text-sm"
-                  ><a href="/runs/{line.run_id}/record">run {line.run}</a>, {day(line.at)}{line.since
-                    ? `; ${line.since}`
-                    : ''}</span
+                  ><a href="/runs/{line.run_id}/record">run {line.run}</a>, {sentence('tool.touched_run', {
+                    day: day(line.at),
+                    since: line.since || 'none',
+                  })}</span
                 ></TableBodyCell
               >
-              <TableBodyCell title={line.bolts.join(', ')}>{line.bolts.length} × {line.group}</TableBodyCell>
+              <TableBodyCell title={line.bolts.join(', ')}>{line.bolts.length} × {line.group_name}</TableBodyCell>
               <TableBodyCell
                 >{digits(line.torque_Nm, 3)} N·m<span class="soft block text-sm">{digits(line.percent, 3)} %</span></TableBodyCell
               >
               <TableBodyCell>{band(line.planned_N)}</TableBodyCell>
               <TableBodyCell>{band(line.was_N)}</TableBodyCell>
               <TableBodyCell>{window(line.window_N)}</TableBodyCell>
-              <TableBodyCell>{line.words}{line.asked ? '; a recheck is asked for' : ''}</TableBodyCell>
+              <TableBodyCell
+                >{sentence('tool.touched_result', { result: line.words, asked: line.asked ? 'yes' : 'no' })}</TableBodyCell
+              >
             </TableBodyRow>
           {/each}
         </TableBody>
       </Table>
-      {#if view.left_out}<p class="soft mt-2 text-sm">{view.left_out} more lines, none of them worse than these.</p>{/if}
+      {#if view.left_out}<p class="soft mt-2 text-sm">{sentence('tool.left_out', { count: view.left_out })}</p>{/if}
     {/if}
   {/if}
 </section>

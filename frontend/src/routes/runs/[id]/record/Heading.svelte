@@ -2,6 +2,11 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Schemas } from '#lib/api/client.ts';
   import { clock, day } from '#lib/figures.ts';
+  import Notice from '#lib/parts/Notice.svelte';
+  import PageHead from '#lib/parts/PageHead.svelte';
+  import Sentence from '#lib/parts/Sentence.svelte';
+  import Word from '#lib/parts/Word.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** Which run it is, how it stands, and the record as a file. */
   let { view }: { view: Schemas['RecordView'] } = $props();
@@ -20,18 +25,28 @@
   const file = $derived(`/api/v1/runs/${head.id}/record`);
 </script>
 
-<div class="flex flex-wrap items-start justify-between gap-4">
-  <div>
-    <p class="soft text-sm">{head.equipment_name} › {head.joint_name} · revision {head.revision}</p>
-    <h1>Record of run {head.number}: {head.title}</h1>
-    <p>{about.join(' · ')}</p>
-  </div>
-  <div class="no-print flex flex-wrap gap-2">
+<PageHead
+  where={[['Equipment', '/equipment'], [head.equipment_name], [head.joint_name, `/joints/${head.joint_id}`]]}
+  title={sentence('record.title', { number: head.number, title: head.title })}
+  about="revision {head.revision}"
+>
+  {#snippet quiet()}
+    <span class="soft">Export</span>
+    <Word label="Export PDF" href="{file}.pdf" target="_blank" rel="noopener">PDF</Word>
+    <Word label="Export JSON" href="{file}.json" target="_blank" rel="noopener">JSON</Word>
+    <Word label="Export CSV" href="{file}.csv" target="_blank" rel="noopener">CSV</Word>
+    <Word label="Export XLSX" href="{file}.xlsx">XLSX</Word>
+    <Word onclick={() => print()}>Print page</Word>
+  {/snippet}
+  {#snippet main()}
     {#if view.next_step}<Button href="/runs/{head.id}">{view.next_step}</Button>{/if}
-    <Button color="alternative" href="{file}.pdf" target="_blank" rel="noopener">PDF</Button>
-    <Button color="alternative" href="{file}.json" target="_blank" rel="noopener">JSON</Button>
-    <Button color="alternative" href="{file}.csv" target="_blank" rel="noopener">CSV</Button>
-    <Button color="alternative" href="{file}.xlsx">XLSX</Button>
-    <Button color="alternative" onclick={() => print()}>Print</Button>
-  </div>
+  {/snippet}
+</PageHead>
+<div class="page-width pt-3">
+  <p>{about.join(' · ')}</p>
+  {#if view.not_proven}
+    <Notice severity="stop" class="mt-2">
+      <Sentence key="record.not_proven" values={{ why: view.not_proven ?? '' }} />
+    </Notice>
+  {/if}
 </div>

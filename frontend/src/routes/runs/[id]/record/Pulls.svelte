@@ -5,6 +5,8 @@
   import Mark from '#lib/parts/Mark.svelte';
   import PullCurve from '#lib/parts/PullCurve/PullCurve.svelte';
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
+  import Sentence from '#lib/parts/Sentence.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** The curves of the pulls, laid over one another per pass or per bolt, with those of the run before behind them. */
   let { run, names }: { run: string; names: Record<string, string> } = $props();
@@ -40,10 +42,10 @@
 
 {#if traces.length}
   <section class="mt-6">
-    <h2 class="border-b border-ink pb-1">Pulls that were measured</h2>
+    <h2 class="border-b border-ink pb-1">Measured pulls</h2>
     <div class="mt-2 grid max-w-2xl grid-cols-3 gap-3">
       <QuantityField
-        label="Laid over one another"
+        label="Curves overlaid"
         value={by}
         choices={[
           ['pass', 'all bolts of a pass'],
@@ -58,25 +60,28 @@
           value={compared}
           choices={[
             ['', 'nothing'],
-            ['before', `run ${asked.value.before_run}, the one before`],
+            ['before', sentence('record.before', { run: asked.value.before_run })],
           ]}
           onchange={(id) => (compared = id)}
         />
       {/if}
     </div>
     <p class="soft mt-2 text-sm">
-      Torque at the nut [N·m] over angle from the begin of the pull. {shown.length} pull{shown.length === 1
-        ? ''
-        : 's'}{before.length ? `, thin: ${before.length} of the run before` : ''}.
+      {sentence('record.pulls', { count: shown.length, before: before.length })}
     </p>
-    <PullCurve {picture} label="Torque over angle, {title}: {shown.length} pulls" class="h-64" />
+    <PullCurve {picture} label={sentence('record.pulls_label', { title, count: shown.length })} class="h-64" />
     {#each shown.filter((t) => !t.good) as bad (bad.event)}
       <p class="flex gap-2"><Mark severity="stop" />Bolt {bad.label}, {bad.title}: {bad.says} ({bad.seen})</p>
     {/each}
-    <Fold title="What each pull showed">
+    <Fold title="Measured values">
       <ul class="m-0 list-none columns-2 p-0 text-sm">
         {#each shown as trace (trace.event)}
-          <li>bolt <b>{trace.label}</b>, {trace.title}: {trace.says}{trace.seen ? `, ${trace.seen}` : ''}</li>
+          <li>
+            <Sentence
+              key="record.pull"
+              values={{ bolt: `bolt ${trace.label}`, pass: trace.title, result: trace.says, seen: trace.seen || 'none' }}
+            />
+          </li>
         {/each}
       </ul>
     </Fold>

@@ -9,6 +9,7 @@
   import { Asked } from '#lib/asked.svelte.ts';
   import { clock, day } from '#lib/figures.ts';
   import Fold from '#lib/parts/Fold.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** What the memories of tools say of this run: read from files afterwards, beside what was kept while it went on. */
   let { run, names }: { run: string; names: Record<string, string> } = $props();
@@ -25,12 +26,11 @@
   <section class="mt-6">
     <h2 class="border-b border-ink pb-1">Readings from the memory of tools</h2>
     <p class="soft py-1 text-sm">
-      {view.count} readings, read from a file by {view.by.join('; ')}. They were not kept while the run went on and stand beside
-      its record, not in its chain.
+      {sentence('record.imported_readings', { count: view.count, people: view.by.join('; ') })}
     </p>
     <Fold
       title="The readings"
-      more={view.count > view.lines.length ? `the first ${view.lines.length}` : ''}
+      more={view.count > view.lines.length ? sentence('record.first', { count: view.lines.length }) : ''}
       open={view.count < 40}
     >
       <Table border={false} class="max-w-3xl text-sm">

@@ -9,6 +9,9 @@
   import Bolts from '#lib/parts/Record/Bolts.svelte';
   import Lines from '#lib/parts/Record/Lines.svelte';
   import Story from '#lib/parts/Record/Story.svelte';
+  import PageHead from '#lib/parts/PageHead.svelte';
+  import Sentence from '#lib/parts/Sentence.svelte';
+  import { sentence } from '#lib/sentence.ts';
 
   /** A record that was read from a file: as it stood there, and marked as such. */
   const asked = new Asked<Schemas['ForeignView']>();
@@ -20,20 +23,33 @@
 </script>
 
 <svelte:head><title>Imported record {file?.run ?? ''} · Orthotorq</title></svelte:head>
-<div class="mx-auto max-w-6xl px-6 py-5">
+{#if file}<PageHead
+    where={[['Runs', '/runs'], [file.equipment], [file.joint]]}
+    title={sentence('file.record_title', { number: file.run, title: file.title })}
+    about="revision {file.revision}"
+  />{/if}
+<div class="page">
   <Failure text={asked.failed} />
   {#if view && file}
-    <p class="soft text-sm">{file.equipment} › {file.joint} · revision {file.revision}</p>
-    <h1>Imported record of run {file.run}: {file.title}</h1>
-    <Notice role="status" class="mt-3"
-      >Imported: read from a file by {view.person} on {day(view.at)} at {clock(view.at)}. Its chain of {file.events.length} entries
-      holds; it is no run of this works, and its photos are not in the file.</Notice
-    >
+    <Notice role="status" severity={view.not_proved ? 'stop' : 'caution'} class="mt-3">
+      <Sentence
+        key={view.not_proved ? 'file.not_proved' : 'file.proved'}
+        values={{
+          person: view.person,
+          day: day(view.at),
+          time: clock(view.at),
+          why: view.not_proved,
+          count: file.events.length,
+        }}
+      />
+    </Notice>
     {#each file.record.deviations as d (d.id)}
       <p class="mt-2 flex gap-2">
         <Mark severity={d.accepted_by ? 'note' : 'stop'} /><span
           >{d.text}
-          <span class="soft">{d.accepted_by ? `accepted by ${d.accepted_by}: ${d.reason}` : 'not accepted yet'}</span></span
+          <span class="soft"
+            >{d.accepted_by ? sentence('run.accepted', { person: d.accepted_by, reason: d.reason }) : 'not accepted yet'}</span
+          ></span
         >
       </p>
     {/each}
