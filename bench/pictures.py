@@ -26,10 +26,11 @@ def _planner(page: Page) -> Iterator[Figure]:
     page.get_by_role("link", name="Bench").first.wait_for()
     yield _take(page, "equipment")
     page.get_by_role("link", name="Channel cover").click()
-    page.get_by_role("button", name="Begin").wait_for()
+    page.get_by_text("What clears it").first.wait_for()
+    page.get_by_role("link", name="Open record").first.wait_for()
     yield _take(page, "joint")
     page.get_by_role("link", name="Bench").first.click()
-    page.get_by_text("Pass tape").wait_for()
+    page.get_by_label("Pass tape, step").wait_for()
     page.get_by_label("Pass tape, step").focus()
     for _ in range(54):
         page.keyboard.press("ArrowRight")
@@ -51,17 +52,17 @@ def _planner(page: Page) -> Iterator[Figure]:
 
 def _manual(page: Page) -> Iterator[Figure]:
     """A line of a manual read, and the versions of a plan."""
-    page.get_by_role("button", name="versions").click()
+    page.get_by_role("button", name="Compare revisions").click()
     page.get_by_role("dialog").get_by_text("Revision 1", exact=True).wait_for()
     yield _take(page, "versions")
     page.get_by_role("dialog").get_by_role("button", name="Close").last.click()
     page.locator("dialog[open]").wait_for(state="detached")
-    open_section(page, "Find the figure")
-    page.get_by_role("button", name="A line from the manual").click()
-    page.get_by_label("The line as it stands there").fill(
+    open_section(page, "Torque target")
+    page.get_by_role("button", name="From a manual").click()
+    page.get_by_label("Text from the manual").fill(
         "Torque to 440 N·m (325 ft-lb) in three steps crosswise, then one round clockwise; recheck when cold after 10 cycles")
-    page.get_by_role("button", name="Read it").click()
-    page.get_by_text("Not understood").scroll_into_view_if_needed()
+    page.get_by_role("button", name="Read text").click()
+    page.get_by_text("Not used").scroll_into_view_if_needed()
     yield _take(page, "manual")
 
 
@@ -69,8 +70,8 @@ def _wrench(page: Page) -> Iterator[Figure]:
     """A run with the measuring wrench."""
     page.goto(re.sub(r"/runs.*", "/equipment", page.url))
     page.get_by_role("link", name="Agitator coupling").click()
-    page.get_by_role("button", name="Start a run").click()
-    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("button", name="Start run").first.click()
+    page.get_by_role("dialog").get_by_role("button", name="Start run").click()
     page.locator(".side .answer").first.wait_for()
     work_until(page, A_PULL)
     connect(page, WRENCH)
@@ -83,14 +84,14 @@ def _wrench(page: Page) -> Iterator[Figure]:
 
 def _fitter(page: Page) -> Iterator[Figure]:
     page.get_by_role("link", name="Channel cover").click()
-    page.get_by_role("button", name="Start a run").click()
-    page.get_by_role("button", name="Begin").wait_for()
-    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("button", name="Start run").first.click()
+    page.get_by_role("dialog").get_by_role("button", name="Start run").wait_for()
+    page.get_by_role("dialog").get_by_role("button", name="Start run").click()
     page.locator(".side .answer").first.wait_for()
     work_until(page, "First, 35 %")
     whole_round(page)
     whole_round(page)
-    work_until(page, "bolt 6 of")
+    work_until(page, "6th of")
     page.wait_for_function(SAVED)
     yield _take(page, "run")
     page.set_viewport_size({"width": 390, "height": 844})
@@ -101,13 +102,13 @@ def _fitter(page: Page) -> Iterator[Figure]:
     page.evaluate("document.documentElement.classList.remove('dark')")
     page.wait_for_timeout(GUARD_MS)
     page.keyboard.press("w")
-    page.get_by_role("button", name="It turns on and on").click()
-    page.get_by_role("button", name="Leave it").wait_for()
+    page.get_by_role("button", name="Keeps turning, does not get tight").click()
+    page.get_by_role("button", name="Leave as is").wait_for()
     yield _take(page, "decision")
     page.goto(re.sub(r"/runs/.*", "/runs", page.url))
     page.get_by_role("row").filter(has_text="Close the channel cover").filter(has_text="signed and closed").last.get_by_role(
         "link").click()
-    page.get_by_text("it holds").wait_for()
+    page.get_by_text("Unchanged since").wait_for()
     yield _take(page, "record")
 
 
@@ -120,8 +121,8 @@ def _chief(page: Page) -> Iterator[Figure]:
         yield _take(page, name)
     page.goto(f"{home}/tools")
     page.get_by_role("link", name="TW-05").click()
-    page.get_by_role("heading", name="What it has touched").wait_for()
-    page.locator("figure canvas").wait_for()
+    page.get_by_role("heading", name="Bolts tightened with it").wait_for()
+    page.get_by_role("heading", name="Error over the range").wait_for()
     yield _take(page, "tool")
     page.goto(f"{home}/equipment")
     page.get_by_role("link", name="Salt trolley 3").click()

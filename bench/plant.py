@@ -4,10 +4,14 @@ from __future__ import annotations
 import statistics
 import time
 from collections.abc import Iterator
+from datetime import UTC, datetime
 
 from sqlalchemy import Connection, create_engine, text
 from tests.browser.devices import Device
 from tests.conftest import Database
+
+from orthotorq.services.context import Ctx
+from orthotorq.services.rechecking.refresh import refresh_all
 
 from .core import Figure
 from .live import demo_server
@@ -21,9 +25,10 @@ FILL = (
     """INSERT INTO equipment (id, tag, name, area, site_id)
        SELECT gen_random_uuid(), 'P-' || n, 'Pump ' || n, 'Hall ' || n % 40, (SELECT id FROM site ORDER BY name LIMIT 1)
        FROM generate_series(CAST(:low AS int) / 10 + 1, CAST(:high AS int) / 10) n""",
-    """INSERT INTO joint (id, equipment_id, tag, name, kind, summary, standing, standing_why, glyph, movement, standing_at, found)
+    """INSERT INTO joint (id, equipment_id, tag, name, kind, summary, condition, condition_why, glyph, movement,
+                          condition_at, found)
        SELECT gen_random_uuid(), e.id, 'j-' || n, 'Cover ' || n || ' of ' || e.tag, 'gasketed_cover',
-              (8 + n) || ' × M' || (12 + 4 * n) || ', ' || (100 + n) || ' N·m', 'known', '', '', '', now(),
+              (8 + n) || ' × M' || (12 + 4 * n) || ', ' || (100 + n) || ' N·m', 'proven', '', '', '', now(),
               lower(concat_ws(' ', 'brine field', e.tag, e.name, e.area, 'Cover', n, (8 + n) || ' × M' || (12 + 4 * n)))
        FROM equipment e, generate_series(1, 10) n
        WHERE e.tag LIKE 'P-%' AND NOT EXISTS (SELECT 1 FROM joint j WHERE j.equipment_id = e.id)""",
@@ -33,13 +38,16 @@ FILL = (
        FROM joint j, (SELECT id FROM person LIMIT 1) p
        WHERE j.tag LIKE 'j-%' AND NOT EXISTS (SELECT 1 FROM plan q WHERE q.joint_id = j.id)""",
     """INSERT INTO revision (id, plan_id, number, status, document, result, plan_hash, released_by, released_at, reason, taken_on)
-       SELECT gen_random_uuid(), q.id, 1, 'released', '{}', '{"rechecks": []}', md5(q.id::text), q.draft_by, q.draft_at, '', '[]'
+       SELECT gen_random_uuid(), q.id, 1, 'released', '{}',
+              '{"rechecks": [{"id": "r", "meter": "h", "at": [], "every": 2000, "occasion": "recheck"}]}',
+              md5(q.id::text), q.draft_by, q.draft_at, '', '[]'
        FROM plan q WHERE q.draft = '{}' AND NOT EXISTS (SELECT 1 FROM revision r WHERE r.plan_id = q.id)""",
     """INSERT INTO run (id, number, revision_id, status, started_by, started_at, lease_epoch, lease_device, lease_person,
-                        head_sequence, head_hash, provisional, occasion, conflicts, checked, moved, ended_at)
+                        head_sequence, head_hash, provisional, occasion, conflicts, checked, moved, ended_at, outcome)
        SELECT gen_random_uuid(), nextval('run_number'), r.id, CASE WHEN random() < 0.0005 THEN 'running' ELSE 'closed' END,
               r.released_by, now() - n * interval '30 days', 1, 'd', r.released_by, 1, repeat('0', 64), false,
-              CASE WHEN n = 10 THEN 'install' ELSE 'recheck' END, 0, 8, 0, now() - n * interval '30 days'
+              CASE WHEN n = 10 THEN 'install' ELSE 'recheck' END, 0, 8, 0, now() - n * interval '30 days',
+              (SELECT outcome FROM run WHERE outcome <> '' AND status = 'closed' ORDER BY number LIMIT 1)
        FROM revision r, generate_series(1, 10) n
        WHERE r.document = '{}' AND NOT EXISTS (SELECT 1 FROM run x WHERE x.revision_id = r.id)""",
     """INSERT INTO meter (id, equipment_id, unit, name, shown, total, at, rate_low, rate, rate_high, rate_words)
@@ -132,8 +140,12 @@ def measure() -> Iterator[Figure]:
             joint = connection.scalar(text("SELECT id FROM joint WHERE tag = 'j-3' LIMIT 1"))
             walks = {name: _walks(connection, statement.format(joint=joint)) for name, statement in INDEXED.items()}
         engine.dispose()
+        begin = time.perf_counter()
+        anew = refresh_all(database.sessions(), lambda session: Ctx(session, datetime.now(UTC)))
+        anew_s = time.perf_counter() - begin
         confirmed = list(confirmations(server, revisions, "there: "))
     yield "filled: joints, runs, readings", " / ".join(f"{n}" for n in counts), "20 000, 200 000, 1 000 000"
+    yield f"condition and due dates of {anew} joints anew", f"{anew_s:.0f} s", "under 180 s"
     yield "filling takes", f"{filled:.0f} s", "under 180 s"
     for name, figures in taken.items():
         yield f"{name} at {' / '.join(map(str, SIZES))} joints", " / ".join(f"{f:.0f}" for f in figures) + " ms", wanted[name]

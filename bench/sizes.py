@@ -17,6 +17,6 @@ def measure() -> Iterator[Figure]:
         page.goto(page.url.replace("/sign-in", "/equipment"), wait_until="networkidle")
         yield "JavaScript of sign-in and shell, gzip", f"{sum(seen.values()) / 1e3:.0f} kB", "at most 130 kB"
         page.get_by_role("link", name="Bench").first.click()
-        page.get_by_text("Pass tape").wait_for()
+        page.get_by_label("Pass tape, step").wait_for()
         page.wait_for_load_state("networkidle")
         yield "JavaScript with the Bench, gzip", f"{sum(seen.values()) / 1e3:.0f} kB", "at most 250 kB"
