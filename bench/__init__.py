@@ -1,1 +1,2 @@
-"""Measurements of the figures named in the README: `./torq bench`. No test asserts a time; they are printed."""
+"""Measurements of the figures named in the README: `./torq bench`. No test asserts a time; they are
+printed."""

@@ -1,12 +1,19 @@
 """Runs every measurement, or those named on the command line."""
+
 from __future__ import annotations
 
 import sys
 
 from . import browser, core, pictures, plant, record, server, sizes, soak
 
-MEASURES = {"core": core.measure, "sizes": sizes.measure, "browser": browser.measure, "server": server.measure,
-            "plant": plant.measure, "record": record.measure}
+MEASURES = {
+    "core": core.measure,
+    "sizes": sizes.measure,
+    "browser": browser.measure,
+    "server": server.measure,
+    "plant": plant.measure,
+    "record": record.measure,
+}
 #: only when asked for by name
 OTHERS = {"pictures": pictures.measure}
 

@@ -1,4 +1,6 @@
-"""The Bench while typing and the Run while tapping, measured in the browser from the key to the new figure on screen."""
+"""The Bench while typing and the Run while tapping, measured in the browser from the key to the new
+figure on screen."""
+
 from __future__ import annotations
 
 import re
@@ -14,9 +16,11 @@ from .live import signed_in
 
 KEYS = 50
 
-#: from the input event until the frame in which the card shows the figure of the last key has been painted
+#: from the input event until the frame in which the card shows the figure of the last key has been
+#: painted
 TYPING = """async ([value]) => {
-  const input = document.activeElement, card = document.querySelector("[aria-label='Wrench setting']");
+  const input = document.activeElement,
+    card = document.querySelector("[aria-label='Wrench setting']");
   const before = card.textContent, begin = performance.now();
   return await new Promise((done) => {
     const painted = new MessageChannel();
@@ -36,18 +40,23 @@ TAPPING = """async () => {
   const side = document.querySelector('.side'), before = side.innerText, begin = performance.now();
   document.querySelector('.huge').click();
   return await new Promise((done) => {
-    const look = () => side.innerText !== before && side.querySelector('.answer, #reading') ? done(performance.now() - begin)
+    const look = () => side.innerText !== before && side.querySelector('.answer, #reading')
+      ? done(performance.now() - begin)
       : performance.now() - begin > 3000 ? done(NaN) : requestAnimationFrame(look);
     look();
   });
 }"""
 
 
-#: from the sending of a message of samples until the frame that shows it, by the one clock of this machine
+#: from the sending of a message of samples until the frame that shows it, by the one clock of this
+#: machine
 SAMPLES = """(() => { const add = EventSource.prototype.addEventListener; window.taken = [];
   EventSource.prototype.addEventListener = function (name, then) {
-    add.call(this, name, name !== 'samples' ? then : (event) => { then(event); const { sent } = JSON.parse(event.data);
-      requestAnimationFrame(() => requestAnimationFrame(() => window.taken.push(Date.now() - sent * 1000))); }); }; })()"""
+    add.call(this, name, name !== 'samples' ? then : (event) => {
+      then(event);
+      const { sent } = JSON.parse(event.data);
+      const taken = () => window.taken.push(Date.now() - sent * 1000);
+      requestAnimationFrame(() => requestAnimationFrame(taken)); }); }; })()"""
 
 
 def _percentile(values: list[float], share: float) -> float:
@@ -119,5 +128,13 @@ def measure() -> Iterator[Figure]:
     with signed_in("tam") as page:
         taken = _pulling(page)
     # ten messages a second: the oldest sample of one has waited nearly a tenth of a second
-    yield "Run: oldest sample of a pull to screen, median", f"{statistics.median(taken) + 90:.0f} ms", "under 150 ms"
-    yield "Run: oldest sample of a pull to screen, 95th percentile", f"{_percentile(taken, 0.95) + 90:.0f} ms", "under 150 ms"
+    yield (
+        "Run: oldest sample of a pull to screen, median",
+        f"{statistics.median(taken) + 90:.0f} ms",
+        "under 150 ms",
+    )
+    yield (
+        "Run: oldest sample of a pull to screen, 95th percentile",
+        f"{_percentile(taken, 0.95) + 90:.0f} ms",
+        "under 150 ms",
+    )

@@ -1,4 +1,5 @@
 """The core: compute of large plans, single steps of a run."""
+
 from __future__ import annotations
 
 import gc
@@ -34,7 +35,13 @@ def median_ms(call: Callable[[], object], times: int = 60) -> float:
 
 def _process_ms() -> float:
     """Best of five whole processes of a calculation, start to end."""
-    command: list[str | Path] = [Path(sys.executable).with_name("orthotorq"), "calc", "pair", "250 N·m", "148 ft·lbf"]
+    command: list[str | Path] = [
+        Path(sys.executable).with_name("orthotorq"),
+        "calc",
+        "pair",
+        "250 N·m",
+        "148 ft·lbf",
+    ]
     taken = []
     for _ in range(5):
         begin = time.perf_counter()
@@ -47,7 +54,10 @@ def large_cover(count: int) -> str:
     """The demo cover with so many bolts, as JSON text."""
     document = plan_document("evaporator-cover")
     document["groups"][0]["layout"].update(count=count, diameter=f"{count * 60} mm")
-    document["targets"]["studs"] = {"kind": "torque", "torque": "450 N·m"}  # the manual's figure is for sixteen
+    document["targets"]["studs"] = {
+        "kind": "torque",
+        "torque": "450 N·m",
+    }  # the manual's figure is for sixteen
     return json.dumps(document)
 
 
@@ -67,10 +77,17 @@ def measure() -> Iterator[Figure]:
     close["passes"].insert(2, {**close["passes"][1], "id": "half", "percent": 50})
     most_text = json.dumps(most)
     assert max(len(s.passes) for s in compute(json.loads(most_text)).stages) == 6
-    yield ("compute, 400 bolts, 6 passes, JSON to JSON",
-           f"{median_ms(lambda: compute(json.loads(most_text)).model_dump_json(), 30):.1f} ms", "under 25 ms")
+    yield (
+        "compute, 400 bolts, 6 passes, JSON to JSON",
+        f"{median_ms(lambda: compute(json.loads(most_text)).model_dump_json(), 30):.1f} ms",
+        "under 25 ms",
+    )
     large = compute(most)
-    yield f"expansion of it to {len(expand(large))} steps", f"{median_ms(lambda: expand(large), 30):.1f} ms", "under 15 ms"
+    yield (
+        f"expansion of it to {len(expand(large))} steps",
+        f"{median_ms(lambda: expand(large), 30):.1f} ms",
+        "under 15 ms",
+    )
     slowest = max((median_ms(partial(answer_sum, *one), 20), one[0]) for one in GOOD.items())
     yield f"slowest single sum ({slowest[1]})", f"{slowest[0]:.2f} ms", "under 1 ms"
     yield "orthotorq calc, whole process", f"{_process_ms():.0f} ms", "under 350 ms"
@@ -80,4 +97,8 @@ def measure() -> Iterator[Figure]:
         answer = {"pull": "turned", "check": "good", "reading": "value"}.get(step.kind, "done")
         payload = {"answer": answer, **({"value": "3.2 mm"} if answer == "value" else {})}
         facts.append(Fact(len(facts) + 1, str(len(facts)), step.step, "answer", payload, "x", "t"))
-    yield "state of a run with 300 answers", f"{median_ms(lambda: state_of(result, facts)):.2f} ms", "-"
+    yield (
+        "state of a run with 300 answers",
+        f"{median_ms(lambda: state_of(result, facts)):.2f} ms",
+        "-",
+    )

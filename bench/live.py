@@ -1,4 +1,5 @@
 """A server over a fresh copy of the demo and a signed-in page, for measuring."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -11,8 +12,15 @@ from tests.conftest import APP_ROLE, Database, drop_database, make_database
 from orthotorq.demo.load import load
 from orthotorq.services.schema import upgrade
 
-FLAGS = ["--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu", "--disable-background-networking",
-         "--disable-component-update", "--disable-sync", "--no-first-run"]
+FLAGS = [
+    "--no-sandbox",
+    "--disable-dev-shm-usage",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+]
 
 
 @contextmanager
@@ -39,7 +47,9 @@ def signed_in(login: str = "mira") -> Iterator[Page]:
     """A page signed in to a server of its own."""
     with demo_server() as (server, _), sync_playwright() as play:
         browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB")
+        page = browser.new_page(
+            viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB"
+        )
         page.add_init_script(CLOCK)
         page.goto(f"{server.address}/sign-in")
         page.get_by_role("button", name=login).click()

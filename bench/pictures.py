@@ -1,4 +1,5 @@
 """Takes the pictures in docs/screenshots from a fresh copy of the demo: `./torq bench pictures`."""
+
 from __future__ import annotations
 
 import re
@@ -60,7 +61,9 @@ def _manual(page: Page) -> Iterator[Figure]:
     open_section(page, "Torque target")
     page.get_by_role("button", name="From a manual").click()
     page.get_by_label("Text from the manual").fill(
-        "Torque to 440 N·m (325 ft-lb) in three steps crosswise, then one round clockwise; recheck when cold after 10 cycles")
+        "Torque to 440 N·m (325 ft-lb) in three steps crosswise, then one round clockwise; "
+        "recheck when cold after 10 cycles"
+    )
     page.get_by_role("button", name="Read text").click()
     page.get_by_text("Not used").scroll_into_view_if_needed()
     yield _take(page, "manual")
@@ -106,14 +109,16 @@ def _fitter(page: Page) -> Iterator[Figure]:
     page.get_by_role("button", name="Leave as is").wait_for()
     yield _take(page, "decision")
     page.goto(re.sub(r"/runs/.*", "/runs", page.url))
-    page.get_by_role("row").filter(has_text="Close the channel cover").filter(has_text="signed and closed").last.get_by_role(
-        "link").click()
+    page.get_by_role("row").filter(has_text="Close the channel cover").filter(
+        has_text="signed and closed"
+    ).last.get_by_role("link").click()
     page.get_by_text("Unchanged since").wait_for()
     yield _take(page, "record")
 
 
 def _chief(page: Page) -> Iterator[Figure]:
-    """Shift, calendar, a wrench that failed and what it has touched, meters, the line of a joint."""
+    """Shift, calendar, a wrench that failed and what it has touched, meters, the line of a
+    joint."""
     home = page.url.rpartition("/equipment")[0]
     for address, name in (("/shift", "shift"), ("/due", "calendar")):
         page.goto(home + address)

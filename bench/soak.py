@@ -1,4 +1,6 @@
-"""Twenty tablets for ten minutes, the last part of it with everything killed that can be: `./torq soak [MINUTES]`."""
+"""Twenty tablets for ten minutes, the last part of it with everything killed that can be: `./torq
+soak [MINUTES]`."""
+
 from __future__ import annotations
 
 import statistics
@@ -25,15 +27,27 @@ from .server import revisions_of
 DEVICES, MINUTES = 20, 10.0
 #: this share of the time passes without a kill: memory is compared within it
 QUIET = 0.6
-KILLS: tuple[Callable[[Server, Database], None], ...] = (kill_worker, kill_server, kill_postgres, kill_whole_postgres)
-SLOWEST = """SELECT round(mean_exec_time::numeric, 1), calls, regexp_replace(query, '\\s+', ' ', 'g') FROM pg_stat_statements
-             WHERE calls > 20 AND query NOT ILIKE '%pg_stat%' ORDER BY mean_exec_time DESC LIMIT 5"""
+KILLS: tuple[Callable[[Server, Database], None], ...] = (
+    kill_worker,
+    kill_server,
+    kill_postgres,
+    kill_whole_postgres,
+)
+SLOWEST = """SELECT round(mean_exec_time::numeric, 1), calls, regexp_replace(query, '\\s+', ' ',
+  'g') FROM pg_stat_statements
+             WHERE calls > 20 AND query NOT ILIKE '%pg_stat%'
+               ORDER BY mean_exec_time DESC LIMIT 5"""
 
 
 def _workers(server: Server) -> list[int]:
     assert server.process is not None
     master = server.process.pid
-    return [int(one) for one in Path(f"/proc/{master}/task/{master}/children").read_text(encoding="utf-8").split()]
+    return [
+        int(one)
+        for one in Path(f"/proc/{master}/task/{master}/children")
+        .read_text(encoding="utf-8")
+        .split()
+    ]
 
 
 def _memory_mb(pid: int) -> float:
@@ -59,7 +73,11 @@ def _kills(server: Server, database: Database, until: float) -> Iterator[Figure]
         time.sleep(0.2)
         while not _well(server):
             time.sleep(0.1)
-        yield f"back after {kill.__name__.replace('_', ' ')}", f"{time.monotonic() - began:.1f} s", "10 s"
+        yield (
+            f"back after {kill.__name__.replace('_', ' ')}",
+            f"{time.monotonic() - began:.1f} s",
+            "10 s",
+        )
 
 
 def _memory(server: Server, seconds: float) -> Iterator[Figure]:
@@ -72,7 +90,10 @@ def _memory(server: Server, seconds: float) -> Iterator[Figure]:
         time.sleep(2)
     for number, values in enumerate(taken.values(), 1):
         fifth = max(1, len(values) // 5)
-        first, last = statistics.median(values[fifth:2 * fifth] or values), statistics.median(values[-fifth:])
+        first, last = (
+            statistics.median(values[fifth : 2 * fifth] or values),
+            statistics.median(values[-fifth:]),
+        )
         grown = f"{first:.0f}, {last:.0f} MB, {last / first - 1:+.1%}"
         yield f"memory of worker {number}: early, late, growth", grown, "10 %"
 
@@ -95,8 +116,14 @@ def _proved(database: Database, devices: list[Device]) -> Iterator[Figure]:
         walked = verify_database(session, database.app_url)
         took = time.perf_counter() - began
     sessions.kw["bind"].dispose()
-    yield "confirmed, lost, doubled", (f"{len(confirmed)}, {sum(kept[one] == 0 for one in confirmed)}, "
-                                       f"{sum(kept[one] > 1 for one in confirmed)}"), "0, 0"
+    yield (
+        "confirmed, lost, doubled",
+        (
+            f"{len(confirmed)}, {sum(kept[one] == 0 for one in confirmed)}, "
+            f"{sum(kept[one] > 1 for one in confirmed)}"
+        ),
+        "0, 0",
+    )
     yield "chains that do not hold", str(len(walked.breaks)), "0"
     yield "verify, so many entries", f"{took:.1f} s, {walked.entries}", "-"
 
@@ -111,13 +138,19 @@ def _taken(devices: list[Device], when: str) -> Iterator[Figure]:
 def measure(minutes: float = MINUTES) -> Iterator[Figure]:
     """Tablets, kills, and what is left of it."""
     with demo_server() as (server, database):
-        engine = create_engine(superuser_url().set(database=database.name), isolation_level="AUTOCOMMIT")
+        engine = create_engine(
+            superuser_url().set(database=database.name), isolation_level="AUTOCOMMIT"
+        )
         with engine.connect() as connection:
             connection.execute(text("CREATE EXTENSION IF NOT EXISTS pg_stat_statements"))
         engine.dispose()
         revisions, seconds = revisions_of(database), minutes * 60
-        devices = [Device(server.address, f"d{n}").begin(*(revisions[n % len(revisions):] + revisions[:n % len(revisions)]))
-                   for n in range(DEVICES)]
+        devices = [
+            Device(server.address, f"d{n}").begin(
+                *(revisions[n % len(revisions) :] + revisions[: n % len(revisions)])
+            )
+            for n in range(DEVICES)
+        ]
         until = time.monotonic() + seconds
         with ThreadPoolExecutor(DEVICES) as pool:
             working = []

@@ -96,7 +96,8 @@ frontend_checks() {
 run_linters() {
   local beside failed=0
   (frontend_checks) >"$ROOT/frontend/.build.log" 2>&1 & beside=$!
-  .venv/bin/ruff check src tests bench && .venv/bin/mypy || failed=1
+  .venv/bin/ruff check src tests bench && .venv/bin/ruff format --check -q src tests bench &&
+    .venv/bin/mypy || failed=1
   wait "$beside" || { cat frontend/.build.log >&2; failed=1; }
   return "$failed"
 }

@@ -1,4 +1,6 @@
-"""Databases for tests: one template with the migrated schema and the demo, copied for every module that wants one."""
+"""Databases for tests: one template with the migrated schema and the demo, copied for every module
+that wants one."""
+
 from __future__ import annotations
 
 import os
@@ -79,14 +81,17 @@ def make_database(template: str | None = None, name: str = "") -> Database:
     copy = f" TEMPLATE {template}" if template else ""
     superuser(f"CREATE DATABASE {name} OWNER orthotorq_owner{copy}")
     superuser(f"GRANT CONNECT ON DATABASE {name} TO {APP_ROLE}")
-    urls = [text_of(_needed(f"ORTHOTORQ_{which}_URL").set(database=name)) for which in ("DATABASE", "OWNER")]
+    urls = [
+        text_of(_needed(f"ORTHOTORQ_{which}_URL").set(database=name))
+        for which in ("DATABASE", "OWNER")
+    ]
     return Database(name, *urls)
 
 
 @pytest.fixture(scope="session", autouse=True)
 def real_hasher() -> Iterator[PasswordHasher]:
-    """How passwords are hashed outside of the tests, where a hash takes a quarter of a second of a processor, on purpose; here
-    it takes a millisecond."""
+    """How passwords are hashed outside of the tests, where a hash takes a quarter of a second of a
+    processor, on purpose; here it takes a millisecond."""
     real, quick = commands.HASHER, PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1)
     with pytest.MonkeyPatch.context() as patch:
         for module in (commands, factors, passwords, queries):
@@ -99,7 +104,8 @@ _DROPPING = ThreadPoolExecutor(1)
 
 
 def drop_database(database: Database) -> Future[None]:
-    """Remove it, whoever is still connected, beside whatever comes next: PostgreSQL waits half a second for its checkpoint."""
+    """Remove it, whoever is still connected, beside whatever comes next: PostgreSQL waits half a
+    second for its checkpoint."""
     return _DROPPING.submit(superuser, f"DROP DATABASE {database.name} WITH (FORCE)")
 
 

@@ -1,4 +1,5 @@
 """Plan documents for tests."""
+
 from __future__ import annotations
 
 import copy

@@ -34,7 +34,10 @@ def _python(path: Path) -> Iterator[tuple[int, str]]:
     tree = ast.parse(path.read_text(encoding="utf-8"))
     said = _docstrings(tree)
     parts = {
-        id(part) for node in ast.walk(tree) if isinstance(node, ast.JoinedStr) for part in node.values
+        id(part)
+        for node in ast.walk(tree)
+        if isinstance(node, ast.JoinedStr)
+        for part in node.values
     }
     for node in ast.walk(tree):
         if isinstance(node, ast.JoinedStr):

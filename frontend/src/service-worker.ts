@@ -1,5 +1,8 @@
 /// <reference lib="webworker" />
-/** Keeps the shell, so that a run opens without network. What the API says is never kept here: the outbox does that. */
+/**
+ * Keeps the shell, so that a run opens without network. What the API says is never kept here: the
+ * outbox does that.
+ */
 import { version } from '$app/env';
 import { assets, immutable } from '$app/manifest';
 import { self } from '$app/service-worker';
@@ -31,7 +34,9 @@ self.addEventListener('activate', (event) => {
   event.waitUntil(
     caches
       .keys()
-      .then((names) => Promise.all(names.filter((name) => name !== CACHE).map((name) => caches.delete(name))))
+      .then((names) =>
+        Promise.all(names.filter((name) => name !== CACHE).map((name) => caches.delete(name))),
+      )
       .then(() => self.clients.claim()),
   );
 });

@@ -55,7 +55,10 @@ test('the box holds every hexagon of a row, a grid and free points', () => {
 });
 
 test('of two groups in the same holes the wanted one is drawn', () => {
-  const both = [...circle(4, 50), ...circle(4, 50).map((p) => ({ ...p, id: p.id.replace('b', 'nut') }))];
+  const both = [
+    ...circle(4, 50),
+    ...circle(4, 50).map((p) => ({ ...p, id: p.id.replace('b', 'nut') })),
+  ];
   assert.deepEqual(
     visible(both, ['nut.2']).map((p) => p.id),
     ['nut.1', 'nut.2', 'nut.3', 'nut.4'],
@@ -65,7 +68,13 @@ test('of two groups in the same holes the wanted one is drawn', () => {
 
 test('a circle gets a flange ring, other layouts get none', () => {
   assert.ok(geometryOf(circle(8, 100), 24).ring);
-  const row = [0, 60, 120, 180].map((x, i) => ({ id: `r.${i}`, number: i, x_mm: x, y_mm: 0, angle_deg: 0 }));
+  const row = [0, 60, 120, 180].map((x, i) => ({
+    id: `r.${i}`,
+    number: i,
+    x_mm: x,
+    y_mm: 0,
+    angle_deg: 0,
+  }));
   assert.equal(geometryOf(row, 24).ring, null);
 });
 
@@ -101,7 +110,10 @@ test('labels of the gauge keep their order and their distance, and stay on the s
 });
 
 test('figures for people', () => {
-  assert.deepEqual([kN(127_960), kN(8_250), digits(0.158842), percent(0.625, 1)], ['128', '8.3', '0.1588', '62.5 %']);
+  assert.deepEqual(
+    [kN(127_960), kN(8_250), digits(0.158842), percent(0.625, 1)],
+    ['128', '8.3', '0.1588', '62.5 %'],
+  );
 });
 
 test('decimal signs of a column stand below each other', () => {
@@ -116,7 +128,8 @@ test('decimal signs of a column stand below each other', () => {
 
 test('ids are of version 7 and rise with time', () => {
   const ids = [1, 2, 3].map((n) => uuid7(1_795_000_000_000 + n * 1000));
-  for (const id of ids) assert.match(id, /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+  for (const id of ids)
+    assert.match(id, /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
   assert.deepEqual([...ids].sort(), ids);
   assert.equal(new Set(Array.from({ length: 500 }, () => uuid7())).size, 500);
 });
@@ -142,14 +155,20 @@ test('a key answers once: not while held, not with modifiers, not while typing',
   assert.ok(!press(event(' ', { ctrlKey: true }), table));
   assert.ok(!press(event(' ', { target: { tagName: 'INPUT' } }), table));
   assert.ok(!press(event('x'), table));
-  const boxed = { document: { querySelector: (what: string) => (what === 'dialog[open]' ? {} : null) } };
+  const boxed = {
+    document: { querySelector: (what: string) => (what === 'dialog[open]' ? {} : null) },
+  };
   assert.ok(!press(event(' ', { view: boxed as unknown as Window }), table));
   assert.equal(count, 1);
 });
 
 test('keys of remotes are known by name and letters in either case', () => {
   const heard: string[] = [];
-  const table: Key[] = ['d', 'PageDown', 'Enter'].map((key) => ({ key, words: key, run: () => heard.push(key) }));
+  const table: Key[] = ['d', 'PageDown', 'Enter'].map((key) => ({
+    key,
+    words: key,
+    run: () => heard.push(key),
+  }));
   for (const key of ['D', 'PageDown', 'Enter']) press(event(key), table);
   assert.deepEqual(heard, ['d', 'PageDown', 'Enter']);
 });
@@ -214,5 +233,6 @@ test('a kept value stays the same object until it differs', () => {
 
 test('words in the middle of a sentence begin small, units and abbreviations stay', () => {
   assert.equal(small('Clicked, did not turn'), 'clicked, did not turn');
-  for (const same of ['16 N·m', 'PTFE coated', 'N·m', '190 mm', '', 'done']) assert.equal(small(same), same);
+  for (const same of ['16 N·m', 'PTFE coated', 'N·m', '190 mm', '', 'done'])
+    assert.equal(small(same), same);
 });

@@ -1,8 +1,15 @@
-/** Sentences have one place (sentences.json): no screen glues one together, every key is used with all of its values. */
+/**
+ * Sentences have one place (sentences.json): no screen glues one together, every key is used with
+ * all of its values.
+ */
 import assert from 'node:assert/strict';
 import { readdirSync, readFileSync } from 'node:fs';
 import { test } from 'node:test';
-import { parse as parseText, TYPE, type MessageFormatElement } from '@formatjs/icu-messageformat-parser';
+import {
+  parse as parseText,
+  TYPE,
+  type MessageFormatElement,
+} from '@formatjs/icu-messageformat-parser';
 import { parse } from 'svelte/compiler';
 
 const SRC = new URL('../src/', import.meta.url);
@@ -14,12 +21,19 @@ const read = (name: string) => {
   const source = readFileSync(new URL(name, SRC), 'utf8');
   return name.endsWith('.ts') ? `<script lang="ts">${source}</script>` : source;
 };
-const texts = JSON.parse(readFileSync(new URL('lib/sentences.json', SRC), 'utf8')) as Record<string, string>;
+const texts = JSON.parse(readFileSync(new URL('lib/sentences.json', SRC), 'utf8')) as Record<
+  string,
+  string
+>;
 
 type Node = Record<string, unknown> & { type: string; start: number; end: number };
-const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && 'type' in value;
+const isNode = (value: unknown): value is Node =>
+  typeof value === 'object' && value !== null && 'type' in value;
 
-/** Words beside a value: a unit, “of” and the name on every tab say nothing that would be worded otherwise elsewhere. */
+/**
+ * Words beside a value: a unit, “of” and the name on every tab say nothing that would be worded
+ * otherwise elsewhere.
+ */
 const words = (text: string) =>
   (text.match(/(?<![\w-])[A-Za-z’]{2,}(?![\w-])/g) ?? []).filter(
     (word) => !/^(mm|kN|of|and|to|Orthotorq|Quick|sums|Imported)$/.test(word),
@@ -44,7 +58,8 @@ const NO_SENTENCE = [
 
 function glued(source: string): string[] {
   const found: string[] = [];
-  const take = (from: Node, to: Node = from) => found.push(source.slice(from.start, to.end).replaceAll(/\s+/g, ' ').trim());
+  const take = (from: Node, to: Node = from) =>
+    found.push(source.slice(from.start, to.end).replaceAll(/\s+/g, ' ').trim());
   const walk = (value: unknown, attribute: string) => {
     if (Array.isArray(value)) {
       const parts = value.filter(isNode);
@@ -63,23 +78,29 @@ function glued(source: string): string[] {
           : String(value.name)
         : attribute;
     if (value.type === 'TemplateLiteral' && !NO_SENTENCE.includes(at)) {
-      const text = (value.quasis as { value: { raw: string } }[]).map((quasi) => quasi.value.raw).join('\0');
+      const text = (value.quasis as { value: { raw: string } }[])
+        .map((quasi) => quasi.value.raw)
+        .join('\0');
       const classes = /\b(border|bg|text)-/.test(text);
       if (/[a-z] |\0 ?[a-z]| \0/.test(text) && words(text).length > 1 && !classes) take(value);
     }
     if (value.type === 'ConditionalExpression' && !NO_SENTENCE.includes(at)) {
       for (const side of [value.consequent, value.alternate] as Node[]) {
-        if (side.type === 'Literal' && typeof side.value === 'string' && FRAGMENT.test(side.value)) take(value);
+        if (side.type === 'Literal' && typeof side.value === 'string' && FRAGMENT.test(side.value))
+          take(value);
       }
     }
-    for (const [name, inner] of Object.entries(value)) if (name !== 'parent' && name !== 'css') walk(inner, at);
+    for (const [name, inner] of Object.entries(value))
+      if (name !== 'parent' && name !== 'css') walk(inner, at);
   };
   walk(parse(source, { modern: true }), '');
   return found;
 }
 
 test('no screen glues a sentence together', () => {
-  const found = files.flatMap((name) => glued(read(name)).map((sentence) => `${name}: ${sentence}`));
+  const found = files.flatMap((name) =>
+    glued(read(name)).map((sentence) => `${name}: ${sentence}`),
+  );
   assert.deepEqual(found, []);
 });
 
@@ -119,17 +140,22 @@ function uses(source: string): [string, string[]][] {
   const walk = (value: unknown) => {
     if (Array.isArray(value)) return value.forEach(walk);
     if (!isNode(value)) return;
-    if (value.type === 'CallExpression' && (value.callee as { name?: string }).name === 'sentence') {
+    if (
+      value.type === 'CallExpression' &&
+      (value.callee as { name?: string }).name === 'sentence'
+    ) {
       const [key, values] = value.arguments as Node[];
       found.push([String(key!.value), names(values)]);
     }
     if (value.type === 'Component' && value.name === 'Sentence') {
-      const given = (name: string) => (value.attributes as Node[]).find((one) => one.name === name)?.value;
+      const given = (name: string) =>
+        (value.attributes as Node[]).find((one) => one.name === name)?.value;
       const values = names((given('values') as { expression: unknown }).expression);
       const key = given('key');
       if (Array.isArray(key)) found.push([(key[0] as { data: string }).data, values]);
     }
-    for (const [name, inner] of Object.entries(value)) if (name !== 'parent' && name !== 'css') walk(inner);
+    for (const [name, inner] of Object.entries(value))
+      if (name !== 'parent' && name !== 'css') walk(inner);
   };
   walk(parse(source, { modern: true }));
   return found;
@@ -142,7 +168,11 @@ test('every sentence is used, with exactly the values that it asks for', () => {
     for (const [key, values] of uses(read(name))) {
       used.add(key);
       assert.ok(key in texts, `${name}: ${key}`);
-      assert.deepEqual(values.toSorted(), [...asked(parseText(texts[key]!))].toSorted(), `${name}: ${key}`);
+      assert.deepEqual(
+        values.toSorted(),
+        [...asked(parseText(texts[key]!))].toSorted(),
+        `${name}: ${key}`,
+      );
     }
   }
   assert.deepEqual(

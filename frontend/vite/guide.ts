@@ -1,5 +1,8 @@
 /// <reference types="node" />
-/** The guide in docs/guide as modules: each chapter is its title and its HTML, with its pictures as files of the build. */
+/**
+ * The guide in docs/guide as modules: each chapter is its title and its HTML, with its pictures as
+ * files of the build.
+ */
 import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { Marked } from 'marked';
@@ -43,7 +46,9 @@ export function guide(): Plugin {
       });
       const title = /^# (.+)$/m.exec(code)?.[1] ?? '';
       const html = marked.parse(code.replace(/^# .+$/m, ''), { async: false });
-      const imports = pictures.map((href, i) => `import p${i} from ${JSON.stringify(`${href}?url`)};`).join('\n');
+      const imports = pictures
+        .map((href, i) => `import p${i} from ${JSON.stringify(`${href}?url`)};`)
+        .join('\n');
       const filled = pictures.map((_, i) => `.replace('@picture${i}@', p${i})`).join('');
       return {
         code: `${imports}\nexport const title = ${JSON.stringify(title)};\nexport const html = ${JSON.stringify(html)}${filled};\n`,

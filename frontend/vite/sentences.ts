@@ -9,7 +9,9 @@ export function sentences(): Plugin {
     transform(code, file) {
       if (!file.endsWith('/lib/sentences.json')) return undefined;
       const texts = JSON.parse(code) as Record<string, string>;
-      const read = Object.fromEntries(Object.entries(texts).map(([key, text]) => [key, parse(text, { captureLocation: false })]));
+      const read = Object.fromEntries(
+        Object.entries(texts).map(([key, text]) => [key, parse(text, { captureLocation: false })]),
+      );
       return { code: `export default ${JSON.stringify(read)}`, moduleType: 'js', map: null };
     },
   };

@@ -27,7 +27,8 @@ def place_zone() -> tzinfo:
         return ZoneInfo(name) if name else get_localzone()
     except (ZoneInfoNotFoundError, ValueError):
         raise settings.MissingSetting(
-            f"ORTHOTORQ_TIME_ZONE is “{name}”, which is no time zone. Use a name such as Asia/Tokyo."
+            f"ORTHOTORQ_TIME_ZONE is “{name}”, which is no time zone. Use a name such as "
+            "Asia/Tokyo."
         ) from None
 
 

@@ -1,4 +1,6 @@
-"""How gunicorn serves the application: `gunicorn -c python:orthotorq.serving`. Command lines add the folder's own things."""
+"""How gunicorn serves the application: `gunicorn -c python:orthotorq.serving`. Command lines add
+the folder's own things."""
+
 from __future__ import annotations
 
 import gc
@@ -9,8 +11,8 @@ from typing import Any
 
 from . import settings
 
-# every worker counts in files of its own; who asks for figures gets the sum. It has to be said before the library is loaded, so
-# this stands outside of the package of the web
+# every worker counts in files of its own; who asks for figures gets the sum. It has to be said
+# before the library is loaded, so this stands outside of the package of the web
 if "PROMETHEUS_MULTIPROC_DIR" not in os.environ:
     os.environ["PROMETHEUS_MULTIPROC_DIR"] = tempfile.mkdtemp(prefix="orthotorq-figures-")
 
@@ -31,8 +33,8 @@ control_socket_disable = True
 
 
 def when_ready(_server: Any) -> None:
-    """What is loaded before the workers are made stays shared with them: their collector does not walk it, which would copy it
-    page by page into each of them."""
+    """What is loaded before the workers are made stays shared with them: their collector does not
+    walk it, which would copy it page by page into each of them."""
     gc.collect()
     gc.freeze()
 

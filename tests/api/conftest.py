@@ -1,4 +1,5 @@
 """A fresh application over a copy of the demo, and clients that know about CSRF."""
+
 from __future__ import annotations
 
 import time
@@ -62,7 +63,19 @@ def end_open(client: Client) -> None:
     """End every run in progress: two do not work on one joint."""
     for run in client.get("/api/v1/runs").json["items"]:
         if run["status"] == "running":
-            event = {"id": f"0190a000-0000-7000-8000-{uuid4().hex[:12]}", "run": run["id"], "step": "-", "kind": "abandon",
-                     "payload": {"reason": "another one begins"}, "device": uuid4().hex, "device_sequence": 1,
-                     "device_time": "2026-11-26T08:00:00Z", "lease": 1, "last_seen": 0}
-            client.post(f"/api/v1/runs/{run['id']}/events", {"sent_at": "2026-11-26T08:00:00Z", "events": [event]})
+            event = {
+                "id": f"0190a000-0000-7000-8000-{uuid4().hex[:12]}",
+                "run": run["id"],
+                "step": "-",
+                "kind": "abandon",
+                "payload": {"reason": "another one begins"},
+                "device": uuid4().hex,
+                "device_sequence": 1,
+                "device_time": "2026-11-26T08:00:00Z",
+                "lease": 1,
+                "last_seen": 0,
+            }
+            client.post(
+                f"/api/v1/runs/{run['id']}/events",
+                {"sent_at": "2026-11-26T08:00:00Z", "events": [event]},
+            )

@@ -1,4 +1,6 @@
-"""A small sign-on of the plant as a stand-in: OpenID Connect with code, PKCE and an id token that it signs."""
+"""A small sign-on of the plant as a stand-in: OpenID Connect with code, PKCE and an id token that
+it signs."""
+
 from __future__ import annotations
 
 import base64
@@ -17,7 +19,8 @@ CLIENT, SECRET = "orthotorq", "a secret between two machines"
 
 
 class Provider:
-    """Answers on loopback until `close`; who signs in is set by `subject` and `login`, what goes wrong by `spoil`."""
+    """Answers on loopback until `close`; who signs in is set by `subject` and `login`, what goes
+    wrong by `spoil`."""
 
     def __init__(self) -> None:
         self.subject, self.login, self.spoil = "7", "tam", ""
@@ -46,9 +49,16 @@ class Provider:
 
     def _about(self) -> Response:
         at = self.issuer
-        return jsonify(issuer=at, authorization_endpoint=f"{at}/authorize", token_endpoint=f"{at}/token", jwks_uri=f"{at}/keys",
-                       userinfo_endpoint=f"{at}/userinfo", end_session_endpoint=f"{at}/leave",
-                       id_token_signing_alg_values_supported=["RS256"], response_types_supported=["code"])
+        return jsonify(
+            issuer=at,
+            authorization_endpoint=f"{at}/authorize",
+            token_endpoint=f"{at}/token",
+            jwks_uri=f"{at}/keys",
+            userinfo_endpoint=f"{at}/userinfo",
+            end_session_endpoint=f"{at}/leave",
+            id_token_signing_alg_values_supported=["RS256"],
+            response_types_supported=["code"],
+        )
 
     def _authorize(self) -> Any:
         code = f"code-{len(self.asked)}"
@@ -56,25 +66,45 @@ class Provider:
         if request.args.get("prompt") == "login" and self.spoil != "not asked":
             self.entered_at = int(time.time())
         said = {"error": "access_denied"} if self.spoil == "denied" else {"code": code}
-        return redirect(f"{request.args['redirect_uri']}?{urlencode({**said, 'state': request.args['state']})}")
+        return redirect(
+            f"{request.args['redirect_uri']}?{urlencode({**said, 'state': request.args['state']})}"
+        )
 
     def _token(self) -> Any:
         asked = self.asked.pop(request.form["code"])
-        proof = base64.urlsafe_b64encode(hashlib.sha256(request.form["code_verifier"].encode()).digest()).rstrip(b"=").decode()
+        proof = (
+            base64.urlsafe_b64encode(
+                hashlib.sha256(request.form["code_verifier"].encode()).digest()
+            )
+            .rstrip(b"=")
+            .decode()
+        )
         basic = base64.b64encode(f"{CLIENT}:{SECRET}".encode()).decode()
         if proof != asked["code_challenge"] or request.headers["Authorization"] != f"Basic {basic}":
             return jsonify(error="invalid_grant"), 400
         now = int(time.time())
-        claims = {"iss": self.issuer, "sub": self.subject, "aud": CLIENT, "iat": now, "exp": now + 60,
-                  "nonce": "another" if self.spoil == "nonce" else asked["nonce"]}
+        claims = {
+            "iss": self.issuer,
+            "sub": self.subject,
+            "aud": CLIENT,
+            "iat": now,
+            "exp": now + 60,
+            "nonce": "another" if self.spoil == "nonce" else asked["nonce"],
+        }
         if self.named_in == "token":
             claims["preferred_username"] = self.login
         if "max_age" in asked:
             claims["auth_time"] = self.entered_at
         key = self.other if self.spoil == "key" else self.key
-        return jsonify(access_token="a", token_type="Bearer", expires_in=300,
-                       id_token=jwt.encode({"alg": "RS256", "kid": "k1"}, claims, key))
+        return jsonify(
+            access_token="a",
+            token_type="Bearer",
+            expires_in=300,
+            id_token=jwt.encode({"alg": "RS256", "kid": "k1"}, claims, key),
+        )
 
     def _userinfo(self) -> Response:
         named = {"preferred_username": self.login} if self.named_in == "userinfo" else {}
-        return jsonify(sub="another" if self.spoil == "userinfo" else self.subject, **named, **self.more)
+        return jsonify(
+            sub="another" if self.spoil == "userinfo" else self.subject, **named, **self.more
+        )

@@ -1,4 +1,6 @@
-"""What the server answers over the demo's year, as it was read; and what a year of work must have left."""
+"""What the server answers over the demo's year, as it was read; and what a year of work must have
+left."""
+
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
@@ -38,22 +40,36 @@ def test_nothing_is_answered_that_was_never_read(found: dict[str, list[str]]) ->
     assert sorted(found) == sorted(path.stem for path in answers.HERE.glob("*.txt"))
 
 
-def test_after_a_year_every_list_has_something_true_in_it(lived: tuple[Callable[[str], Any], Database]) -> None:
+def test_after_a_year_every_list_has_something_true_in_it(
+    lived: tuple[Callable[[str], Any], Database],
+) -> None:
     sessions = lived[1].sessions()
     with sessions() as session:
         people = {person.login: actor_of(person) for person in session.scalars(select(Person))}
-        planner, supervisor = (Ctx(session, answers.TIME, people[login]) for login in ("mira", "runa"))
+        planner, supervisor = (
+            Ctx(session, answers.TIME, people[login]) for login in ("mira", "runa")
+        )
         views = {"planner": shift(planner), "supervisor": shift(supervisor)}
         lists = {one.id: one for view in views.values() for one in view.lists}
-        assert [name for name, one in lists.items() if not one.lines and name not in ("conflicts", "aside", "suggested")] == []
+        assert [
+            name
+            for name, one in lists.items()
+            if not one.lines and name not in ("conflicts", "aside", "suggested")
+        ] == []
         assert views["planner"].overdue_count > 0
-        assert {line.title for line in lists["moving"].lines} == {"Rail stop anchors", "Separator hanger", "Trolley wheel"}
+        assert {line.title for line in lists["moving"].lines} == {
+            "Rail stop anchors",
+            "Separator hanger",
+            "Trolley wheel",
+        }
         assert any("failed" in line.words for line in lists["tools"].lines)
         dues = list_dues(supervisor, limit=100)
         assert {"overdue", "due", "later"} <= {one.state for one in dues}
         words = " ".join(one.why for one in dues)
         assert "cut short" in words and "opened by others" in words.lower()
-        wheel = joint_history(supervisor, session.scalars(select(Joint.id).where(Joint.name == "Trolley wheel")).one())
+        wheel = joint_history(
+            supervisor, session.scalars(select(Joint.id).where(Joint.name == "Trolley wheel")).one()
+        )
         assert wheel.movement.finding == "keeps" and wheel.movement.proposals
         meters = session.scalars(select(Meter)).all()
         assert len(meters) >= 5

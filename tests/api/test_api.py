@@ -1,4 +1,6 @@
-"""The API: errors as problem details, sessions, drafts, runs, files; never a 500 for what somebody sends."""
+"""The API: errors as problem details, sessions, drafts, runs, files; never a 500 for what somebody
+sends."""
+
 from __future__ import annotations
 
 import csv
@@ -56,7 +58,9 @@ def test_sign_in_and_out(client) -> None:
     assert "wrong" in wrong.json["detail"]
     mira = client("mira")
     assert mira.get("/api/v1/session").json["person"]["roles"] == ["planner"]
-    assert mira.flask.delete("/api/v1/session", headers={"X-CSRFToken": mira.csrf}).status_code == 200
+    assert (
+        mira.flask.delete("/api/v1/session", headers={"X-CSRFToken": mira.csrf}).status_code == 200
+    )
     assert mira.get("/api/v1/equipment").status_code == 401
 
 
@@ -66,12 +70,20 @@ def test_without_the_token_nothing_changes(client) -> None:
     assert (answer.status_code, answer.json["code"]) == (403, "csrf")
 
 
-@pytest.mark.parametrize(("body", "kind", "status"), [
-    (b"{", "application/json", 400), (b"[" * 20000, "application/json", 400), (b"x=1", "text/plain", 415),
-    (b"", "application/json", 400)])
+@pytest.mark.parametrize(
+    ("body", "kind", "status"),
+    [
+        (b"{", "application/json", 400),
+        (b"[" * 20000, "application/json", 400),
+        (b"x=1", "text/plain", 415),
+        (b"", "application/json", 400),
+    ],
+)
 def test_bodies_that_are_no_json(client, body: bytes, kind: str, status: int) -> None:
     mira = client("mira")
-    answer = mira.flask.post("/api/v1/compute", data=body, content_type=kind, headers={"X-CSRFToken": mira.csrf})
+    answer = mira.flask.post(
+        "/api/v1/compute", data=body, content_type=kind, headers={"X-CSRFToken": mira.csrf}
+    )
     assert answer.status_code == status
     assert answer.content_type == "application/problem+json"
     assert answer.json["request_id"]
@@ -86,8 +98,12 @@ def test_a_body_that_is_missing_is_named(client) -> None:
 
 def test_too_large_wrong_method_and_unknown_address(client) -> None:
     mira = client("mira")
-    huge = mira.flask.post("/api/v1/compute", data=b'"' + b"x" * 4_100_000 + b'"', content_type="application/json",
-                           headers={"X-CSRFToken": mira.csrf})
+    huge = mira.flask.post(
+        "/api/v1/compute",
+        data=b'"' + b"x" * 4_100_000 + b'"',
+        content_type="application/json",
+        headers={"X-CSRFToken": mira.csrf},
+    )
     assert huge.status_code == 413
     patch = mira.flask.patch("/api/v1/equipment", json={}, headers={"X-CSRFToken": mira.csrf})
     assert patch.status_code == 405
@@ -106,7 +122,8 @@ def test_compute_answers_with_the_result_or_with_fields(client) -> None:
 
 
 def test_bad_fields_are_422_and_never_500(client) -> None:
-    # each of them, at every place, is the core's own test; here it is how what comes of it is answered
+    # each of them, at every place, is the core's own test; here it is how what comes of it is
+    # answered
     mira = client("mira")
     for path in list(shapes(cover()).values())[::9]:
         for value in BAD[::2]:
@@ -127,10 +144,20 @@ def test_working(client) -> None:
 def test_quick_sums_over_http(client) -> None:
     mira = client("mira")
     assert {s["name"] for s in mira.get("/api/v1/sums").json["items"]} >= {"torque", "tool", "pair"}
-    found = mira.post("/api/v1/sums/torque", {"texts": {"thread": "M20", "preload": "100 kN", "mu-thread": "0.12"}}).json
-    assert found["figures"][0] == {"key": "torque_Nm", "name": "torque", "value": "317.67 N·m", "second": "234.3 ft·lbf"}
+    found = mira.post(
+        "/api/v1/sums/torque",
+        {"texts": {"thread": "M20", "preload": "100 kN", "mu-thread": "0.12"}},
+    ).json
+    assert found["figures"][0] == {
+        "key": "torque_Nm",
+        "name": "torque",
+        "value": "317.67 N·m",
+        "second": "234.3 ft·lbf",
+    }
     assert found["steps"][0]["source"]
-    wrong = mira.post("/api/v1/sums/torque", {"texts": {"thread": "M20", "preload": "100", "mu-thread": "0.12"}})
+    wrong = mira.post(
+        "/api/v1/sums/torque", {"texts": {"thread": "M20", "preload": "100", "mu-thread": "0.12"}}
+    )
     assert (wrong.status_code, wrong.json["errors"][0]["path"]) == (422, "preload")
     assert mira.post("/api/v1/sums/nothing", {"texts": {}}).status_code == 404
     assert mira.post("/api/v1/sums/torque", {"texts": []}).status_code == 422
@@ -142,7 +169,12 @@ def test_two_editors_over_http(client) -> None:
     address = f"/api/v1/plans/{plan['id']}/draft"
     tag = one.get(address).headers["ETag"]
     document = one.get(address).json["document"]
-    assert one.put(address, {"document": {**document, "title": "One"}}, **{"If-Match": tag}).status_code == 200
+    assert (
+        one.put(
+            address, {"document": {**document, "title": "One"}}, **{"If-Match": tag}
+        ).status_code
+        == 200
+    )
     lost = two.put(address, {"document": {**document, "title": "Two"}}, **{"If-Match": tag})
     assert lost.status_code == 412
     assert "Other drafts" in lost.json["detail"]
@@ -151,7 +183,12 @@ def test_two_editors_over_http(client) -> None:
     assert one.get(address).json["document"]["title"] == "One"
     assert one.put(address, {"document": document}).status_code == 422
     # a digit that is no number
-    assert one.put(address, {"document": document}, **{"If-Match": '"²"'.encode().decode("latin-1")}).status_code == 422
+    assert (
+        one.put(
+            address, {"document": document}, **{"If-Match": '"²"'.encode().decode("latin-1")}
+        ).status_code
+        == 422
+    )
     tag = one.get(address).headers["ETag"]
     assert one.put(address, {"document": document}, **{"If-Match": tag}).status_code == 200
 
@@ -171,40 +208,75 @@ def test_a_run_over_http(client) -> None:
     assert made.status_code == 201
     run = made.json["id"]
     step = tam.get(f"/api/v1/runs/{run}").json["state"]["instruction"]["step"]
-    event = {"id": "01a20bd3-3300-76f8-88dd-2607edae5d49", "run": run, "step": step, "kind": "answer",
-             "payload": {"answer": "done"}, "device": "t1", "device_sequence": 1, "device_time": "2026-11-24T08:00:00Z",
-             "lease": 1, "last_seen": 1}
+    event = {
+        "id": "01a20bd3-3300-76f8-88dd-2607edae5d49",
+        "run": run,
+        "step": step,
+        "kind": "answer",
+        "payload": {"answer": "done"},
+        "device": "t1",
+        "device_sequence": 1,
+        "device_time": "2026-11-24T08:00:00Z",
+        "lease": 1,
+        "last_seen": 1,
+    }
     batch = {"sent_at": "2026-11-24T08:00:01Z", "events": [event]}
     first = tam.post(f"/api/v1/runs/{run}/events", batch).json
     assert first["answers"][0]["verdict"] == "accepted"
-    assert tam.post(f"/api/v1/runs/{run}/events", batch).json["answers"][0]["verdict"] == "duplicate"
+    assert (
+        tam.post(f"/api/v1/runs/{run}/events", batch).json["answers"][0]["verdict"] == "duplicate"
+    )
     assert first["state"]["instruction"]["step"] != step
     assert tam.post(f"/api/v1/runs/{run}/events", {"sent_at": "x", "events": []}).status_code == 422
-    assert tam.post(f"/api/v1/runs/{run}/events", {"sent_at": "x", "events": [1] * 101}).status_code == 422
+    assert (
+        tam.post(f"/api/v1/runs/{run}/events", {"sent_at": "x", "events": [1] * 101}).status_code
+        == 422
+    )
     assert tam.get("/api/v1/runs?limit=2").json["next"] is not None
     assert tam.get("/api/v1/runs?limit=0").status_code == 422
     assert tam.post(f"/api/v1/runs/{run}/lease", {"device": "t2"}).json == {"epoch": 2}
     # the old device is told by a code, whatever the sentence says
-    late = {**event, "id": "01a20bd3-3300-76f8-88dd-2607edae5d50", "device_sequence": 2,
-            "step": first["state"]["instruction"]["step"]}
+    late = {
+        **event,
+        "id": "01a20bd3-3300-76f8-88dd-2607edae5d50",
+        "device_sequence": 2,
+        "step": first["state"]["instruction"]["step"],
+    }
     told = tam.post(f"/api/v1/runs/{run}/events", {**batch, "events": [late]}).json["answers"][0]
     assert (told["verdict"], told["code"]) == ("conflict", "lease_lost")
 
 
 def test_the_record_and_its_files(client) -> None:
     runa = client("runa")
-    closed = next(r for r in runa.get("/api/v1/runs").json["items"] if r["status"] == "closed" and "cover" in r["title"])
+    closed = next(
+        r
+        for r in runa.get("/api/v1/runs").json["items"]
+        if r["status"] == "closed" and "cover" in r["title"]
+    )
     record = runa.get(f"/api/v1/runs/{closed['id']}/record").json
     assert record["not_proven"] == ""
     assert len(record["record"]["tables"][0]["rows"]) == 16
     pdf = runa.get(f"/api/v1/runs/{closed['id']}/record.pdf")
     assert pdf.content_type == "application/pdf"
     text = pdf_text(pdf.data)
-    for words in ("Close the channel cover", "Cover studs", "450 N·m", "Tam Hollis", "Check round", record["head_hash"][:16],
-                  "licensed practice"):
+    for words in (
+        "Close the channel cover",
+        "Cover studs",
+        "450 N·m",
+        "Tam Hollis",
+        "Check round",
+        record["head_hash"][:16],
+        "licensed practice",
+    ):
         assert words in text
-    table = list(csv.DictReader(io.StringIO(runa.get(f"/api/v1/runs/{closed['id']}/record.csv").data.decode())))
-    assert {row["person"] for row in table} and all(row["bolt"] and row["pass"] and row["answer"] for row in table)
+    table = list(
+        csv.DictReader(
+            io.StringIO(runa.get(f"/api/v1/runs/{closed['id']}/record.csv").data.decode())
+        )
+    )
+    assert {row["person"] for row in table} and all(
+        row["bolt"] and row["pass"] and row["answer"] for row in table
+    )
     assert any(float(row["torque_Nm"]) > 1 for row in table if row["torque_Nm"])
     document = json.loads(runa.get(f"/api/v1/runs/{closed['id']}/record.json").data)
     assert document["format"] == "orthotorq.record"

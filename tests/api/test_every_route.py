@@ -1,4 +1,6 @@
-"""Every address of the url map against the permission table: each calls a use case, and the table says who may."""
+"""Every address of the url map against the permission table: each calls a use case, and the table
+says who may."""
+
 from __future__ import annotations
 
 import dis
@@ -24,7 +26,11 @@ _QUESTIONS = {"how": '{"columns": {"torque": 3}}'}
 
 def names_in(code: CodeType) -> set[str]:
     """Names that a function loads, with those of the functions inside it."""
-    found = {str(step.argval) for step in dis.get_instructions(code) if step.opname.startswith("LOAD_GLOBAL")}
+    found = {
+        str(step.argval)
+        for step in dis.get_instructions(code)
+        if step.opname.startswith("LOAD_GLOBAL")
+    }
     for inner in code.co_consts:
         if isinstance(inner, CodeType):
             found |= names_in(inner)
@@ -35,7 +41,9 @@ def use_cases_of(view: Callable[..., Any]) -> list[str]:
     """Use cases that a view calls, by name."""
     function: Any = inspect.unwrap(view)
     while getattr(function, "__closure__", None) and "operation" not in function.__globals__:
-        function = next(c.cell_contents for c in function.__closure__ if inspect.isfunction(c.cell_contents))
+        function = next(
+            c.cell_contents for c in function.__closure__ if inspect.isfunction(c.cell_contents)
+        )
     loaded = {id(function.__globals__.get(name)) for name in names_in(function.__code__)}
     return sorted(name for name, one in REGISTRY.items() if id(one) in loaded)
 
@@ -45,13 +53,19 @@ def routes(app: Flask) -> Iterator[tuple[str, str, Rule]]:
     for rule in app.url_map.iter_rules():
         if rule.rule.startswith("/api/v1/"):
             for method in sorted((rule.methods or set()) - {"HEAD", "OPTIONS"}):
-                yield method, re.sub(r"<uuid:\w+>", str(NOBODY), re.sub(r"<string:\w+>", "units", rule.rule)), rule
+                yield (
+                    method,
+                    re.sub(r"<uuid:\w+>", str(NOBODY), re.sub(r"<string:\w+>", "units", rule.rule)),
+                    rule,
+                )
 
 
 def call(client: Any, method: str, address: str) -> Any:
     """A call with nothing in it."""
     headers = {"X-CSRFToken": client.csrf, "If-Match": '"1"'}
-    return client.flask.open(address, method=method, json=None if method == "GET" else {}, headers=headers)
+    return client.flask.open(
+        address, method=method, json=None if method == "GET" else {}, headers=headers
+    )
 
 
 def test_every_route_calls_a_use_case(app: Flask) -> None:
@@ -64,8 +78,12 @@ def test_every_route_calls_a_use_case(app: Flask) -> None:
     # the plant's own sign-on is an option (test_factors.py);
     # a calendar is asked for outside of the API, by programs without a session (test_coming.py)
     left = set(TABLE) - seen
-    assert left <= {"planning.compute_plan", "rechecking.calendar_feed", "accounts.sign_in_elsewhere",
-                    "accounts.note_fresh_sign_on"}, left
+    assert left <= {
+        "planning.compute_plan",
+        "rechecking.calendar_feed",
+        "accounts.sign_in_elsewhere",
+        "accounts.note_fresh_sign_on",
+    }, left
 
 
 def test_nobody_comes_past_the_session(app: Flask, client: Any) -> None:
@@ -73,7 +91,8 @@ def test_nobody_comes_past_the_session(app: Flask, client: Any) -> None:
         if any(TABLE[name] is ANYONE for name in use_cases_of(app.view_functions[rule.endpoint])):
             continue
         answer = call(client(), method, address)
-        # a body that does not fit is named before anybody is asked who they are; nothing is done with it
+        # a body that does not fit is named before anybody is asked who they are; nothing is done
+        # with it
         assert answer.status_code in (401, 422), (method, address, answer.status_code)
         if method == "GET":
             assert answer.status_code == 401, address
@@ -82,7 +101,9 @@ def test_nobody_comes_past_the_session(app: Flask, client: Any) -> None:
 def example(schema: dict[str, Any], document: dict[str, Any]) -> Any:
     """The least value that fits a schema of the document."""
     if "$ref" in schema:
-        return example(document["components"]["schemas"][schema["$ref"].rsplit("/", 1)[1]], document)
+        return example(
+            document["components"]["schemas"][schema["$ref"].rsplit("/", 1)[1]], document
+        )
     for several in ("anyOf", "oneOf"):
         if several in schema:
             return example(schema[several][0], document)
@@ -91,7 +112,10 @@ def example(schema: dict[str, Any], document: dict[str, Any]) -> Any:
     if "const" in schema or "enum" in schema:
         return schema.get("const", schema.get("enum", [None])[0])
     if schema.get("type") == "object":
-        return {name: example(schema["properties"][name], document) for name in schema.get("required", ())}
+        return {
+            name: example(schema["properties"][name], document)
+            for name in schema.get("required", ())
+        }
     if schema.get("type") == "array":
         return [example(schema["items"], document)] * schema.get("minItems", 0)
     if schema.get("type") == "string":
@@ -105,19 +129,37 @@ def fitting(app: Flask, someone: Any, method: str, address: str, rule: Rule) -> 
     """A call whose address, question and body fit the document: only permission can be missing."""
     document = app.api_doc  # type: ignore[attr-defined]
     said = document["paths"][re.sub(r"<(?:\w+:)?(\w+)>", r"{\1}", rule.rule)][method.lower()]
-    query = {one["name"]: _QUESTIONS.get(one["name"]) or example(one["schema"], document) for one in said.get("parameters", ())
-             if one["in"] == "query" and one.get("required")}
+    query = {
+        one["name"]: _QUESTIONS.get(one["name"]) or example(one["schema"], document)
+        for one in said.get("parameters", ())
+        if one["in"] == "query" and one.get("required")
+    }
     content = said.get("requestBody", {}).get("content", {})
-    body = example(content["application/json"]["schema"], document) if "application/json" in content else None
+    body = (
+        example(content["application/json"]["schema"], document)
+        if "application/json" in content
+        else None
+    )
     # what takes a file takes nothing else
-    sent = {"content_type": "application/zip"} if address.endswith("/imports") else {"json": body or {}}
+    sent = (
+        {"content_type": "application/zip"}
+        if address.endswith("/imports")
+        else {"json": body or {}}
+    )
     headers = {"X-CSRFToken": someone.csrf, "If-Match": '"1"'}
-    return someone.flask.open(address, method=method, query_string=query, headers=headers,
-                              **sent if method != "GET" else {})
+    return someone.flask.open(
+        address,
+        method=method,
+        query_string=query,
+        headers=headers,
+        **sent if method != "GET" else {},
+    )
 
 
 @pytest.mark.parametrize("role", ROLES)
-def test_each_role_is_refused_where_the_table_does_not_name_it_and_nowhere_else(app: Flask, client: Any, role: str) -> None:
+def test_each_role_is_refused_where_the_table_does_not_name_it_and_nowhere_else(
+    app: Flask, client: Any, role: str
+) -> None:
     someone = client(PEOPLE[role])
     refused = 0
     for method, address, rule in routes(app):
@@ -130,7 +172,8 @@ def test_each_role_is_refused_where_the_table_does_not_name_it_and_nowhere_else(
             assert status != 403, (method, address, role)
         else:
             refused += 1
-            # a body that does not fit is named before the role: with one that fits there is no other answer
+            # a body that does not fit is named before the role: with one that fits there is no
+            # other answer
             status = fitting(app, someone, method, address, rule).status_code
             assert status == 403, (method, address, role, status)
     assert refused > 10

@@ -1,4 +1,5 @@
 """PINs on shared tablets, one-time codes, and the plant's own sign-on."""
+
 from __future__ import annotations
 
 import time
@@ -38,27 +39,47 @@ def somebody(client: Any, login: str, roles: list[str]) -> Client:
     return fresh
 
 
-@pytest.mark.parametrize(("pin", "says"), [
-    ("12345", "6 to 8 digits"), ("123456789", "6 to 8 digits"), ("12a456", "6 to 8 digits"), ("٣٤٧١٩٠", "6 to 8 digits"),
-    ("123456", "tried first"), ("765432", "tried first"), ("777777", "tried first"), ("678901", "tried first"),
-    ("210987", "tried first"), ("121212", "tried first"),
-    (DEMO_PIN, "tried first")])
+@pytest.mark.parametrize(
+    ("pin", "says"),
+    [
+        ("12345", "6 to 8 digits"),
+        ("123456789", "6 to 8 digits"),
+        ("12a456", "6 to 8 digits"),
+        ("٣٤٧١٩٠", "6 to 8 digits"),
+        ("123456", "tried first"),
+        ("765432", "tried first"),
+        ("777777", "tried first"),
+        ("678901", "tried first"),
+        ("210987", "tried first"),
+        ("121212", "tried first"),
+        (DEMO_PIN, "tried first"),
+    ],
+)
 def test_a_pin_is_digits_in_no_order(client: Any, pin: str, says: str) -> None:
-    assert says in errors_of(client("tam").put("/api/v1/pin", {"password": "saltworks", "pin": pin}))["pin"]
+    assert (
+        says
+        in errors_of(client("tam").put("/api/v1/pin", {"password": "saltworks", "pin": pin}))["pin"]
+    )
 
 
 def test_a_pin_is_set_with_the_password_alone_and_taken_away(client: Any) -> None:
     ida = somebody(client, "ida", ["fitter"])
     assert ida.get("/api/v1/factors").json == {"pin": False, "codes": False}
-    assert "password" in errors_of(ida.put("/api/v1/pin", {"password": "not mine at all", "pin": "480915"}))
+    assert "password" in errors_of(
+        ida.put("/api/v1/pin", {"password": "not mine at all", "pin": "480915"})
+    )
     # a PIN is no password
     assert ida.put("/api/v1/pin", {"password": LONG, "pin": "480915"}).json["pin"] is True
     assert "password" in errors_of(ida.put("/api/v1/pin", {"password": "480915", "pin": "915480"}))
-    assert client().post("/api/v1/session", {"login": "ida", "password": "480915"}).status_code == 401
+    assert (
+        client().post("/api/v1/session", {"login": "ida", "password": "480915"}).status_code == 401
+    )
     assert ida.put("/api/v1/pin", {"password": LONG, "pin": ""}).json["pin"] is False
 
 
-def test_a_tablet_is_handed_over_and_who_comes_by_pin_does_no_more_than_work_at_joints(client: Any) -> None:
+def test_a_tablet_is_handed_over_and_who_comes_by_pin_does_no_more_than_work_at_joints(
+    client: Any,
+) -> None:
     tablet = client("tam")
     cookie = tablet.flask.get_cookie("orthotorq").value
     assert [one["login"] for one in tablet.get("/api/v1/session/here").json["items"]] == ["runa"]
@@ -73,8 +94,13 @@ def test_a_tablet_is_handed_over_and_who_comes_by_pin_does_no_more_than_work_at_
     assert before.get("/api/v1/session").json["person"] is None
     # a planner has no work at joints; nobody comes in without somebody there before
     tablet.csrf = answer.json["csrf"]
-    assert "pin" in errors_of(tablet.post("/api/v1/session/hand-over", {"login": "mira", "pin": DEMO_PIN}))
-    assert client().post("/api/v1/session/hand-over", {"login": "tam", "pin": DEMO_PIN}).status_code == 401
+    assert "pin" in errors_of(
+        tablet.post("/api/v1/session/hand-over", {"login": "mira", "pin": DEMO_PIN})
+    )
+    assert (
+        client().post("/api/v1/session/hand-over", {"login": "tam", "pin": DEMO_PIN}).status_code
+        == 401
+    )
 
 
 def test_roles_that_a_pin_does_not_open_need_the_password(client: Any) -> None:
@@ -92,14 +118,25 @@ def test_wrong_pins_are_counted_like_wrong_passwords(client: Any) -> None:
     ida.put("/api/v1/pin", {"password": LONG, "pin": "480915"})
     tablet = client("runa")
     for _ in range(int(FAILED_TRIES.value)):
-        assert tablet.post("/api/v1/session/hand-over", {"login": "ide", "pin": "480916"}).status_code == 422
-    assert tablet.post("/api/v1/session/hand-over", {"login": "ide", "pin": "480915"}).status_code == 429
+        assert (
+            tablet.post("/api/v1/session/hand-over", {"login": "ide", "pin": "480916"}).status_code
+            == 422
+        )
+    assert (
+        tablet.post("/api/v1/session/hand-over", {"login": "ide", "pin": "480915"}).status_code
+        == 429
+    )
 
 
-def test_the_pin_of_the_demo_opens_nothing_where_there_is_none(client: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_the_pin_of_the_demo_opens_nothing_where_there_is_none(
+    client: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
     tablet = somebody(client, "una", ["fitter"])
     monkeypatch.setenv("ORTHOTORQ_DEMO", "0")
-    assert tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": DEMO_PIN}).status_code == 422
+    assert (
+        tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": DEMO_PIN}).status_code
+        == 422
+    )
 
 
 def test_one_time_codes_are_asked_for_once_they_are_on_and_each_opens_once(client: Any) -> None:
@@ -111,11 +148,17 @@ def test_one_time_codes_are_asked_for_once_they_are_on_and_each_opens_once(clien
 
     def enter(code: str) -> Any:
         return client().post("/api/v1/session", {"login": "nils", "password": LONG, "code": code})
+
     # begun is not on: who loses the phone before the first code is not locked out
     assert enter("").status_code == 200
     assert "code" in errors_of(nils.post("/api/v1/codes", {"act": "confirm", "code": "000000"}))
     first = app.now()
-    assert nils.post("/api/v1/codes", {"act": "confirm", "code": f"{first[:3]} {first[3:]}"}).json["codes"] is True
+    assert (
+        nils.post("/api/v1/codes", {"act": "confirm", "code": f"{first[:3]} {first[3:]}"}).json[
+            "codes"
+        ]
+        is True
+    )
     asked = enter("")
     # to be asked for the code is no wrong password, and not watched as one
     newest = client("jory").get("/api/v1/security-events?limit=3").json["items"]
@@ -128,7 +171,11 @@ def test_one_time_codes_are_asked_for_once_they_are_on_and_each_opens_once(clien
     assert enter(following).status_code == 401
     assert nils.post("/api/v1/codes", {"act": "begin", "password": LONG}).status_code == 409
     # a wrong password says nothing about codes
-    wrong = client().post("/api/v1/session", {"login": "nils", "password": "x", "code": ""}).json["errors"]
+    wrong = (
+        client()
+        .post("/api/v1/session", {"login": "nils", "password": "x", "code": ""})
+        .json["errors"]
+    )
     assert [one["path"] for one in wrong] == ["password"]
     assert nils.post("/api/v1/codes", {"act": "end", "password": LONG}).json["codes"] is False
     assert enter("").status_code == 200
@@ -139,9 +186,16 @@ def test_a_new_link_also_ends_pin_and_codes(client: Any, app: Flask) -> None:
     bo.put("/api/v1/pin", {"password": LONG, "pin": "480915"})
     secret = bo.post("/api/v1/codes", {"act": "begin", "password": LONG}).json["secret"]
     bo.post("/api/v1/codes", {"act": "confirm", "code": pyotp.TOTP(secret).now()})
-    found = next(one for one in client("jory").get("/api/v1/people").json["items"] if one["login"] == "bo")
+    found = next(
+        one for one in client("jory").get("/api/v1/people").json["items"] if one["login"] == "bo"
+    )
     token = client("jory").post(f"/api/v1/people/{found['id']}/link").json["link"].rsplit("/", 1)[1]
-    assert client("tam").post("/api/v1/session/hand-over", {"login": "bo", "pin": "480915"}).status_code == 422
+    assert (
+        client("tam")
+        .post("/api/v1/session/hand-over", {"login": "bo", "pin": "480915"})
+        .status_code
+        == 422
+    )
     client().post(f"/api/v1/invitations/{token}", {"password": LONG})
     assert client().post("/api/v1/session", {"login": "bo", "password": LONG}).status_code == 200
 
@@ -156,8 +210,13 @@ def provider() -> Iterator[Provider]:
 @pytest.fixture(scope="module")
 def signing_on(database: Database, provider: Provider) -> Iterator[Flask]:
     with pytest.MonkeyPatch.context() as patch:
-        for name, value in {"DATABASE_URL": database.app_url, "SIGN_ON_ISSUER": provider.issuer, "SIGN_ON_CLIENT": CLIENT,
-                            "SIGN_ON_SECRET": SECRET, "PUBLIC_URL": "http://localhost"}.items():
+        for name, value in {
+            "DATABASE_URL": database.app_url,
+            "SIGN_ON_ISSUER": provider.issuer,
+            "SIGN_ON_CLIENT": CLIENT,
+            "SIGN_ON_SECRET": SECRET,
+            "PUBLIC_URL": "http://localhost",
+        }.items():
             patch.setenv(f"ORTHOTORQ_{name}", value)
         made = create_app()
         yield made
@@ -165,30 +224,41 @@ def signing_on(database: Database, provider: Provider) -> Iterator[Flask]:
 
 
 def sign_on(app: Flask, to: str = "", browser: Any = None, fresh: bool = False) -> tuple[Any, Any]:
-    """The way through the browser: to the sign-on, back, and where that leads; then who is signed in."""
+    """The way through the browser: to the sign-on, back, and where that leads; then who is signed
+    in."""
     browser = browser or app.test_client()
     away = browser.get(f"/api/v1/session/sign-on?to={to}{'&fresh=1' if fresh else ''}")
     assert away.status_code == 302, away.text
-    back = requests.get(away.headers["Location"], allow_redirects=False, timeout=10).headers["Location"]
+    back = requests.get(away.headers["Location"], allow_redirects=False, timeout=10).headers[
+        "Location"
+    ]
     parts = urlsplit(back)
     end = browser.get(f"{parts.path}?{parts.query}")
     assert end.status_code == 302
     return end.headers["Location"], browser.get("/api/v1/session").json
 
 
-def test_who_the_plant_knows_comes_in_without_a_password(signing_on: Flask, provider: Provider) -> None:
+def test_who_the_plant_knows_comes_in_without_a_password(
+    signing_on: Flask, provider: Provider
+) -> None:
     provider.subject, provider.login, provider.spoil = "7", "tam", ""
     place, found = sign_on(signing_on, "/runs")
     assert (place, found["person"]["login"], found["sign_on"]) == ("/runs", "tam", "works account")
-    # from then on it is the subject that counts: a name that is given to somebody else there opens nothing here
+    # from then on it is the subject that counts: a name that is given to somebody else there opens
+    # nothing here
     provider.login = "renamed"
     assert sign_on(signing_on)[1]["person"]["login"] == "tam"
     provider.subject, provider.login = "8", "tam"
     place, found = sign_on(signing_on)
-    assert (place, found["person"]) == ("/sign-in", None) and "Nobody is registered here" in found["said"]
+    assert (place, found["person"]) == ("/sign-in", None) and "Nobody is registered here" in found[
+        "said"
+    ]
 
 
-@pytest.mark.parametrize("to", ["//elsewhere.example", "https://elsewhere.example", "/\\elsewhere.example", "javascript:x"])
+@pytest.mark.parametrize(
+    "to",
+    ["//elsewhere.example", "https://elsewhere.example", "/\\elsewhere.example", "javascript:x"],
+)
 def test_it_leads_to_no_other_place(signing_on: Flask, provider: Provider, to: str) -> None:
     provider.subject, provider.login, provider.spoil = "9", "mira", ""
     assert sign_on(signing_on, to)[0] == "/shift"
@@ -197,19 +267,28 @@ def test_it_leads_to_no_other_place(signing_on: Flask, provider: Provider, to: s
 def test_who_is_not_known_here_is_not_let_in(signing_on: Flask, provider: Provider) -> None:
     provider.subject, provider.login, provider.spoil = "99", "stranger", ""
     place, found = sign_on(signing_on)
-    assert (place, found["person"]) == ("/sign-in", None) and "you are “stranger”. Nobody is registered here" in found["said"]
+    assert (place, found["person"]) == (
+        "/sign-in",
+        None,
+    ) and "you are “stranger”. Nobody is registered here" in found["said"]
 
 
 @pytest.mark.parametrize("spoil", ["denied", "nonce", "key"])
-def test_an_answer_that_does_not_hold_opens_nothing(signing_on: Flask, provider: Provider, spoil: str) -> None:
+def test_an_answer_that_does_not_hold_opens_nothing(
+    signing_on: Flask, provider: Provider, spoil: str
+) -> None:
     provider.subject, provider.login, provider.spoil = "7", "tam", spoil
     place, found = sign_on(signing_on)
-    assert (place, found["person"]) == ("/sign-in", None) and "did not say who you are" in found["said"]
+    assert (place, found["person"]) == ("/sign-in", None) and "did not say who you are" in found[
+        "said"
+    ]
 
 
 def test_an_answer_that_nobody_asked_for_opens_nothing(signing_on: Flask) -> None:
     browser = signing_on.test_client()
-    assert browser.get("/api/v1/session/sign-on/back?code=x&state=y").headers["Location"] == "/sign-in"
+    assert (
+        browser.get("/api/v1/session/sign-on/back?code=x&state=y").headers["Location"] == "/sign-in"
+    )
     assert browser.get("/api/v1/session").json["person"] is None
 
 
@@ -221,12 +300,20 @@ def test_without_one_there_is_no_address(app: Flask, client: Any) -> None:
 @pytest.fixture
 def plain(provider: Provider) -> Iterator[Provider]:
     """The sign-on as it is before anything is set on it."""
-    provider.subject, provider.login, provider.spoil, provider.named_in, provider.more = "7", "tam", "", "token", {}
+    provider.subject, provider.login, provider.spoil, provider.named_in, provider.more = (
+        "7",
+        "tam",
+        "",
+        "token",
+        {},
+    )
     yield provider
     provider.spoil, provider.named_in, provider.more = "", "token", {}
 
 
-def test_a_name_that_is_said_at_userinfo_alone_is_asked_there(signing_on: Flask, plain: Provider) -> None:
+def test_a_name_that_is_said_at_userinfo_alone_is_asked_there(
+    signing_on: Flask, plain: Provider
+) -> None:
     plain.named_in = "userinfo"
     plain.subject, plain.login = "21", "runa"
     assert sign_on(signing_on)[1]["person"]["login"] == "runa"
@@ -235,7 +322,9 @@ def test_a_name_that_is_said_at_userinfo_alone_is_asked_there(signing_on: Flask,
     assert "did not say who you are" in sign_on(signing_on)[1]["said"]
 
 
-def test_what_the_sign_on_sent_is_said_where_the_name_is_missing(signing_on: Flask, plain: Provider) -> None:
+def test_what_the_sign_on_sent_is_said_where_the_name_is_missing(
+    signing_on: Flask, plain: Provider
+) -> None:
     plain.subject, plain.named_in, plain.more = "23", "nowhere", {"email": "tam@saltworks.example"}
     place, found = sign_on(signing_on)
     assert place == "/sign-in" and found["person"] is None
@@ -243,13 +332,21 @@ def test_what_the_sign_on_sent_is_said_where_the_name_is_missing(signing_on: Fla
         assert words in found["said"]
 
 
-def test_what_is_asked_for_and_what_is_the_name_are_settings(database: Database, plain: Provider, client: Any) -> None:
+def test_what_is_asked_for_and_what_is_the_name_are_settings(
+    database: Database, plain: Provider, client: Any
+) -> None:
     plain.subject, plain.named_in, plain.more = "24", "nowhere", {"email": "ewa@saltworks.example"}
     invited(client, "ewa@saltworks.example", ["fitter"])
     with pytest.MonkeyPatch.context() as patch:
-        for name, value in {"DATABASE_URL": database.app_url, "SIGN_ON_ISSUER": plain.issuer, "SIGN_ON_CLIENT": CLIENT,
-                            "SIGN_ON_SECRET": SECRET, "PUBLIC_URL": "http://localhost", "SIGN_ON_SCOPE": "openid email",
-                            "SIGN_ON_CLAIM": "email"}.items():
+        for name, value in {
+            "DATABASE_URL": database.app_url,
+            "SIGN_ON_ISSUER": plain.issuer,
+            "SIGN_ON_CLIENT": CLIENT,
+            "SIGN_ON_SECRET": SECRET,
+            "PUBLIC_URL": "http://localhost",
+            "SIGN_ON_SCOPE": "openid email",
+            "SIGN_ON_CLAIM": "email",
+        }.items():
             patch.setenv(f"ORTHOTORQ_{name}", value)
         made = create_app()
         try:
@@ -259,7 +356,9 @@ def test_what_is_asked_for_and_what_is_the_name_are_settings(database: Database,
             sessions(made).kw["bind"].dispose()
 
 
-def test_a_name_is_never_cut_to_fit_somebody_else(signing_on: Flask, plain: Provider, client: Any) -> None:
+def test_a_name_is_never_cut_to_fit_somebody_else(
+    signing_on: Flask, plain: Provider, client: Any
+) -> None:
     long = "a" * 60
     invited(client, long, ["fitter"])
     plain.subject, plain.login = "25", long + "b"
@@ -284,10 +383,14 @@ def test_who_leaves_a_device_is_asked_for_anew_on_it(signing_on: Flask, plain: P
 
 def test_who_signed_in_by_password_leaves_here_alone(signing_on: Flask, plain: Provider) -> None:
     one = Client(signing_on.test_client(), "tam")
-    assert one.flask.delete("/api/v1/session", headers={"X-CSRFToken": one.csrf}).json["leave"] is None
+    assert (
+        one.flask.delete("/api/v1/session", headers={"X-CSRFToken": one.csrf}).json["leave"] is None
+    )
 
 
-def test_who_has_the_sign_on_alone_sets_a_pin_and_signs_by_a_fresh_one(signing_on: Flask, plain: Provider, client: Any) -> None:
+def test_who_has_the_sign_on_alone_sets_a_pin_and_signs_by_a_fresh_one(
+    signing_on: Flask, plain: Provider, client: Any
+) -> None:
     invited(client, "sola", ["fitter"])
     plain.subject, plain.login = "31", "sola"
     browser = signing_on.test_client()
@@ -302,21 +405,42 @@ def test_who_has_the_sign_on_alone_sets_a_pin_and_signs_by_a_fresh_one(signing_o
     # a provider that lets the browser through without asking proves nothing
     plain.spoil, plain.entered_at = "not asked", int(time.time()) - 3600
     place, found = sign_on(signing_on, "/account", browser, fresh=True)
-    assert place == "/account" and not found["fresh"] and "did not say" in found["said"] and pin().status_code == 422
+    assert (
+        place == "/account"
+        and not found["fresh"]
+        and "did not say" in found["said"]
+        and pin().status_code == 422
+    )
     # nor does somebody else at the same tablet
     plain.spoil, plain.subject = "", "7"
     place, found = sign_on(signing_on, "/account", browser, fresh=True)
-    assert not found["fresh"] and "another person" in found["said"] and found["person"]["login"] == "sola"
+    assert (
+        not found["fresh"]
+        and "another person" in found["said"]
+        and found["person"]["login"] == "sola"
+    )
     plain.subject = "31"
     place, found = sign_on(signing_on, "/account", browser, fresh=True)
-    assert (place, found["fresh"], plain.last["prompt"], plain.last["max_age"]) == ("/account", True, "login", "0")
+    assert (place, found["fresh"], plain.last["prompt"], plain.last["max_age"]) == (
+        "/account",
+        True,
+        "login",
+        "0",
+    )
     assert pin().json["pin"] is True
     with sessions(signing_on).begin() as session:
-        session.execute(text("UPDATE sign_in SET fresh_at = fresh_at - interval '6 minutes' WHERE fresh_at IS NOT NULL"))
+        session.execute(
+            text(
+                "UPDATE sign_in SET fresh_at = fresh_at - interval '6 minutes' WHERE "
+                "fresh_at IS NOT NULL"
+            )
+        )
     assert pin().status_code == 422
 
 
-def test_a_person_is_unlinked_from_the_sign_on_by_a_command(signing_on: Flask, plain: Provider, database: Database) -> None:
+def test_a_person_is_unlinked_from_the_sign_on_by_a_command(
+    signing_on: Flask, plain: Provider, database: Database
+) -> None:
     plain.subject, plain.login = "41", "jory"
     assert sign_on(signing_on)[1]["person"]["login"] == "jory"
     plain.subject = "42"
@@ -330,10 +454,14 @@ def test_a_person_is_unlinked_from_the_sign_on_by_a_command(signing_on: Flask, p
 def aged(app: Flask, minutes: int) -> None:
     """Let so many minutes go by for every session."""
     with sessions(app).begin() as session:
-        session.execute(text(f"UPDATE sign_in SET seen_at = seen_at - interval '{minutes} minutes'"))
+        session.execute(
+            text(f"UPDATE sign_in SET seen_at = seen_at - interval '{minutes} minutes'")
+        )
 
 
-def test_a_pin_is_asked_for_again_after_idleness_and_nothing_else_is_lost(app: Flask, client: Any) -> None:
+def test_a_pin_is_asked_for_again_after_idleness_and_nothing_else_is_lost(
+    app: Flask, client: Any
+) -> None:
     tablet = client("tam")
     answer = tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": DEMO_PIN})
     tablet.csrf = answer.json["csrf"]
@@ -364,9 +492,14 @@ def test_a_pin_is_asked_for_again_after_idleness_and_nothing_else_is_lost(app: F
 
 def test_a_locked_tablet_that_was_signed_out_is_nobodys(app: Flask, client: Any) -> None:
     tablet = client("tam")
-    tablet.csrf = tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": DEMO_PIN}).json["csrf"]
+    tablet.csrf = tablet.post("/api/v1/session/hand-over", {"login": "runa", "pin": DEMO_PIN}).json[
+        "csrf"
+    ]
     aged(app, 20)
-    assert tablet.flask.delete("/api/v1/session", headers={"X-CSRFToken": tablet.csrf}).status_code == 200
+    assert (
+        tablet.flask.delete("/api/v1/session", headers={"X-CSRFToken": tablet.csrf}).status_code
+        == 200
+    )
     assert tablet.get("/api/v1/session").json["locked"] is None
     assert client().get("/api/v1/session/here").status_code == 401
 
@@ -374,11 +507,19 @@ def test_a_locked_tablet_that_was_signed_out_is_nobodys(app: Flask, client: Any)
 def test_many_tries_at_once_are_no_more_tries(app: Flask, client: Any) -> None:
     somebody(client, "ulf", ["fitter"])
     with ThreadPoolExecutor(12) as pool:
+
         def tries(_: int) -> int:
-            return int(client().post("/api/v1/session", {"login": "ulf", "password": "a wrong one indeed"}).status_code)
+            return int(
+                client()
+                .post("/api/v1/session", {"login": "ulf", "password": "a wrong one indeed"})
+                .status_code
+            )
+
         found = list(pool.map(tries, range(40)))
     with sessions(app)() as session:
-        kept = session.execute(text("SELECT count(*) FROM sign_in_attempt WHERE login = 'ulf'")).scalar_one()
+        kept = session.execute(
+            text("SELECT count(*) FROM sign_in_attempt WHERE login = 'ulf'")
+        ).scalar_one()
     assert kept <= FAILED_TRIES.value and found.count(401) == kept and set(found) <= {401, 429}
 
 
@@ -391,11 +532,16 @@ def test_wrong_tries_of_a_stranger_block_nobody_who_is_signed_in(client: Any) ->
     assert ane.put("/api/v1/pin", {"password": LONG, "pin": "915480"}).status_code == 200
     # in the session itself tries are counted, too
     for _ in range(int(FAILED_TRIES.value)):
-        assert ane.put("/api/v1/pin", {"password": "a wrong one indeed", "pin": "480915"}).status_code == 422
+        assert (
+            ane.put("/api/v1/pin", {"password": "a wrong one indeed", "pin": "480915"}).status_code
+            == 422
+        )
     assert ane.put("/api/v1/pin", {"password": LONG, "pin": "480915"}).status_code == 429
 
 
-def test_who_has_no_password_yet_takes_as_long_as_who_has(client: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_who_has_no_password_yet_takes_as_long_as_who_has(
+    client: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
     invited(client, "ingo", ["fitter"])
     somebody(client, "inga", ["fitter"])
     looked: list[str] = []
@@ -408,11 +554,19 @@ def test_who_has_no_password_yet_takes_as_long_as_who_has(client: Any, monkeypat
     monkeypatch.setattr(commands, "HASHER", Counting())
     for login in ("ingo", "inga", "nobody.at.all", "jory"):
         client_of = client()
-        assert client_of.post("/api/v1/session", {"login": login, "password": "a wrong one indeed"}).status_code == 401
+        assert (
+            client_of.post(
+                "/api/v1/session", {"login": login, "password": "a wrong one indeed"}
+            ).status_code
+            == 401
+        )
     assert len(looked) == 4 and all(kept.startswith("$argon2") for kept in looked)
 
 
-@pytest.mark.parametrize("password", ["tam hollis tam hollis", "HollisHollisHollis", "tam.hollis.2026", "tam_tam_tam_tam_1"])
+@pytest.mark.parametrize(
+    "password",
+    ["tam hollis tam hollis", "HollisHollisHollis", "tam.hollis.2026", "tam_tam_tam_tam_1"],
+)
 def test_a_password_that_is_ones_name_over_and_over_is_refused(password: str) -> None:
     with pytest.raises(BadField, match="little more than your name"):
         checked_hash(password, "tam", "Tam Hollis")
@@ -423,13 +577,23 @@ def test_a_password_beside_ones_name_is_taken() -> None:
 
 
 def test_a_calendar_ends_with_a_reset_and_with_its_person(client: Any) -> None:
-    for number, act in enumerate((lambda one: client("jory").post(f"/api/v1/people/{one['id']}/link"),
-                                  lambda one: client("jory").put(f"/api/v1/people/{one['id']}", {
-                                      "name": one["name"], "roles": one["roles"], "active": False}))):
+    for number, act in enumerate(
+        (
+            lambda one: client("jory").post(f"/api/v1/people/{one['id']}/link"),
+            lambda one: client("jory").put(
+                f"/api/v1/people/{one['id']}",
+                {"name": one["name"], "roles": one["roles"], "active": False},
+            ),
+        )
+    ):
         person = somebody(client, f"cal{number}", ["fitter"])
         address = person.post("/api/v1/calendar", {"act": "make"}).json["address"]
         path = "/calendar/" + address.rpartition("/")[2]
         assert client().get(path).status_code == 200
-        one = next(p for p in client("jory").get("/api/v1/people").json["items"] if p["login"] == f"cal{number}")
+        one = next(
+            p
+            for p in client("jory").get("/api/v1/people").json["items"]
+            if p["login"] == f"cal{number}"
+        )
         assert act(one).status_code in (200, 201, 204)
         assert client().get(path).status_code == 404

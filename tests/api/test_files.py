@@ -1,4 +1,6 @@
-"""Files over HTTP: every address that takes one takes it, says what is wrong with it, and refuses one that is too large."""
+"""Files over HTTP: every address that takes one takes it, says what is wrong with it, and refuses
+one that is too large."""
+
 from __future__ import annotations
 
 import json
@@ -16,10 +18,14 @@ from tests.api.test_streams import open_run
 
 
 def send(client: Client, path: str, data: bytes, kind: str = "text/csv") -> Any:
-    return client.flask.post(path, data=data, headers={"X-CSRFToken": client.csrf, "Content-Type": kind})
+    return client.flask.post(
+        path, data=data, headers={"X-CSRFToken": client.csrf, "Content-Type": kind}
+    )
 
 
-def test_every_address_for_a_file_is_one_and_refuses_more_than_its_most(app: Flask, client: Any) -> None:
+def test_every_address_for_a_file_is_one_and_refuses_more_than_its_most(
+    app: Flask, client: Any
+) -> None:
     mira = client("mira")
     for endpoint, most in FILES.items():
         rule = next(r for r in app.url_map.iter_rules() if r.endpoint == endpoint)
@@ -64,6 +70,9 @@ def test_a_record_goes_out_and_comes_in_again(client: Any, kind: str) -> None:
     assert made.json["id"] in [x["id"] for x in mira.get("/api/v1/records").json["items"]]
     broken = sent.data.replace(b'"accepted":true', b'"accepted":false', 1)
     assert "does not hold" in send(mira, "/api/v1/records", broken, kind).json["detail"]
-    assert mira.get("/api/v1/schemas/record").json["properties"]["format"]["const"] == "orthotorq.record"
+    assert (
+        mira.get("/api/v1/schemas/record").json["properties"]["format"]["const"]
+        == "orthotorq.record"
+    )
     book = mira.get(f"/api/v1/runs/{run}/record.xlsx")
     assert book.data[:2] == b"PK" and "spreadsheetml" in book.content_type

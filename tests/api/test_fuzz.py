@@ -1,4 +1,6 @@
-"""Everything that the document of the API allows, and a good deal that it does not, gets an answer and never a 500."""
+"""Everything that the document of the API allows, and a good deal that it does not, gets an answer
+and never a 500."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -11,22 +13,49 @@ from schemathesis import GenerationMode
 from sqlalchemy import select, update
 
 from orthotorq.services.permissions import ROLES
-from orthotorq.store.models import Equipment, ForeignRecord, Joint, Meter, OwnEntry, Person, Photo, Plan, Revision, Run, Tool
+from orthotorq.store.models import (
+    Equipment,
+    ForeignRecord,
+    Joint,
+    Meter,
+    OwnEntry,
+    Person,
+    Photo,
+    Plan,
+    Revision,
+    Run,
+    Tool,
+)
 from orthotorq.web.database import sessions
 from tests.api.conftest import Client
 
 #: after these nobody is signed in any more, or nobody can sign in: each has tests of its own
-_ENDS = {("DELETE", "/api/v1/session"), ("DELETE", "/api/v1/sessions/{id}"), ("PUT", "/api/v1/password"),
-         ("POST", "/api/v1/session/hand-over")}
+_ENDS = {
+    ("DELETE", "/api/v1/session"),
+    ("DELETE", "/api/v1/sessions/{id}"),
+    ("PUT", "/api/v1/password"),
+    ("POST", "/api/v1/session/hand-over"),
+}
 EXAMPLES = 5
 #: where each answer is drawn on paper, which takes as long as a hundred others
 ON_PAPER = 1
 
 
 #: first part of an address -> of what it names one
-_OF = {"runs": Run, "plans": Plan, "revisions": Revision, "joints": Joint, "tools": Tool, "machines": Equipment,
-       "equipment": Equipment, "meters": Meter, "people": Person, "photos": Photo,
-       "records": ForeignRecord, "own-entries": OwnEntry}
+_OF = {
+    "runs": Run,
+    "plans": Plan,
+    "revisions": Revision,
+    "joints": Joint,
+    "tools": Tool,
+    "machines": Equipment,
+    "equipment": Equipment,
+    "meters": Meter,
+    "people": Person,
+    "photos": Photo,
+    "records": ForeignRecord,
+    "own-entries": OwnEntry,
+}
 
 
 @pytest.fixture(scope="module")
@@ -51,14 +80,25 @@ def ask(somebody: Client, case: Any, known: dict[str, str]) -> Any:
     address = case.path.replace("{id}", known[first]) if first in known else case.formatted_path
     address = address if "{" not in address else case.formatted_path
     body = None if isinstance(case.body, schemathesis.core.NotSet) else case.body
-    headers = {str(k): str(v) for k, v in (case.headers or {}).items() if str(v).isascii() and str(v).isprintable()}
-    sent: dict[str, Any] = {"json": body} if case.media_type in (None, "application/json") else {"data": b"x"}
+    headers = {
+        str(k): str(v)
+        for k, v in (case.headers or {}).items()
+        if str(v).isascii() and str(v).isprintable()
+    }
+    sent: dict[str, Any] = (
+        {"json": body} if case.media_type in (None, "application/json") else {"data": b"x"}
+    )
     if isinstance(body, bytes):
         sent = {"data": body, "content_type": "application/json"}
     if case.method == "GET":
         sent = {}
-    return somebody.flask.open(address, method=case.method, query_string=case.query or None,
-                               headers={**headers, "X-CSRFToken": somebody.csrf, "If-Match": '"1"'}, **sent)
+    return somebody.flask.open(
+        address,
+        method=case.method,
+        query_string=case.query or None,
+        headers={**headers, "X-CSRFToken": somebody.csrf, "If-Match": '"1"'},
+        **sent,
+    )
 
 
 def operations(app: Flask) -> list[Any]:
@@ -69,14 +109,21 @@ def operations(app: Flask) -> list[Any]:
 
 
 @pytest.mark.parametrize("mode", [GenerationMode.POSITIVE, GenerationMode.NEGATIVE])
-def test_nothing_that_is_sent_is_answered_by_a_500(app: Flask, somebody: Client, known: dict[str, str], mode: Any) -> None:
+def test_nothing_that_is_sent_is_answered_by_a_500(
+    app: Flask, somebody: Client, known: dict[str, str], mode: Any
+) -> None:
     asked, well, broken = 0, 0, {}
     for operation in operations(app):
         many = ON_PAPER if operation.path.endswith(".pdf") else EXAMPLES
 
         @seed(20_261_126)
-        @settings(max_examples=many, deadline=None, database=None, phases=[Phase.explicit, Phase.generate],
-                  suppress_health_check=list(HealthCheck))
+        @settings(
+            max_examples=many,
+            deadline=None,
+            database=None,
+            phases=[Phase.explicit, Phase.generate],
+            suppress_health_check=list(HealthCheck),
+        )
         @given(case=operation.as_strategy(generation_mode=mode))
         def each(case: Any) -> None:
             nonlocal asked, well
@@ -84,13 +131,20 @@ def test_nothing_that_is_sent_is_answered_by_a_500(app: Flask, somebody: Client,
             answer = ask(somebody, case, known)
             well += answer.status_code < 400
             if answer.status_code >= 500:
-                broken[case.method, case.path, answer.status_code] = (case.query, case.body, answer.text[:300])
+                broken[case.method, case.path, answer.status_code] = (
+                    case.query,
+                    case.body,
+                    answer.text[:300],
+                )
 
         try:
             each()
         except Exception as error:
             broken[operation.method, operation.path, type(error).__name__] = (str(error)[:300],)
     assert broken == {}
-    assert asked > 400 and well > (asked / 5 if mode == GenerationMode.POSITIVE else 0), (asked, well)
+    assert asked > 400 and well > (asked / 5 if mode == GenerationMode.POSITIVE else 0), (
+        asked,
+        well,
+    )
     # the fuzz did not sign itself out on its way
     assert somebody.get("/api/v1/session").json["person"]["login"] == "runa"

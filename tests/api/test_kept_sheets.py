@@ -1,4 +1,6 @@
-"""Sheets that are kept with their revision: made once, anew where something changed, and never what somebody else wrote."""
+"""Sheets that are kept with their revision: made once, anew where something changed, and never what
+somebody else wrote."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -18,7 +20,9 @@ def kept(app: Flask) -> tuple[Any, bytes]:
         return row.made_at, row.data
 
 
-def test_a_sheet_is_made_once_and_anew_where_something_changed(app: Flask, client: Any, monkeypatch: Any) -> None:
+def test_a_sheet_is_made_once_and_anew_where_something_changed(
+    app: Flask, client: Any, monkeypatch: Any
+) -> None:
     mira = client("mira")
     plan = first_plan(mira)
     address = f"/api/v1/revisions/{plan['revision_id']}/sheet.pdf"
@@ -26,8 +30,12 @@ def test_a_sheet_is_made_once_and_anew_where_something_changed(app: Flask, clien
     made = kept(app)
     assert first == made[1] and mira.get(address).data == first and kept(app) == made
     # another name on it, or another program: anew
-    joint = next((machine, one) for machine in mira.get("/api/v1/equipment").json["items"] for one in machine["joints"]
-                 if plan["id"] in [p["id"] for p in one["plans"]])[1]
+    joint = next(
+        (machine, one)
+        for machine in mira.get("/api/v1/equipment").json["items"]
+        for one in machine["joints"]
+        if plan["id"] in [p["id"] for p in one["plans"]]
+    )[1]
     body = {"tag": joint["tag"], "name": "Called otherwise", "kind": joint["kind"]}
     assert mira.put(f"/api/v1/joints/{joint['id']}", body).status_code in (200, 204)
     assert mira.get(address).data != first and kept(app)[0] > made[0]
@@ -37,7 +45,9 @@ def test_a_sheet_is_made_once_and_anew_where_something_changed(app: Flask, clien
     assert kept(app)[0] > made[0]
 
 
-def test_a_sheet_that_was_written_past_the_application_is_not_given_out(app: Flask, client: Any) -> None:
+def test_a_sheet_that_was_written_past_the_application_is_not_given_out(
+    app: Flask, client: Any
+) -> None:
     """People pull by what is printed: who has the password of the database writes no torque."""
     mira = client("mira")
     address = f"/api/v1/revisions/{first_plan(mira)['revision_id']}/sheet.pdf"

@@ -1,4 +1,5 @@
 """The built front end as it is served: compressed, cached, under a strict policy."""
+
 from __future__ import annotations
 
 import gzip
@@ -23,7 +24,11 @@ def test_the_page_carries_a_policy_without_inline_code(client) -> None:
         policy = re.search(r'http-equiv="content-security-policy" content="([^"]+)"', page.text)
         assert page.headers["Cache-Control"] == "no-cache"
     assert policy
-    rules = dict(part.strip().split(" ", 1) for part in policy[1].replace("&#39;", "'").split(";") if part.strip())
+    rules = dict(
+        part.strip().split(" ", 1)
+        for part in policy[1].replace("&#39;", "'").split(";")
+        if part.strip()
+    )
     assert rules["default-src"] == "'self'"
     assert rules["style-src"] == "'self'"
     assert rules["script-src"].startswith("'self' 'sha256-")
@@ -32,7 +37,10 @@ def test_the_page_carries_a_policy_without_inline_code(client) -> None:
 
 
 def test_scripts_come_compressed_and_are_kept_for_ever(client, script: str) -> None:
-    with client().flask.get(script, headers={"Accept-Encoding": "gzip"}) as packed, client().get(script) as plain:
+    with (
+        client().flask.get(script, headers={"Accept-Encoding": "gzip"}) as packed,
+        client().get(script) as plain,
+    ):
         assert packed.headers["Content-Encoding"] == "gzip"
         assert packed.headers["Vary"] == "Accept-Encoding"
         assert "immutable" in packed.headers["Cache-Control"]
@@ -62,12 +70,22 @@ def test_an_answer_of_the_api_runs_and_fetches_nothing(client, address: str) -> 
 
 
 @pytest.mark.parametrize(("secure", "name"), [("1", "__Host-orthotorq"), ("0", "orthotorq")])
-def test_behind_tls_the_cookie_is_of_this_host_alone(database: Database, monkeypatch: pytest.MonkeyPatch, secure: str,
-                                                     name: str) -> None:
+def test_behind_tls_the_cookie_is_of_this_host_alone(
+    database: Database, monkeypatch: pytest.MonkeyPatch, secure: str, name: str
+) -> None:
     monkeypatch.setenv("ORTHOTORQ_DATABASE_URL", database.app_url)
     monkeypatch.setenv("ORTHOTORQ_COOKIE_SECURE", secure)
     app = create_app()
-    given = app.test_client().get("/api/v1/session", base_url="https://bolts.example").headers["Set-Cookie"]
+    given = (
+        app.test_client()
+        .get("/api/v1/session", base_url="https://bolts.example")
+        .headers["Set-Cookie"]
+    )
     sessions(app).kw["bind"].dispose()
-    assert given.startswith(f"{name}=") and "HttpOnly" in given and "Path=/" in given and "SameSite=Lax" in given
+    assert (
+        given.startswith(f"{name}=")
+        and "HttpOnly" in given
+        and "Path=/" in given
+        and "SameSite=Lax" in given
+    )
     assert ("Secure" in given, "Domain" in given) == (secure == "1", False)

@@ -1,4 +1,5 @@
 """Every address against every role: who may, who may not, and nobody without signing in."""
+
 from __future__ import annotations
 
 import json
@@ -27,7 +28,10 @@ def calls(client: Any) -> dict[str, tuple[set[str], Any]]:
         "equipment": (EVERYBODY, lambda c: c.get("/api/v1/equipment")),
         "joint": (EVERYBODY, lambda c: c.get(f"/api/v1/joints/{joint}")),
         "compute": (EVERYBODY, lambda c: c.post("/api/v1/compute", cover())),
-        "working": (EVERYBODY, lambda c: c.post("/api/v1/working", {"document": cover(), "figure": "studs/torque"})),
+        "working": (
+            EVERYBODY,
+            lambda c: c.post("/api/v1/working", {"document": cover(), "figure": "studs/torque"}),
+        ),
         "sum": (EVERYBODY, lambda c: c.post("/api/v1/sums/units", {"texts": {"first": "1 N·m"}})),
         "draft": (EVERYBODY, lambda c: c.get(draft)),
         "sides": (EVERYBODY, lambda c: c.get(f"/api/v1/plans/{plan['id']}/side-drafts")),
@@ -35,16 +39,39 @@ def calls(client: Any) -> dict[str, tuple[set[str], Any]]:
         "sheet": (EVERYBODY, lambda c: c.get(f"/api/v1/revisions/{revision}/sheet.pdf")),
         "runs": (EVERYBODY, lambda c: c.get("/api/v1/runs")),
         "save": ({"planner"}, lambda c: c.put(draft, {"document": cover()}, **{"If-Match": '"1"'})),
-        "release": ({"planner"}, lambda c: c.post(f"/api/v1/plans/{plan['id']}/release", {}, **{"If-Match": '"1"'})),
-        "new plan": ({"planner"}, lambda c: c.post("/api/v1/plans", {"joint": joint, "title": "New"})),
+        "release": (
+            {"planner"},
+            lambda c: c.post(f"/api/v1/plans/{plan['id']}/release", {}, **{"If-Match": '"1"'}),
+        ),
+        "new plan": (
+            {"planner"},
+            lambda c: c.post("/api/v1/plans", {"joint": joint, "title": "New"}),
+        ),
         "new machine": ({"planner", "administrator"}, lambda c: c.post("/api/v1/equipment", typed)),
-        "change machine": ({"planner", "administrator"}, lambda c: c.put(f"/api/v1/equipment/{machine['id']}", typed)),
-        "new joint": ({"planner", "administrator"}, lambda c: c.post("/api/v1/joints", {"equipment": machine["id"], **unnamed})),
-        "change joint": ({"planner", "administrator"}, lambda c: c.put(f"/api/v1/joints/{joint}", unnamed)),
-        "start": ({"fitter", "supervisor"}, lambda c: c.post("/api/v1/runs", {"revision": revision, **device})),
-        "lease": ({"fitter", "supervisor"}, lambda c: c.post(f"/api/v1/runs/{NOBODY_ID}/lease", device)),
-        "events": ({"planner", "fitter", "supervisor"},
-                   lambda c: c.post(f"/api/v1/runs/{NOBODY_ID}/events", {"sent_at": "x", "events": [{}]})),
+        "change machine": (
+            {"planner", "administrator"},
+            lambda c: c.put(f"/api/v1/equipment/{machine['id']}", typed),
+        ),
+        "new joint": (
+            {"planner", "administrator"},
+            lambda c: c.post("/api/v1/joints", {"equipment": machine["id"], **unnamed}),
+        ),
+        "change joint": (
+            {"planner", "administrator"},
+            lambda c: c.put(f"/api/v1/joints/{joint}", unnamed),
+        ),
+        "start": (
+            {"fitter", "supervisor"},
+            lambda c: c.post("/api/v1/runs", {"revision": revision, **device}),
+        ),
+        "lease": (
+            {"fitter", "supervisor"},
+            lambda c: c.post(f"/api/v1/runs/{NOBODY_ID}/lease", device),
+        ),
+        "events": (
+            {"planner", "fitter", "supervisor"},
+            lambda c: c.post(f"/api/v1/runs/{NOBODY_ID}/events", {"sent_at": "x", "events": [{}]}),
+        ),
     }
 
 
@@ -101,7 +128,9 @@ def test_request_lines_carry_the_id_and_no_password(client, capsys) -> None:
 def test_what_opens_something_is_in_no_line_of_the_log(client, capsys) -> None:
     nobody = client()
     nobody.get("/api/v1/invitations/a-link-that-is-secret")
-    nobody.post("/api/v1/invitations/a-link-that-is-secret", {"password": "five grey herons on a dyke"})
+    nobody.post(
+        "/api/v1/invitations/a-link-that-is-secret", {"password": "five grey herons on a dyke"}
+    )
     nobody.get("/calendar/a-calendar-that-is-secret.ics")
     nobody.get("/api/v1/a-made-up-address-that-is-secret")
     refused = client("tam").post("/api/v1/people/00000000-0000-0000-0000-000000000001/link")
@@ -113,4 +142,6 @@ def test_what_opens_something_is_in_no_line_of_the_log(client, capsys) -> None:
     # ids open nothing, and are what somebody looks for
     assert any("00000000-0000-0000-0000-000000000001" in line["path"] for line in lines)
     events = client("jory").get("/api/v1/security-events").json["items"]
-    assert any("/people/00000000-0000-0000-0000-000000000001/link" in one["words"] for one in events)
+    assert any(
+        "/people/00000000-0000-0000-0000-000000000001/link" in one["words"] for one in events
+    )

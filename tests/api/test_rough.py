@@ -1,4 +1,6 @@
-"""Rough handling: broken archives, odd events, long addresses, two at the same thing at the same time."""
+"""Rough handling: broken archives, odd events, long addresses, two at the same thing at the same
+time."""
+
 from __future__ import annotations
 
 import io
@@ -23,7 +25,7 @@ def packed(kind: int = zipfile.ZIP_DEFLATED, name: str = "a.json") -> bytes:
 
 
 def bent(data: bytes, at: int, to: bytes) -> bytes:
-    return data[:at] + to + data[at + len(to):]
+    return data[:at] + to + data[at + len(to) :]
 
 
 BROKEN = {
@@ -62,20 +64,40 @@ def nested(deep: int) -> Any:
     return made
 
 
-@pytest.mark.parametrize(("kind", "payload"), [
-    ("redo", {"stage": [], "reason": "x"}), ("redo", {"stage": {}, "reason": "x"}), ("redo", {"stage": None, "reason": "x"}),
-    ("redo", {"reason": "x"}), ("note", {"text": nested(900)}), ("note", {"text": nested(60)}), ("note", {"text": {"a": 1}}),
-    ("correct", {"corrects": [], "payload": []}), ("tool", {"tool": [], "serial": {}, "reason": [], "check": []}),
-    ("photo", {"photo": nested(3)}), ("photo", {"photo": "00000000-0000-0000-0000-000000000000"}),
-    ("accept", {"deviation": [], "reason": 4}), ("abandon", {"reason": []}), ("suggest", {"text": nested(4)}),
-    ("problem", {"problem": [], "text": {}}), ("answer", {"answer": "done", "value": [1], "recorded": nested(5)})])
-def test_odd_events_are_refused_with_a_sentence_and_the_run_goes_on(client: Any, kind: str, payload: dict[str, Any]) -> None:
+@pytest.mark.parametrize(
+    ("kind", "payload"),
+    [
+        ("redo", {"stage": [], "reason": "x"}),
+        ("redo", {"stage": {}, "reason": "x"}),
+        ("redo", {"stage": None, "reason": "x"}),
+        ("redo", {"reason": "x"}),
+        ("note", {"text": nested(900)}),
+        ("note", {"text": nested(60)}),
+        ("note", {"text": {"a": 1}}),
+        ("correct", {"corrects": [], "payload": []}),
+        ("tool", {"tool": [], "serial": {}, "reason": [], "check": []}),
+        ("photo", {"photo": nested(3)}),
+        ("photo", {"photo": "00000000-0000-0000-0000-000000000000"}),
+        ("accept", {"deviation": [], "reason": 4}),
+        ("abandon", {"reason": []}),
+        ("suggest", {"text": nested(4)}),
+        ("problem", {"problem": [], "text": {}}),
+        ("answer", {"answer": "done", "value": [1], "recorded": nested(5)}),
+    ],
+)
+def test_odd_events_are_refused_with_a_sentence_and_the_run_goes_on(
+    client: Any, kind: str, payload: dict[str, Any]
+) -> None:
     tam = client("tam")
     end_open(tam)
-    made = tam.post("/api/v1/runs", {"revision": first_plan(tam)["revision_id"], "device": "t"}).json["id"]
+    made = tam.post(
+        "/api/v1/runs", {"revision": first_plan(tam)["revision_id"], "device": "t"}
+    ).json["id"]
     step = tam.get(f"/api/v1/runs/{made}").json["state"]["instruction"]["step"]
     sent = {**event(made, step, 1), "kind": kind, "payload": payload}
-    answer = tam.post(f"/api/v1/runs/{made}/events", {"sent_at": "2026-11-24T08:00:00Z", "events": [sent]})
+    answer = tam.post(
+        f"/api/v1/runs/{made}/events", {"sent_at": "2026-11-24T08:00:00Z", "events": [sent]}
+    )
     assert answer.status_code in (200, 400, 422), answer.text
     if answer.status_code == 200:
         said = answer.json["answers"][0]
@@ -85,9 +107,18 @@ def test_odd_events_are_refused_with_a_sentence_and_the_run_goes_on(client: Any,
         assert tam.get(f"/api/v1/runs/{made}/{kept}").status_code == 200
 
 
-@pytest.mark.parametrize("address", [
-    "/" + "a" * 300, "/_app/" + "b" * 300 + ".js", "/api/v1/" + "c" * 300, "/runs/" + "d/" * 2000, "/%00", "/..%2f..%2fetc",
-    "/" + "%F0%9F%94%A9" * 90])
+@pytest.mark.parametrize(
+    "address",
+    [
+        "/" + "a" * 300,
+        "/_app/" + "b" * 300 + ".js",
+        "/api/v1/" + "c" * 300,
+        "/runs/" + "d/" * 2000,
+        "/%00",
+        "/..%2f..%2fetc",
+        "/" + "%F0%9F%94%A9" * 90,
+    ],
+)
 def test_any_address_has_an_answer(client: Any, address: str) -> None:
     with client("tam").get(address) as answer:
         assert answer.status_code in (200, 404)
@@ -102,8 +133,10 @@ def at_once(app: Flask, logins: list[str], ask: Any) -> list[Any]:
 
 def test_two_who_set_the_same_stock_at_once_both_get_an_answer(app: Flask) -> None:
     for name in ("light-oil", "engine-oil", "ptfe"):
+
         def ask(who: Client, number: int, name: str = name) -> Any:
             return who.post("/api/v1/stock", {"lubricant": name, "in_store": number % 2 == 0})
+
         found = at_once(app, ["mira", "runa"] * 3, ask)
         statuses = {answer.status_code for answer in found}
         assert 200 in statuses and statuses <= {200, 503}, [a.text for a in found]
@@ -121,7 +154,9 @@ def test_one_event_id_sent_to_two_runs_at_once_is_kept_in_one(app: Flask, client
     tam = client("tam")
     plan = first_plan(tam)["revision_id"]
     end_open(tam)
-    runs = [tam.post("/api/v1/runs", {"revision": plan, "device": "t"}).json["id"] for _ in range(4)]
+    runs = [
+        tam.post("/api/v1/runs", {"revision": plan, "device": "t"}).json["id"] for _ in range(4)
+    ]
     step = tam.get(f"/api/v1/runs/{runs[0]}").json["state"]["instruction"]["step"]
     one = event(runs[0], step, 1)["id"]
     for again in range(3):
@@ -129,11 +164,21 @@ def test_one_event_id_sent_to_two_runs_at_once_is_kept_in_one(app: Flask, client
 
         def ask(who: Client, number: int, fresh: str = fresh, again: int = again) -> Any:
             run = runs[number]
-            sent = {**event(run, "-", again + 1), "id": fresh, "kind": "note", "payload": {"text": "x"}}
-            return who.post(f"/api/v1/runs/{run}/events", {"sent_at": "2026-11-24T08:00:00Z", "events": [sent]})
+            sent = {
+                **event(run, "-", again + 1),
+                "id": fresh,
+                "kind": "note",
+                "payload": {"text": "x"},
+            }
+            return who.post(
+                f"/api/v1/runs/{run}/events", {"sent_at": "2026-11-24T08:00:00Z", "events": [sent]}
+            )
+
         found = at_once(app, ["tam"] * 4, ask)
         assert {answer.status_code for answer in found} <= {200, 503}, [a.text for a in found]
-        verdicts = [answer.json["answers"][0]["verdict"] for answer in found if answer.status_code == 200]
+        verdicts = [
+            answer.json["answers"][0]["verdict"] for answer in found if answer.status_code == 200
+        ]
         assert verdicts.count("accepted") == 1, verdicts
         # who was told to come again is told that the id is used
         late = [n for n, answer in enumerate(found) if answer.status_code == 503]

@@ -1,4 +1,5 @@
 """The worker of the server: clients that never finish what they begin hold up nobody."""
+
 from __future__ import annotations
 
 import http.client
@@ -25,7 +26,7 @@ from orthotorq.web.worker import (
 )
 from tests.browser.conftest import free_port
 
-APP = '''
+APP = """
 import time
 def app(environ, start):
     if environ["PATH_INFO"] == "/reads-on":
@@ -33,7 +34,7 @@ def app(environ, start):
     body = environ["wsgi.input"].read() if environ["PATH_INFO"] == "/echo" else b"fine"
     start("200 OK", [("Content-Length", str(len(body)))])
     return [body]
-'''
+"""
 
 
 @pytest.fixture(scope="module")
@@ -42,10 +43,27 @@ def port(tmp_path_factory: pytest.TempPathFactory) -> Iterator[int]:
     folder, made = tmp_path_factory.mktemp("worker"), free_port()
     (folder / "small.py").write_text(APP)
     server = subprocess.Popen(
-        [Path(sys.executable).with_name("gunicorn"), "--bind", f"127.0.0.1:{made}", "--worker-class",
-         "orthotorq.web.worker.PatientWorker", "--threads", "2", "--keep-alive", "5", "--no-control-socket",
-         "--worker-connections", "60", "--log-level", "error", "small:app"],
-        cwd=folder, start_new_session=True, env={**os.environ, "PYTHONPATH": os.pathsep.join([*sys.path, str(folder)])})
+        [
+            Path(sys.executable).with_name("gunicorn"),
+            "--bind",
+            f"127.0.0.1:{made}",
+            "--worker-class",
+            "orthotorq.web.worker.PatientWorker",
+            "--threads",
+            "2",
+            "--keep-alive",
+            "5",
+            "--no-control-socket",
+            "--worker-connections",
+            "60",
+            "--log-level",
+            "error",
+            "small:app",
+        ],
+        cwd=folder,
+        start_new_session=True,
+        env={**os.environ, "PYTHONPATH": os.pathsep.join([*sys.path, str(folder)])},
+    )
     for _ in range(200):
         try:
             if ask(made)[0] == 200:
@@ -95,7 +113,9 @@ def test_many_who_send_half_a_request_hold_up_nobody(port: int, half: bytes) -> 
 
 
 def test_many_who_wait_for_the_end_of_a_connection_hold_up_nobody(port: int) -> None:
-    clients = [begun(port, b"GET / HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n") for _ in range(20)]
+    clients = [
+        begun(port, b"GET / HTTP/1.1\r\nHost: x\r\nConnection: close\r\n\r\n") for _ in range(20)
+    ]
     began = time.monotonic()
     assert ask(port) == (200, b"fine")
     assert all(until(one, b"fine") for one in clients)
@@ -119,7 +139,9 @@ def test_a_request_in_pieces_and_several_on_one_connection_are_answered(port: in
 def test_a_large_body_comes_whole_and_one_that_waits_to_be_let_in_is(port: int) -> None:
     body = os.urandom(3_000_000)
     assert ask(port, "/echo", body) == (200, body)
-    with begun(port, b"POST /echo HTTP/1.1\r\nHost: x\r\nContent-Length: 3\r\nExpect: 100-continue\r\n\r\n") as client:
+    with begun(
+        port, b"POST /echo HTTP/1.1\r\nHost: x\r\nContent-Length: 3\r\nExpect: 100-continue\r\n\r\n"
+    ) as client:
         assert client.recv(1000).startswith(b"HTTP/1.1 100")
         client.sendall(b"abc")
         assert until(client, b"abc")
@@ -130,16 +152,28 @@ def post(*headers: str) -> bytes:
     return "\r\n".join(["POST /echo HTTP/1.1", "Host: x", *headers, "", ""]).encode()
 
 
-@pytest.mark.parametrize(("sent", "status"), [
-    (post("Transfer-Encoding: chunked"), b"411"),
-    (post("Transfer-Encoding: chunked", "Content-Length: 5"), b"400"),
-    (post("Transfer-Encoding: gzip"), b"400"),
-    (post("Content-Length: -5"), b"400"), (post("Content-Length: +5"), b"400"), (post("Content-Length: 5, 5"), b"400"),
-    (post("Content-Length: 0x10"), b"400"), (post("Content-Length:"), b"400"), (post("Content-Length : 5"), b"400"),
-    (post("Content-Length: 5", "Content-Length: 5"), b"400"), (post("Content-Length: 5", "content-length: 500"), b"400"),
-    (post("X: a", " Content-Length: 5"), b"400"), (post("X: a\nContent-Length: 5"), b"400"),
-    (post(f"Content-Length: {MOST_BODY + 1}"), b"413"), (post("Content-Length: 99999999999999999999"), b"413"),
-    (b"GET / HTTP/1.1\r\nX: " + b"x" * (MOST_HEADER + 1), b"431"), (b"\x16\x03\x01\r\n\r\n", b"400")])
+@pytest.mark.parametrize(
+    ("sent", "status"),
+    [
+        (post("Transfer-Encoding: chunked"), b"411"),
+        (post("Transfer-Encoding: chunked", "Content-Length: 5"), b"400"),
+        (post("Transfer-Encoding: gzip"), b"400"),
+        (post("Content-Length: -5"), b"400"),
+        (post("Content-Length: +5"), b"400"),
+        (post("Content-Length: 5, 5"), b"400"),
+        (post("Content-Length: 0x10"), b"400"),
+        (post("Content-Length:"), b"400"),
+        (post("Content-Length : 5"), b"400"),
+        (post("Content-Length: 5", "Content-Length: 5"), b"400"),
+        (post("Content-Length: 5", "content-length: 500"), b"400"),
+        (post("X: a", " Content-Length: 5"), b"400"),
+        (post("X: a\nContent-Length: 5"), b"400"),
+        (post(f"Content-Length: {MOST_BODY + 1}"), b"413"),
+        (post("Content-Length: 99999999999999999999"), b"413"),
+        (b"GET / HTTP/1.1\r\nX: " + b"x" * (MOST_HEADER + 1), b"431"),
+        (b"\x16\x03\x01\r\n\r\n", b"400"),
+    ],
+)
 def test_what_is_not_taken_is_refused_at_once(port: int, sent: bytes, status: bytes) -> None:
     # more of them than threads: none may have got as far as one of those
     clients = [begun(port, sent) for _ in range(6)]
@@ -191,6 +225,8 @@ def test_time_for_a_header_begins_with_its_first_byte_and_for_a_body_grows_with_
     assert one.until == 112.0 + BODY_S + 1000
     assert one.feed(b"x" * 4_096_000, 300.0)
     with pytest.raises(Refused, match="413"):
-        Arriving(0.0, 30.0, length_of).feed(b"POST / HTTP/1.1\r\nContent-Length: %d\r\n\r\n" % (MOST_BODY + 1), 0.0)
+        Arriving(0.0, 30.0, length_of).feed(
+            b"POST / HTTP/1.1\r\nContent-Length: %d\r\n\r\n" % (MOST_BODY + 1), 0.0
+        )
     with pytest.raises(Refused, match="431"):
         Arriving(0.0, 30.0, length_of).feed(b"x" * (MOST_HEADER + 1), 0.0)

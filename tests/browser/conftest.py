@@ -1,4 +1,5 @@
 """A real server over a copy of the demo, and a real Chromium from Debian."""
+
 from __future__ import annotations
 
 import os
@@ -23,17 +24,25 @@ from tests.conftest import Database, drop_database, make_database
 
 ROOT = Path(__file__).parents[2]
 #: Debian's, without the parts of a window where that is there
-CHROMIUM = next((one for one in ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium") if Path(one).exists()),
-                "/usr/bin/chromium")
-#: so long something may take on a slow machine that does other work beside it; no test is about how long
+CHROMIUM = next(
+    (
+        one
+        for one in ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium")
+        if Path(one).exists()
+    ),
+    "/usr/bin/chromium",
+)
+#: so long something may take on a slow machine that does other work beside it; no test is about how
+#: long
 PATIENCE_MS = 45_000
 expect.set_options(timeout=PATIENCE_MS)
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 
 def free_port() -> int:
-    """A port of the loopback that is free now, below those that outgoing connections are given: else a client that asks a
-    server just ended might be connected to itself, and hold the server's port."""
+    """A port of the loopback that is free now, below those that outgoing connections are given:
+    else a client that asks a server just ended might be connected to itself, and hold the server's
+    port."""
     for port in random.SystemRandom().sample(range(20_000, 30_000), 50):
         with socket.socket() as opened, suppress(OSError):
             opened.bind(("127.0.0.1", port))
@@ -49,19 +58,34 @@ class Server:
         self.port = free_port()
         self.figures = tempfile.TemporaryDirectory(prefix="orthotorq-test-")
         self.address = f"http://127.0.0.1:{self.port}"
-        self.environment = {**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url,
-                            "ORTHOTORQ_FRONTEND": str(ROOT / "frontend" / "build"), "ORTHOTORQ_PORT": str(self.port),
-                            "ORTHOTORQ_WORKERS": "2",
-                            # one test's run is not in the way of another's
-                            "ORTHOTORQ_SEVERAL_RUNS": "1",
-                            "PROMETHEUS_MULTIPROC_DIR": self.figures.name}
+        self.environment = {
+            **os.environ,
+            "ORTHOTORQ_DATABASE_URL": database.app_url,
+            "ORTHOTORQ_FRONTEND": str(ROOT / "frontend" / "build"),
+            "ORTHOTORQ_PORT": str(self.port),
+            "ORTHOTORQ_WORKERS": "2",
+            # one test's run is not in the way of another's
+            "ORTHOTORQ_SEVERAL_RUNS": "1",
+            "PROMETHEUS_MULTIPROC_DIR": self.figures.name,
+        }
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> None:
         """Start and wait until it is well."""
         self.process = subprocess.Popen(
-            [Path(sys.executable).with_name("gunicorn"), "-c", "python:orthotorq.serving", "--log-level", "error"],
-            env=self.environment, cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
+            [
+                Path(sys.executable).with_name("gunicorn"),
+                "-c",
+                "python:orthotorq.serving",
+                "--log-level",
+                "error",
+            ],
+            env=self.environment,
+            cwd=ROOT,
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+            start_new_session=True,
+        )
         until = time.monotonic() + 90
         while time.monotonic() < until:
             try:
@@ -99,7 +123,8 @@ def one_server(template: Database) -> Iterator[Server]:
 
 @pytest.fixture(scope="module")
 def database(one_server: Server, template: Database) -> Database:
-    """The demo as it was, in the place of what another module left: the server finds its connections gone, and makes new ones."""
+    """The demo as it was, in the place of what another module left: the server finds its
+    connections gone, and makes new ones."""
     drop_database(one_server.database).result()
     return make_database(template.name, one_server.database.name)
 
@@ -112,16 +137,30 @@ def server(one_server: Server, database: Database) -> Server:
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
-    return {"executable_path": CHROMIUM, "args": [
-        "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu", "--disable-background-networking",
-        "--disable-component-update", "--disable-sync", "--no-first-run"]}
+    return {
+        "executable_path": CHROMIUM,
+        "args": [
+            "--no-sandbox",
+            "--disable-dev-shm-usage",
+            "--disable-gpu",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--no-first-run",
+        ],
+    }
 
 
 @pytest.fixture(scope="session")
 def browser_context_args() -> dict[str, Any]:
-    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce", "locale": "en-GB", "timezone_id": "UTC",
-            # the shell is kept where a test is about that; elsewhere it only costs time
-            "service_workers": "block"}
+    return {
+        "viewport": {"width": 1280, "height": 800},
+        "reduced_motion": "reduce",
+        "locale": "en-GB",
+        "timezone_id": "UTC",
+        # the shell is kept where a test is about that; elsewhere it only costs time
+        "service_workers": "block",
+    }
 
 
 #: the clock that guards against taps too soon; tests set it on instead of waiting
@@ -134,7 +173,8 @@ CLOCK = """(() => {
 
 
 #: of what is well only how much it is: all of it in full would take longer than the looking
-AXE_RUN = """only => axe.run(document, { runOnly: only, resultTypes: ['violations'] }).then(({ passes, violations }) => [
+AXE_RUN = """only => axe.run(document, { runOnly: only, resultTypes: ['violations'] }).then(({
+  passes, violations }) => [
     passes.length, violations.map(({ id, nodes: [one] }) =>
         `${id}: ${one.html.slice(0, 160)} ${one.failureSummary.slice(0, 200)}`)])"""
 
@@ -148,7 +188,14 @@ class Person:
         page.set_default_timeout(PATIENCE_MS)
         page.add_init_script(CLOCK)
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
-        page.on("console", lambda m: self.complaints.append(m.text) if m.type == "error" and "Content" in m.text else None)
+        page.on(
+            "console",
+            lambda m: (
+                self.complaints.append(m.text)
+                if m.type == "error" and "Content" in m.text
+                else None
+            ),
+        )
 
     def enter(self, login: str) -> Person:
         """Sign in, without the page for it."""

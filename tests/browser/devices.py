@@ -1,4 +1,5 @@
 """A device without a screen: signs in, holds a run of its own and confirms steps over HTTP."""
+
 from __future__ import annotations
 
 import http.client
@@ -29,7 +30,9 @@ class Device:
 
     def __init__(self, address: str, name: str, login: str = "tam") -> None:
         self.api, self.name = f"{address}/api/v1", name
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self.opener = urllib.request.build_opener(
+            urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar())
+        )
         self.csrf = ""
         self.csrf = self.ask("/session")["csrf"]
         self.csrf = self.ask("/session", {"login": login, "password": "saltworks"})["csrf"]
@@ -37,7 +40,8 @@ class Device:
         self.taken_ms: list[float] = []
 
     def begin(self, revision: str, *following: str, **chosen: Any) -> Device:
-        """Start a run of its own; of those that follow, one is begun each time that nothing but notes is left to send."""
+        """Start a run of its own; of those that follow, one is begun each time that nothing but
+        notes is left to send."""
         run = self.ask("/runs", {"revision": revision, "device": self.name, **chosen})["id"]
         view = self.ask(f"/runs/{run}")
         self.run, self.lease, self.state, self.sequence = run, view["lease_epoch"], view["state"], 0
@@ -48,7 +52,9 @@ class Device:
         """GET, or POST of JSON or of a zip. Raises OSError when there is no good answer."""
         kind = "application/zip" if isinstance(body, bytes) else "application/json"
         data = body if body is None or isinstance(body, bytes) else json.dumps(body).encode()
-        request = urllib.request.Request(self.api + path, data, {"Content-Type": kind, "X-CSRFToken": self.csrf})
+        request = urllib.request.Request(
+            self.api + path, data, {"Content-Type": kind, "X-CSRFToken": self.csrf}
+        )
         try:
             with self.opener.open(request, timeout=10) as answer:
                 return json.load(answer)
@@ -62,14 +68,27 @@ class Device:
         button = step["buttons"][0]["answer"] if step else "value"
         tap = button not in ("value", "repair")
         self.notes += not tap
-        return self._event("answer", {"answer": button}) if tap else self._event("note", {"text": "still here"})
+        return (
+            self._event("answer", {"answer": button})
+            if tap
+            else self._event("note", {"text": "still here"})
+        )
 
     def _event(self, kind: str, payload: dict[str, Any]) -> dict[str, Any]:
         self.sequence += 1
         step = self.state["instruction"]
-        return {"id": event_id(), "run": self.run, "step": step["step"] if step else "-", "kind": kind, "payload": payload,
-                "device": self.name, "device_sequence": self.sequence, "device_time": "2026-11-24T08:00:00Z", "lease": self.lease,
-                "last_seen": self.state["sequence"]}
+        return {
+            "id": event_id(),
+            "run": self.run,
+            "step": step["step"] if step else "-",
+            "kind": kind,
+            "payload": payload,
+            "device": self.name,
+            "device_sequence": self.sequence,
+            "device_time": "2026-11-24T08:00:00Z",
+            "lease": self.lease,
+            "last_seen": self.state["sequence"],
+        }
 
     def usual(self) -> None:
         """What a fitter answers when all goes well, be it a tap or a reading."""
@@ -83,7 +102,10 @@ class Device:
         for _ in range(200):
             began = time.perf_counter()
             with suppress(OSError, ValueError):
-                body = self.ask(f"/runs/{self.run}/events", {"sent_at": "2026-11-24T08:00:00Z", "events": [event]})
+                body = self.ask(
+                    f"/runs/{self.run}/events",
+                    {"sent_at": "2026-11-24T08:00:00Z", "events": [event]},
+                )
                 verdict = body["answers"][0]["verdict"]
                 assert verdict in ("accepted", "duplicate"), body["answers"]
                 self.taken_ms.append((time.perf_counter() - began) * 1e3)
@@ -94,7 +116,8 @@ class Device:
         raise AssertionError("the server never came back")
 
     def work(self, seconds: float, every: float, least: int = 0) -> None:
-        """Confirm one event each so many seconds, and go on on a slow machine until so many are confirmed."""
+        """Confirm one event each so many seconds, and go on on a slow machine until so many are
+        confirmed."""
         until = time.monotonic() + seconds
         while (began := time.monotonic()) < until or len(self.confirmed) < least:
             if self.following and self.notes > NOTES:

@@ -1,4 +1,6 @@
-"""A fitter at the Run screen: starts runs, answers with keys, types readings, keeps whole rounds."""
+"""A fitter at the Run screen: starts runs, answers with keys, types readings, keeps whole
+rounds."""
+
 from __future__ import annotations
 
 import re
@@ -15,11 +17,12 @@ CHANGED = "before => document.querySelector('.side')?.innerText !== before"
 ASKED = {"Batch number": "B-17", "Initials of a second person": "JK"}
 # two taps on one button within 400 ms count once
 GUARD_MS = 410
-#: waits until what a key or an answer shows is drawn and its effects are done, then sets the page's clock on
-SET_ON = """ms => new Promise(after => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => {
-    window.letPass(ms);
-    after();
-}))))"""
+#: waits until what a key or an answer shows is drawn and its effects are done, then sets the page's
+#: clock on
+SET_ON = """ms => new Promise(after => {
+    const on = () => setTimeout(() => { window.letPass(ms); after(); });
+    requestAnimationFrame(() => requestAnimationFrame(on));
+})"""
 
 
 def field(page: Page, label: str) -> Locator:
@@ -85,23 +88,27 @@ def _changed(page: Page, before: str) -> None:
 
 
 def instruction(page: Page) -> str:
-    """All the words of the instruction; at a decision of the server there is a moment without buttons, which is waited out."""
+    """All the words of the instruction; at a decision of the server there is a moment without
+    buttons, which is waited out."""
     page.locator(".side .answer.quiet, .side a.answer").first.wait_for()
     return page.locator(".side").inner_text()
 
 
 def nth(place: int) -> str:
     """A place in an order, as it is written on the screen."""
-    return f"{place}{'th' if place % 100 in (11, 12, 13) else {1: 'st', 2: 'nd', 3: 'rd'}.get(place % 10, 'th')}"
+    ending = {1: "st", 2: "nd", 3: "rd"}.get(place % 10, "th")
+    return f"{place}{'th' if place % 100 in (11, 12, 13) else ending}"
 
 
 def takes_answers(page: Page) -> None:
-    """Wait while nothing is taken: a run that was just taken over is read first, and its buttons show it."""
+    """Wait while nothing is taken: a run that was just taken over is read first, and its buttons
+    show it."""
     page.locator(".side button.answer:enabled, .side a.answer").first.wait_for()
 
 
 def press_on(page: Page, key: str = "Space", before: str = "") -> None:
-    """Answer with a key and wait until the instruction has changed; `before` are its words where they are known."""
+    """Answer with a key and wait until the instruction has changed; `before` are its words where
+    they are known."""
     before = before or instruction(page)
     for label, typed in ASKED.items():
         if label in before:
@@ -136,7 +143,8 @@ def good_reading(page: Page) -> str:
 
 
 def let_pass(page: Page, ms: int = GUARD_MS) -> None:
-    """Let the time pass in which a second tap does not count: the page's clock is set on, once what was shown last stands."""
+    """Let the time pass in which a second tap does not count: the page's clock is set on, once what
+    was shown last stands."""
     page.evaluate(SET_ON, ms)
 
 
@@ -190,19 +198,22 @@ def sign(page: Page, role: str) -> None:
 
 
 def fits(page: Page) -> list[str]:
-    """What is wrong with the layout of the instruction that stands there: nothing is cut off, nothing to answer lies below the
-    edge of the screen, everything to be tapped is large enough."""
+    """What is wrong with the layout of the instruction that stands there: nothing is cut off,
+    nothing to answer lies below the edge of the screen, everything to be tapped is large enough."""
     found: list[str] = page.evaluate("""() => {
         const wrong = [], high = innerHeight, seen = e => e.offsetParent !== null;
         const box = e => e.getBoundingClientRect();
         if (document.documentElement.scrollWidth > innerWidth) wrong.push('wider than the screen');
         const answers = [...document.querySelectorAll('.side .answer')].filter(seen);
         const told = answers.find(e => e.innerText.includes('Report a problem'));
-        const main = document.querySelector('.side .answer.huge') ?? document.querySelector('#reading') ?? answers[0];
-        if (!main || box(main).bottom > high) wrong.push(`main ends at ${main && box(main).bottom} of ${high}`);
-        const plain = document.querySelector('.side .answer.huge') && (!told || box(told).bottom > high);
+        const huge = document.querySelector('.side .answer.huge');
+        const main = huge ?? document.querySelector('#reading') ?? answers[0];
+        if (!main || box(main).bottom > high)
+            wrong.push(`main ends at ${main && box(main).bottom} of ${high}`);
+        const plain = huge && (!told || box(told).bottom > high);
         if (plain) wrong.push(`“Report a problem” ends at ${told && box(told).bottom} of ${high}`);
-        for (const e of [...document.querySelectorAll('.run button, .run header a, .run a.answer')].filter(seen))
+        const tapped = '.run button, .run header a, .run a.answer';
+        for (const e of [...document.querySelectorAll(tapped)].filter(seen))
             if (box(e).height < 56) wrong.push(`${e.innerText} is ${box(e).height} high`);
         for (const a of answers) for (const b of answers)
             if (a !== b && box(a).left < box(b).right - 1 && box(b).left < box(a).right - 1
@@ -228,7 +239,8 @@ def whole_round(page: Page, *marked: str) -> None:
 
 
 def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
-    """Whole rounds where there are any; waits that cannot be sat out are skipped with a reason. Returns the headings."""
+    """Whole rounds where there are any; waits that cannot be sat out are skipped with a reason.
+    Returns the headings."""
     seen: list[str] = []
     for _ in range(limit):
         # while an answer is on its way the button is shut too: that is no wait
@@ -244,7 +256,10 @@ def work_to_the_end(page: Page, limit: int = 250) -> list[str]:
         button = page.locator(".answer.huge")
         if button.count() and button.is_disabled():
             more(page, "Skip step", "the test does not sit it out")
-        elif page.locator(".answer.quiet", has_text="Whole round").is_enabled() and not page.locator("#reading").count():
+        elif (
+            page.locator(".answer.quiet", has_text="Whole round").is_enabled()
+            and not page.locator("#reading").count()
+        ):
             whole_round(page)
         else:
             step_on(page, words)

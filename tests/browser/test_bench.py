@@ -1,4 +1,6 @@
-"""The Bench in Chromium: a joint from nothing, wrong input, two planners, stages, tools, groups, files."""
+"""The Bench in Chromium: a joint from nothing, wrong input, two planners, stages, tools, groups,
+files."""
+
 from __future__ import annotations
 
 import json
@@ -117,7 +119,9 @@ def test_stages_are_added_moved_and_taken_out_on_the_bench(someone: Person) -> N
     page.get_by_role("button", name="Remove stage").click()
     expect(page.get_by_text("Call the control room")).to_have_count(0)
     # the word that was pressed is gone; the focus stands near it
-    page.wait_for_function("() => document.activeElement && document.activeElement !== document.body")
+    page.wait_for_function(
+        "() => document.activeElement && document.activeElement !== document.body"
+    )
     expect(page.get_by_text("Not current")).to_have_count(0)
 
 
@@ -162,22 +166,38 @@ def test_a_plan_goes_out_as_a_file_and_comes_back(someone: Person) -> None:
     document["title"], document["joint"] = "From a file", "AG-2/other"
     document["groups"][0]["layout"].update(rows=3)
     bring = page.get_by_label("Import plan …")
-    bring.set_input_files({"name": "plan.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()})
+    bring.set_input_files(
+        {
+            "name": "plan.json",
+            "mimeType": "application/json",
+            "buffer": json.dumps(document).encode(),
+        }
+    )
     expect(page.get_by_label("Title of the plan")).to_have_value("From a file")
     expect(page.get_by_text("6 × M20 in 3 rows of 2")).to_be_visible()
     expect(page.get_by_text(re.compile("Draft 2"))).to_be_visible()
-    kept = page.request.get(page.url.replace("/plans/", "/api/v1/plans/") + "/draft").json()["document"]
+    kept = page.request.get(page.url.replace("/plans/", "/api/v1/plans/") + "/draft").json()[
+        "document"
+    ]
     assert kept["joint"] == "WS-1/press-frame"
     bring.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": b"{}"})
     expect(page.get_by_text(re.compile("not an Orthotorq plan"))).to_be_visible()
     document["groups"][0]["fastener"]["thread"] = "M7.3q"
-    bring.set_input_files({"name": "plan.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()})
+    bring.set_input_files(
+        {
+            "name": "plan.json",
+            "mimeType": "application/json",
+            "buffer": json.dumps(document).encode(),
+        }
+    )
     expect(page.get_by_text("Not current")).to_be_visible()
     open_section(page, "Joint")
     expect(page.get_by_text("“M7.3q” is not a thread").first).to_be_visible()
 
 
-def test_loads_at_work_are_asked_for_where_they_matter_and_a_remedy_is_taken_over(someone: Person) -> None:
+def test_loads_at_work_are_asked_for_where_they_matter_and_a_remedy_is_taken_over(
+    someone: Person,
+) -> None:
     page = begun(someone, "Hold the jacket flange")
     open_section(page, "Torque target")
     expect(page.get_by_text("Axial load of one bolt")).to_have_count(0)

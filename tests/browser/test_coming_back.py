@@ -1,4 +1,6 @@
-"""A week lived on the screen: a due recheck is run, a wrench fails and is followed, a counter is replaced, a calendar made."""
+"""A week lived on the screen: a due recheck is run, a wrench fails and is followed, a counter is
+replaced, a calendar made."""
+
 from __future__ import annotations
 
 import re
@@ -36,20 +38,26 @@ def test_a_shift_begins_with_what_is_due_and_leads_there(someone: Person) -> Non
     expect(half.get_by_role("link", name=re.compile("Run 4"))).to_be_visible()
 
 
-def test_a_recheck_that_is_due_is_run_to_its_signature_and_is_due_no_longer(someone: Person) -> None:
+def test_a_recheck_that_is_due_is_run_to_its_signature_and_is_due_no_longer(
+    someone: Person,
+) -> None:
     page = someone.sign_in("tam").page
     someone.go("/shift")
     line = page.get_by_role("listitem").filter(has_text="Bellows clamp")
     expect(line).to_contain_text("overdue since")
     line.get_by_role("link", name="Recheck").click()
-    expect(page.get_by_role("dialog").get_by_role("radio", name="Recheck", exact=True)).to_be_checked()
+    expect(
+        page.get_by_role("dialog").get_by_role("radio", name="Recheck", exact=True)
+    ).to_be_checked()
     page.get_by_role("dialog").get_by_role("button", name="Start run").click()
     page.locator(".side .answer").first.wait_for()
     work_to_the_end(page)
     sign(page, "fitter")
     someone.go("/shift")
     page.get_by_role("heading", name="Due now").wait_for()
-    expect(page.get_by_role("listitem").filter(has_text="Bellows clamp").filter(has_text="overdue")).to_have_count(0)
+    expect(
+        page.get_by_role("listitem").filter(has_text="Bellows clamp").filter(has_text="overdue")
+    ).to_have_count(0)
 
 
 def test_a_wrench_fails_its_bolts_are_traced_and_a_recheck_is_asked_for(someone: Person) -> None:
@@ -61,7 +69,9 @@ def test_a_wrench_fails_its_bolts_are_traced_and_a_recheck_is_asked_for(someone:
     form = page.get_by_role("form", name="Check TW-07")
     shown = ("96; 97", "280; 282; 281", "468; 470; 469")
     form.get_by_role("button", name="Read tester (simulated) at 360 N·m").click()
-    expect(form.get_by_label("Reference readings").nth(1)).to_have_value(re.compile(r"N·m; .+ N·m; .+ N·m"))
+    expect(form.get_by_label("Reference readings").nth(1)).to_have_value(
+        re.compile(r"N·m; .+ N·m; .+ N·m")
+    )
     for field, readings in zip(form.get_by_label("Reference readings").all(), shown, strict=True):
         field.fill(readings)
     form.get_by_role("button", name="Save check").click()
@@ -70,13 +80,17 @@ def test_a_wrench_fails_its_bolts_are_traced_and_a_recheck_is_asked_for(someone:
     form.get_by_role("button", name="Save check").click()
     expect(form.get_by_text("TW-07 fails")).to_be_visible()
     expect(page.get_by_text(re.compile("blocked: failed its check"))).to_be_visible()
-    section = page.locator("section", has=page.get_by_role("heading", name="Bolts tightened with it"))
+    section = page.locator(
+        "section", has=page.get_by_role("heading", name="Bolts tightened with it")
+    )
     expect(section).to_contain_text("Evaporator 2 › Channel cover")
     expect(section).to_contain_text("16 × Cover studs")
     section.get_by_role("button", name="Recheck 1 joint now").click()
     expect(section).to_contain_text("a recheck is asked for")
     someone.go("/shift")
-    expect(page.get_by_role("listitem").filter(has_text="TW-07, found wrong")).to_contain_text("Channel cover")
+    expect(page.get_by_role("listitem").filter(has_text="TW-07, found wrong")).to_contain_text(
+        "Channel cover"
+    )
     # a supervisor lets it be used all the same; the fitter finds it offered, and why
     someone.go("/tools")
     page.get_by_role("link", name="TW-07").click()
@@ -92,7 +106,11 @@ def test_a_counter_is_replaced_and_the_recheck_gets_its_day(someone: Person) -> 
     page.get_by_label("New meter, counts").select_option("km")
     page.get_by_role("button", name="Add meter").click()
     form = page.get_by_role("form", name="Reading of km meter")
-    for shown, at in (("100", "2026-01-01 07:00"), ("240", "2026-01-08 07:00"), ("380", "2026-01-15 07:00")):
+    for shown, at in (
+        ("100", "2026-01-01 07:00"),
+        ("240", "2026-01-08 07:00"),
+        ("380", "2026-01-15 07:00"),
+    ):
         form.get_by_label("Reading, km").fill(shown)
         form.get_by_label(re.compile("^Read(?!ing)")).fill(at)
         form.get_by_role("button", name="Save").click()
@@ -117,7 +135,9 @@ def test_a_counter_is_replaced_and_the_recheck_gets_its_day(someone: Person) -> 
     expect(page.get_by_role("row").filter(has_text="387 km")).to_contain_text("+147 km")
     expect(page.locator(".line-through")).to_have_count(2)
     someone.go("/due")
-    expect(page.get_by_role("listitem").filter(has_text="Trolley wheel")).to_contain_text("after the tightening")
+    expect(page.get_by_role("listitem").filter(has_text="Trolley wheel")).to_contain_text(
+        "after the tightening"
+    )
 
 
 def test_a_calendar_address_is_shown_once_and_read_without_a_session(someone: Person) -> None:
@@ -125,7 +145,9 @@ def test_a_calendar_address_is_shown_once_and_read_without_a_session(someone: Pe
     someone.go("/due")
     page.get_by_role("button", name="Create link").click()
     address = page.get_by_label("Your address; it is shown this once").input_value()
-    with urllib.request.urlopen(someone.server.address + "/calendar/" + address.rpartition("/")[2]) as answer:
+    with urllib.request.urlopen(
+        someone.server.address + "/calendar/" + address.rpartition("/")[2]
+    ) as answer:
         assert Calendar.from_ical(answer.read()).walk("VEVENT")
     page.reload()
     expect(page.get_by_text("A link exists since")).to_be_visible()
@@ -157,12 +179,19 @@ def test_anything_is_found_by_one_key(someone: Person) -> None:
 def test_a_list_is_looked_at_before_it_is_taken(someone: Person, database: Database) -> None:
     page = someone.sign_in("mira").page
     someone.go("/registers")
-    data = b"tag,name,area,site\r\nBP-9,Brine pump 9,Well 4,Brine field\r\nAG-2,Agitator two,Boiling house,\r\n"
-    page.locator("input[type=file]").set_input_files({"name": "machines.csv", "mimeType": "text/csv", "buffer": data})
+    data = (
+        b"tag,name,area,site\r\nBP-9,Brine pump 9,Well 4,Brine field\r\nAG-2,Agitator "
+        b"two,Boiling house,\r\n"
+    )
+    page.locator("input[type=file]").set_input_files(
+        {"name": "machines.csv", "mimeType": "text/csv", "buffer": data}
+    )
     page.get_by_text(re.compile("Reading row")).wait_for()
     work(database)
     expect(page.get_by_role("heading", name="Preview: 1 new, 1 changed")).to_be_visible()
-    expect(page.get_by_role("row").filter(has_text="AG-2")).to_contain_text("Agitator 2 → Agitator two")
+    expect(page.get_by_role("row").filter(has_text="AG-2")).to_contain_text(
+        "Agitator 2 → Agitator two"
+    )
     page.get_by_role("button", name="Import", exact=True).click()
     page.get_by_text(re.compile("Importing row")).wait_for()
     work(database)

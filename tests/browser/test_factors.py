@@ -1,4 +1,6 @@
-"""A tablet that is handed over in the middle of a run, a PIN, and one-time codes, on the screens."""
+"""A tablet that is handed over in the middle of a run, a PIN, and one-time codes, on the
+screens."""
+
 from __future__ import annotations
 
 import time
@@ -11,7 +13,9 @@ from tests.browser import fitter
 from tests.browser.conftest import Person
 
 
-def test_the_next_one_goes_on_with_a_pin_where_the_first_one_stood_and_the_record_names_both(someone: Person) -> None:
+def test_the_next_one_goes_on_with_a_pin_where_the_first_one_stood_and_the_record_names_both(
+    someone: Person,
+) -> None:
     page = someone.sign_in("tam").page
     fitter.start_run(someone, "Trolley wheel")
     fitter.step_on(page)
@@ -38,7 +42,9 @@ def test_the_next_one_goes_on_with_a_pin_where_the_first_one_stood_and_the_recor
     expect(story).to_contain_text("Runa Tesk")
 
 
-def test_a_pin_is_set_and_codes_are_turned_on_and_asked_for(someone: Person, another: Callable[[], Person]) -> None:
+def test_a_pin_is_set_and_codes_are_turned_on_and_asked_for(
+    someone: Person, another: Callable[[], Person]
+) -> None:
     page = someone.sign_in("mira").page
     someone.go("/account")
     password = page.get_by_label("Your password, to confirm each change here")

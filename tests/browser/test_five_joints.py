@@ -1,7 +1,9 @@
-"""Five joints planned from nothing on the screen, as somebody does who has only the manual: two of them by keys alone.
+"""Five joints planned from nothing on the screen, as somebody does who has only the manual: two of
+them by keys alone.
 
 Each is released and printed, and the words of the sheet are compared with what was planned.
 """
+
 from __future__ import annotations
 
 import io
@@ -19,11 +21,13 @@ from pypdf import PdfReader
 from tests.browser.conftest import Person
 from tests.browser.fitter import field, let_pass, open_section, release, take_on_examples
 
-#: every key that is pressed and every touch of the mouse, since the page was there; keys held down and modifiers alone are none
+#: every key that is pressed and every touch of the mouse, since the page was there; keys held down
+#: and modifiers alone are none
 COUNTED = """() => {
     window.presses = 0;
     const only = ['Alt', 'Shift', 'Control', 'Meta'];
-    addEventListener('keydown', e => { if (!e.repeat && !only.includes(e.key)) window.presses += 1; }, true);
+    addEventListener('keydown', e => { if (!e.repeat && !only.includes(e.key)) window.presses += 1;
+      }, true);
     addEventListener('pointerdown', () => { window.presses += 1; }, true);
 }"""
 WIDE, NARROW = (1280, 800), (820, 1180)
@@ -46,7 +50,8 @@ def counted(page: Page) -> Iterator[Presses]:
 
 
 def new_joint(person: Person, kind: str, machine: str, joint: str) -> Page:
-    """A machine that nobody has planned for, with one joint; the page of that joint, standing in the title of a new plan."""
+    """A machine that nobody has planned for, with one joint; the page of that joint, standing in
+    the title of a new plan."""
     page, machine = person.page, f"{machine} {uuid.uuid4().hex[:4]}"
     page.get_by_role("button", name="New machine").click()
     page.get_by_label("Tag").fill(f"N-{uuid.uuid4().hex[:6]}")
@@ -129,18 +134,24 @@ def released_by_keys(page: Page) -> None:
     dialog.wait_for(state="detached")
 
 
-#: plan, of whichever joint -> the words of its sheet: what is planned is the same at either screen, and printed once
+#: plan, of whichever joint -> the words of its sheet: what is planned is the same at either screen,
+#: and printed once
 PRINTED: dict[str, str] = {}
 
 
 def sheet(page: Page, most: int) -> str:
-    """The words of the sheet that was just released; it has at most so many pages, and one is worked from."""
+    """The words of the sheet that was just released; it has at most so many pages, and one is
+    worked from."""
     plan = page.url.split("/plans/")[1].partition("?")[0]
     address = f"{page.url.partition('/plans/')[0]}/api/v1"
     revision = page.request.get(f"{address}/plans/{plan}/revisions").json()["items"][0]["id"]
-    planned = json.dumps(page.request.get(f"{address}/revisions/{revision}").json()["document"] | {"joint": ""})
+    planned = json.dumps(
+        page.request.get(f"{address}/revisions/{revision}").json()["document"] | {"joint": ""}
+    )
     if planned not in PRINTED:
-        pdf = PdfReader(io.BytesIO(page.request.get(f"{address}/revisions/{revision}/sheet.pdf").body()))
+        pdf = PdfReader(
+            io.BytesIO(page.request.get(f"{address}/revisions/{revision}/sheet.pdf").body())
+        )
         texts = [one.extract_text() for one in pdf.pages]
         assert 2 <= len(texts) <= most
         assert "pages to read" in "\n".join(texts[1:3])
@@ -166,7 +177,13 @@ def test_trailer_wheel_by_keys_alone(planner: Person) -> None:
     page = new_joint(planner, "wheel", "Salt trailer", "Rear wheel")
     with counted(page) as presses:
         begin(page, "Fit it")
-        read_line(page, "M18x1.5: 310 to 350 N·m in two passes, recheck after 25, 100 and 50 km, then every 2000 km")
+        read_line(
+            page,
+            (
+                "M18x1.5: 310 to 350 N·m in two passes, recheck after 25, 100 and 50 km, then "
+                "every 2000 km"
+            ),
+        )
         read_line(page, "Nuts to 270 N·m")
         mine_by_keys(page)
         released_by_keys(page)
@@ -188,14 +205,17 @@ def walk_to(page: Page, label: str, back: bool = False) -> None:
     """By the tab key to a field, by the beginning of its label."""
     for _ in range(60):
         page.keyboard.press("Shift+Tab" if back else "Tab")
-        words = page.evaluate("document.activeElement.labels?.[0]?.innerText ?? document.activeElement.innerText")
+        words = page.evaluate(
+            "document.activeElement.labels?.[0]?.innerText ?? document.activeElement.innerText"
+        )
         if str(words).startswith(label):
             return
     raise AssertionError(f"no way to {label!r}")
 
 
 def typed_in(page: Page, **fields: str) -> None:
-    """Fields in their order by the tab key, each typed; a blank in a label is written as an underscore."""
+    """Fields in their order by the tab key, each typed; a blank in a label is written as an
+    underscore."""
     for label, text in fields.items():
         walk_to(page, label.replace("_", " "))
         page.keyboard.type(text)
@@ -204,7 +224,9 @@ def typed_in(page: Page, **fields: str) -> None:
 def to_part(page: Page, label: str) -> None:
     """By key to the next thing to fix, which is at a field."""
     page.keyboard.press("Alt+ArrowDown")
-    page.wait_for_function("label => document.activeElement.labels?.[0]?.innerText.startsWith(label)", arg=label)
+    page.wait_for_function(
+        "label => document.activeElement.labels?.[0]?.innerText.startsWith(label)", arg=label
+    )
 
 
 def test_torque_and_an_angle_by_keys_alone(planner: Person) -> None:
@@ -277,8 +299,20 @@ def test_pump_flange_with_a_calculated_target(planner: Person) -> None:
         settled(page)
         released_by_keys(page)
     text = sheet(page, 12)
-    says(text, "8 × 3/4-10 UNC", "ASTM A193 B7", "203 N·m", "150 ft·lbf", "71 N·m", "35 %", "70 %",
-         "calculated for 50 % of yield", "may reach 109 kN", "60 % of yield", "socket 1-1/8 in")
+    says(
+        text,
+        "8 × 3/4-10 UNC",
+        "ASTM A193 B7",
+        "203 N·m",
+        "150 ft·lbf",
+        "71 N·m",
+        "35 %",
+        "70 %",
+        "calculated for 50 % of yield",
+        "may reach 109 kN",
+        "60 % of yield",
+        "socket 1-1/8 in",
+    )
     # no words of the example name a bolt that is not there
     assert not re.search(r"bolt (9|1\d)\b", text)
     assert presses.count <= 120, presses.count
@@ -322,13 +356,27 @@ def test_mixed_stainless_row_with_a_multiplier(planner: Person) -> None:
     field(page, "Increment").fill("0.5 N·m")
     settled(page)
     # what the wrench cannot do is named, and leads to its field
-    page.get_by_role("list", name="Findings").get_by_text(re.compile("below 20 % of the maximum")).first.click()
+    page.get_by_role("list", name="Findings").get_by_text(
+        re.compile("below 20 % of the maximum")
+    ).first.click()
     expect(field(page, "Scale from")).to_be_focused()
     take_on_examples(page)
     release(page)
     text = sheet(page, 12)
-    says(text, "4 × M24, ISO 3506-1", "A4-80", "2 × M20, ISO 3506-1", "A2-70", "torque multiplier 3:1", "At the nut", "159.0 N·m",
-         "429 N·m", "69.5 N·m", "188 N·m", "Outer anchors")
+    says(
+        text,
+        "4 × M24, ISO 3506-1",
+        "A4-80",
+        "2 × M20, ISO 3506-1",
+        "A2-70",
+        "torque multiplier 3:1",
+        "At the nut",
+        "159.0 N·m",
+        "429 N·m",
+        "69.5 N·m",
+        "188 N·m",
+        "Outer anchors",
+    )
 
 
 def test_mount_with_a_threadlocker_and_a_wait(planner: Person) -> None:
@@ -351,5 +399,12 @@ def test_mount_with_a_threadlocker_and_a_wait(planner: Person) -> None:
     take_on_examples(page)
     release(page)
     text = sheet(page, 8)
-    says(text, "Medium threadlocker, wet", "Let it settle 20 min", "Lock the threads: put on at (sets in 2 h)",
-         "Sets in 2 h; done before that: All started, loose, Tighten.", "280 N·m", "207 ft·lbf")
+    says(
+        text,
+        "Medium threadlocker, wet",
+        "Let it settle 20 min",
+        "Lock the threads: put on at (sets in 2 h)",
+        "Sets in 2 h; done before that: All started, loose, Tighten.",
+        "280 N·m",
+        "207 ft·lbf",
+    )

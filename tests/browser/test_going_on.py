@@ -1,4 +1,5 @@
-"""A mistake that is told by one tap, a run that was ended early and goes on in other hands, a bolt that tells its story."""
+"""A mistake that is told by one tap, a run that was ended early and goes on in other hands, a bolt
+that tells its story."""
 
 from __future__ import annotations
 
@@ -21,7 +22,9 @@ def test_another_bolt_is_told_by_one_tap_and_named_from_a_list(someone: Person) 
     expect(side).to_contain_text("another bolt was pulled. Which bolt?")
     bolts = page.locator(".side button", has_text="Bolt")
     numbers = [int(words.split()[1]) for words in bolts.all_inner_texts()]
-    assert numbers == sorted(numbers) and len(numbers) == 15, "as they are numbered, without the one that was asked"
+    assert numbers == sorted(numbers) and len(numbers) == 15, (
+        "as they are numbered, without the one that was asked"
+    )
     assert someone.axe() == []
     page.get_by_role("button", name="Bolt 3", exact=True).click()
     expect(side).to_contain_text("Again")
@@ -30,7 +33,9 @@ def test_another_bolt_is_told_by_one_tap_and_named_from_a_list(someone: Person) 
     expect(page.locator(".top")).to_contain_text("1 deviation")
 
 
-def test_a_run_that_was_ended_early_goes_on_in_other_hands(someone: Person, another: Callable[[], Person]) -> None:
+def test_a_run_that_was_ended_early_goes_on_in_other_hands(
+    someone: Person, another: Callable[[], Person]
+) -> None:
     page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     press_on(page)
     stood = instruction(page).splitlines()[0]
@@ -51,10 +56,14 @@ def test_a_run_that_was_ended_early_goes_on_in_other_hands(someone: Person, anot
     other.page.get_by_label("Reason to continue").fill("the hoist is back")
     assert other.axe() == []
     other.page.get_by_role("button", name="Continue this run").click()
-    expect(other.page.locator(".side")).to_contain_text("Before the run continues: pressure off, cold, locked out")
+    expect(other.page.locator(".side")).to_contain_text(
+        "Before the run continues: pressure off, cold, locked out"
+    )
     press_on(other.page)
     assert instruction(other.page).splitlines()[0] == stood
-    story = other.page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}/record").json()["record"]["story"]
+    story = other.page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}/record").json()[
+        "record"
+    ]["story"]
     said = [line["text"] for line in story]
     assert "Continued: the hoist is back" in said and "Yes, all as it was" in said
 
@@ -76,7 +85,9 @@ def test_who_has_the_shift_open_is_told_that_a_joint_must_not_be_used(
     """A stop that a fitter calls is on the supervisor's screen without a reload."""
     watching = another().sign_in("runa")
     watching.go("/shift")
-    first = watching.page.locator("section", has=watching.page.get_by_role("heading", name="Do not use"))
+    first = watching.page.locator(
+        "section", has=watching.page.get_by_role("heading", name="Do not use")
+    )
     first.wait_for()
     stopped = first.get_by_role("listitem").filter(has_text="the stud turns in its hole")
     expect(stopped).to_have_count(0)

@@ -1,4 +1,5 @@
 """All kinds of joint on the Run screen, with what goes wrong at them."""
+
 from __future__ import annotations
 
 import pytest
@@ -94,7 +95,9 @@ def test_bearing_nut_is_backed_off_and_its_play_measured(someone: Person) -> Non
     page.get_by_role("button", name="Confirm 9 mm").click()
     expect(page.get_by_role("button", name="Leave as is")).to_be_visible()
     # the stage that can mend it is offered first
-    expect(page.get_by_role("button", name="Back to “Play not right: free it again”")).to_be_visible()
+    expect(
+        page.get_by_role("button", name="Back to “Play not right: free it again”")
+    ).to_be_visible()
     decide(page, "Leave as is", "runs cold, measured again warm")
     expect(page.locator(".side")).not_to_contain_text("What was done")
     # out of its play and left so, it is not given back
@@ -111,7 +114,9 @@ def test_a_whole_round_with_exceptions_keeps_every_bolt(someone: Person) -> None
     whole_round(page, "3", "7")
     run = page.url.rsplit("/", 1)[1]
     record = page.request.get(f"{someone.server.address}/api/v1/runs/{run}/record").json()["record"]
-    column = next(i for i, c in enumerate(record["tables"][0]["columns"]) if c["title"] == "First, 35 %")
+    column = next(
+        i for i, c in enumerate(record["tables"][0]["columns"]) if c["title"] == "First, 35 %"
+    )
     answers = {row["label"]: row["cells"][column]["answer"] for row in record["tables"][0]["rows"]}
     assert answers == {str(n): "did_not_turn" if n in (3, 7) else "turned" for n in range(1, 17)}
 
@@ -139,7 +144,9 @@ def test_foot_says_what_stands_between_wrench_and_bolt(someone: Person) -> None:
     assert "Gap under the foot" in instruction(page)
     work_until(page, "the bolt gets")
     words = instruction(page)
-    assert "With offset adapter 90 mm in line: the bolt gets" in words and "unlock, set, lock" in words
+    assert (
+        "With offset adapter 90 mm in line: the bolt gets" in words and "unlock, set, lock" in words
+    )
     # without the adapter the bolt gets what the wrench is set to
     work_until(page, "Then the others")
     press_on(page)
@@ -170,7 +177,9 @@ def test_a_stage_is_done_again_and_the_screen_stays_alive(someone: Person) -> No
     page.get_by_role("button", name="Repeat stage …").click()
     page.get_by_label("Why").fill("a stud was changed")
     page.get_by_role("button", name="Save").click()
-    page.wait_for_function("before => document.querySelector('.side')?.innerText !== before", arg=before)
+    page.wait_for_function(
+        "before => document.querySelector('.side')?.innerText !== before", arg=before
+    )
     for _ in range(2):
         press_on(page)
     page.reload()

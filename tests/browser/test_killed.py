@@ -1,4 +1,6 @@
-"""kill -9 under fifty confirmations a second, of the server, a worker, PostgreSQL: all confirmed are there, once."""
+"""kill -9 under fifty confirmations a second, of the server, a worker, PostgreSQL: all confirmed
+are there, once."""
+
 from __future__ import annotations
 
 import os
@@ -41,27 +43,37 @@ def kill_server(server: Server, database: Database) -> None:
 
 def kill_worker(server: Server, database: Database) -> None:
     assert server.process is not None
-    children = Path(f"/proc/{server.process.pid}/task/{server.process.pid}/children").read_text(encoding="utf-8").split()
+    children = (
+        Path(f"/proc/{server.process.pid}/task/{server.process.pid}/children")
+        .read_text(encoding="utf-8")
+        .split()
+    )
     os.kill(int(children[0]), signal.SIGKILL)
 
 
 def kill_postgres(server: Server, database: Database) -> None:
-    """kill -9 of a backend: PostgreSQL ends every connection and recovers from its log, as after a crash."""
+    """kill -9 of a backend: PostgreSQL ends every connection and recovers from its log, as after a
+    crash."""
     with asking(database) as connection:
         assert connection.execute(text("show fsync")).scalar_one() == "on"
-        pid = connection.execute(text("select pid from pg_stat_activity where usename = :u and datname = :d limit 1"),
-                                 {"u": APP_ROLE, "d": database.name}).scalar_one()
+        pid = connection.execute(
+            text("select pid from pg_stat_activity where usename = :u and datname = :d limit 1"),
+            {"u": APP_ROLE, "d": database.name},
+        ).scalar_one()
     os.kill(pid, signal.SIGKILL)
 
 
 def kill_whole_postgres(server: Server, database: Database) -> None:
-    """kill -9 of PostgreSQL's first process, then a start as by its service: with the options it ran with."""
+    """kill -9 of PostgreSQL's first process, then a start as by its service: with the options it
+    ran with."""
     with asking(database) as connection:
         assert connection.execute(text("show fsync")).scalar_one() == "on"
         data = Path(connection.execute(text("show data_directory")).scalar_one())
     first = int((data / "postmaster.pid").read_text(encoding="utf-8").split()[0])
     os.kill(first, signal.SIGKILL)
-    program = max(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: float(p.parts[-3]))
+    program = max(
+        Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: float(p.parts[-3])
+    )
     start = [str(program), "-D", str(data), "-s", "-w", "-l", str(data / "server.log"), "restart"]
     if os.geteuid() == 0:
         start = ["runuser", "-u", "postgres", "--", *start]
@@ -74,9 +86,15 @@ def kill_whole_postgres(server: Server, database: Database) -> None:
 
 
 @pytest.mark.parametrize("kill", [kill_server, kill_worker, kill_postgres, kill_whole_postgres])
-def test_all_confirmed_are_there_once(server: Server, database: Database, kill: Callable[[Server, Database], None]) -> None:
+def test_all_confirmed_are_there_once(
+    server: Server, database: Database, kill: Callable[[Server, Database], None]
+) -> None:
     with asking(database) as connection:
-        revision = str(connection.execute(text("select id from revision order by released_at limit 1")).scalar_one())
+        revision = str(
+            connection.execute(
+                text("select id from revision order by released_at limit 1")
+            ).scalar_one()
+        )
     devices = [Device(server.address, f"d{n}").begin(revision) for n in range(DEVICES)]
     with ThreadPoolExecutor(DEVICES) as pool:
         working = [pool.submit(d.work, SECONDS, DEVICES / RATE, LEAST) for d in devices]
@@ -96,7 +114,11 @@ def health_counted(server: Server) -> float:
     """How often the workers together say that they were asked whether they are well."""
     with urllib.request.urlopen(f"{server.address}/metrics") as answer:
         found = answer.read().decode()
-    counted = next(line for line in found.splitlines() if line.startswith("orthotorq_requests_total") and "/health" in line)
+    counted = next(
+        line
+        for line in found.splitlines()
+        if line.startswith("orthotorq_requests_total") and "/health" in line
+    )
     return float(counted.split()[-1])
 
 

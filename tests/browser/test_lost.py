@@ -1,4 +1,5 @@
 """Lost servers, browsers and networks, corrections, and two people at one run."""
+
 from __future__ import annotations
 
 import io
@@ -59,7 +60,8 @@ def test_answers_that_come_late_swallow_no_tap(someone: Person) -> None:
 
 LOST = """(() => { const quick = window.fetch; let count = 0; window.fetch = async (...sent) => {
     const answer = await quick(...sent);
-    if (new URL(sent[0].url ?? sent[0], location).pathname.endsWith('/events') && count++ % 2 === 0) throw new TypeError('lost');
+    if (new URL(sent[0].url ?? sent[0], location).pathname.endsWith('/events') &&
+      count++ % 2 === 0) throw new TypeError('lost');
     return answer; }; })()"""
 
 
@@ -86,11 +88,16 @@ def test_two_answers_to_one_step_in_one_moment_are_one(someone: Person) -> None:
     page.wait_for_function(SAVED)
     expect(page.get_by_text("already answered")).to_have_count(0)
     file = page.request.get(f"{page.url.replace('/runs/', '/api/v1/runs/')}/record.json").json()
-    answers = [(e["step"], e["payload"]["answer"]) for e in file["events"] if e["kind"] == "answer" and "/first/" in e["step"]]
+    answers = [
+        (e["step"], e["payload"]["answer"])
+        for e in file["events"]
+        if e["kind"] == "answer" and "/first/" in e["step"]
+    ]
     assert [answer for _, answer in answers] == ["not_sure"], answers
 
 
-#: answers with the space bar in the moment in which there is a large button, long before a hand could
+#: answers with the space bar in the moment in which there is a large button, long before a hand
+#: could
 AT_ONCE = """() => { const side = document.querySelector('.side');
     new MutationObserver((_, watching) => {
         if (!side.querySelector('.answer.huge')) return;
@@ -142,19 +149,24 @@ def test_correction_problem_and_taking_over(someone: Person, another: Any) -> No
     press_on(second.page)
     let_pass(page)
     page.keyboard.press("Space")
-    expect(page.get_by_role("alert").first).to_contain_text(re.compile("already answered|another device|taken"))
+    expect(page.get_by_role("alert").first).to_contain_text(
+        re.compile("already answered|another device|taken")
+    )
 
 
 SLOW_READ = """(() => { const quick = window.fetch; window.fetch = async (...sent) => {
     const answer = await quick(...sent);
-    if (sent[0].method === 'GET' && new URL(sent[0].url, location).pathname.startsWith('/api/v1/runs/')) {
+    if (sent[0].method === 'GET' && new URL(sent[0].url,
+      location).pathname.startsWith('/api/v1/runs/')) {
         await new Promise((after) => setTimeout(after, window.slow ?? 0));
         window.read = true;
     }
     return answer; }; })()"""
 
 
-def test_what_is_read_late_does_not_undo_what_was_answered_meanwhile(someone: Person, another: Any) -> None:
+def test_what_is_read_late_does_not_undo_what_was_answered_meanwhile(
+    someone: Person, another: Any
+) -> None:
     page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     second = another().enter("tam").page
     second.add_init_script(SLOW_READ)
@@ -168,7 +180,9 @@ def test_what_is_read_late_does_not_undo_what_was_answered_meanwhile(someone: Pe
         second.keyboard.press("Space")
     second.wait_for_function("() => window.read")
     second.wait_for_function(SAVED)
-    standing = second.request.get(page.url.replace("/runs/", "/api/v1/runs/")).json()["state"]["instruction"]
+    standing = second.request.get(page.url.replace("/runs/", "/api/v1/runs/")).json()["state"][
+        "instruction"
+    ]
     expect(second.locator(".side")).to_contain_text(
         f"{nth(standing['index'])} of {standing['total']}"
     )
@@ -206,7 +220,8 @@ def test_a_decision_waits_for_the_server(someone: Person) -> None:
 
 
 def test_without_a_network_the_whole_stage_goes_on_and_nothing_is_lost_doubled_or_given_to_another(
-        someone: Person, server: Any) -> None:
+    someone: Person, server: Any
+) -> None:
     page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     run = page.url
     page.wait_for_function("() => navigator.serviceWorker.controller !== null")
@@ -214,7 +229,9 @@ def test_without_a_network_the_whole_stage_goes_on_and_nothing_is_lost_doubled_o
     # the device's clock is wrong by hours
     page.add_init_script("const now = Date.now; Date.now = () => now() - 5 * 3600e3")
     expect(page.locator(".top")).to_contain_text("all saved")
-    before = page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}").json()["state"]["sequence"]
+    before = page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}").json()["state"][
+        "sequence"
+    ]
     server.kill()
     done = 0
     while "Full, 100 %" not in instruction(page) and done < 40:
@@ -234,14 +251,23 @@ def test_without_a_network_the_whole_stage_goes_on_and_nothing_is_lost_doubled_o
     someone.sign_in("runa")
     page.goto(run)
     expect(page.locator(".top")).to_contain_text(f"{done} of another person wait")
-    assert page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}").json()["state"]["sequence"] == before
+    assert (
+        page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}").json()["state"]["sequence"]
+        == before
+    )
     someone.sign_in("tam")
     page.goto(run)
     expect(page.locator(".top")).to_contain_text("all saved")
     expect(page.locator(".side")).to_contain_text("Full, 100 %")
     file = page.request.get(f"{run.replace('/runs/', '/api/v1/runs/')}/record.json").json()
-    answers = [e for e in file["events"] if e["kind"] == "answer" and "/r1/" in e["step"] and "/then" not in e["step"]]
-    assert len({e["step"] for e in answers}) == len(answers) and {e["person"] for e in answers} == {"Tam Hollis"}
+    answers = [
+        e
+        for e in file["events"]
+        if e["kind"] == "answer" and "/r1/" in e["step"] and "/then" not in e["step"]
+    ]
+    assert len({e["step"] for e in answers}) == len(answers) and {e["person"] for e in answers} == {
+        "Tam Hollis"
+    }
     assert file["record"]["deviations"] == [] and file["record"]["conflicts"] == []
     someone.complaints.clear()
 
@@ -250,7 +276,9 @@ def camera(page: Page, name: str, data: bytes, kind: str = "image/jpeg") -> None
     """Take a photo from the menu of seldom used things."""
     let_pass(page)
     page.keyboard.press("t")
-    page.get_by_label("Take a photo").set_input_files({"name": name, "mimeType": kind, "buffer": data})
+    page.get_by_label("Take a photo").set_input_files(
+        {"name": name, "mimeType": kind, "buffer": data}
+    )
 
 
 def test_a_photo_taken_without_a_network_comes_into_the_record(someone: Person) -> None:
@@ -273,7 +301,12 @@ def test_a_photo_taken_without_a_network_comes_into_the_record(someone: Person) 
     page.goto(f"{run}/record")
     shown = page.locator("img[src*='/photos/']")
     expect(shown).to_have_count(1)
-    assert page.evaluate("element => element.decode().then(() => element.naturalWidth)", shown.element_handle()) == 640
+    assert (
+        page.evaluate(
+            "element => element.decode().then(() => element.naturalWidth)", shown.element_handle()
+        )
+        == 640
+    )
     # what could not be read as a picture left a note instead of a hole
     expect(page.get_by_text("A photo taken here could not be saved.")).to_be_visible()
     someone.complaints.clear()

@@ -1,4 +1,6 @@
-"""A simulated wrench and gauges at the Run screen: the curve, the answer, the stop, and what happens when it is cut off."""
+"""A simulated wrench and gauges at the Run screen: the curve, the answer, the stop, and what
+happens when it is cut off."""
+
 from __future__ import annotations
 
 import re
@@ -30,7 +32,9 @@ def pull(page: Page) -> None:
     before = instruction(page)
     let_pass(page)
     page.get_by_role("button", name="Pull with the wrench").click()
-    page.wait_for_function("b => !document.querySelector('.side').innerText.includes('Measuring')", arg=before)
+    page.wait_for_function(
+        "b => !document.querySelector('.side').innerText.includes('Measuring')", arg=before
+    )
 
 
 def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Person) -> None:
@@ -44,7 +48,9 @@ def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Perso
     # a remote's key pulls
     let_pass(page)
     page.get_by_label("The joint is").select_option("bottomed")
-    page.get_by_role("heading").first.click() if page.get_by_role("heading").count() else page.locator(".number").first.click()
+    page.get_by_role("heading").first.click() if page.get_by_role(
+        "heading"
+    ).count() else page.locator(".number").first.click()
     page.keyboard.press("Space")
     expect(side).to_contain_text("too little turn for this torque")
     expect(page.get_by_role("button", name="Leave as is, with a reason")).to_be_visible()
@@ -54,7 +60,9 @@ def test_the_wrench_answers_the_step_and_a_bad_pull_stops_the_run(someone: Perso
     expect(page.get_by_role("heading", name="Measured pulls")).to_be_visible()
     expect(page.locator(".u-over")).to_be_visible()
     page.get_by_label("Which").select_option(label="Angle, first 40°")
-    expect(page.get_by_text(re.compile("Bolt 1, Angle, first 40°: too little turn")).first).to_be_visible()
+    expect(
+        page.get_by_text(re.compile("Bolt 1, Angle, first 40°: too little turn")).first
+    ).to_be_visible()
     assert someone.axe() == []
 
 
@@ -66,7 +74,10 @@ def wrong_at(page: Page) -> list[str]:
     out = []
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
-        page.evaluate("() => new Promise((after) => requestAnimationFrame(() => requestAnimationFrame(after)))")
+        page.evaluate(
+            "() => new Promise((after) => requestAnimationFrame(() => "
+            "requestAnimationFrame(after)))"
+        )
         out += [f"{width}x{height}: {found}" for found in fits(page)]
     return out
 
@@ -100,7 +111,9 @@ def test_a_gauge_fills_in_the_reading_and_a_click_wrench_leaves_the_answer(someo
     assert instruction(page).splitlines()[0] == stood.splitlines()[0]
 
 
-def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, server: Any) -> None:
+def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(
+    someone: Person, server: Any
+) -> None:
     page = run_at(someone, "tam", "Agitator coupling", A_PULL)
     connect(page, WRENCH)
     stood = instruction(page).splitlines()[0]
@@ -117,7 +130,9 @@ def test_a_wrench_that_is_cut_off_in_the_middle_leaves_nothing(someone: Person, 
 
 
 @pytest.mark.parametrize(("width", "height"), [(390, 664), (820, 1180)])
-def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, width: int, height: int) -> None:
+def test_a_thumb_types_a_reading_on_large_keys(
+    new_context: Any, server: Any, width: int, height: int
+) -> None:
     person = Person(new_context(has_touch=True).new_page(), server)
     person.page.set_viewport_size({"width": width, "height": height})
     page = run_at(person, "tam", "Agitator coupling", A_LENGTH)
@@ -128,7 +143,9 @@ def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, wi
     pad.get_by_role("button", name="Undo last entry").tap()
     expect(page.locator("#reading")).to_have_value("0.04")
     assert fits(page) == []
-    sizes = pad.get_by_role("button").evaluate_all("all => all.map(e => Math.min(e.offsetWidth, e.offsetHeight))")
+    sizes = pad.get_by_role("button").evaluate_all(
+        "all => all.map(e => Math.min(e.offsetWidth, e.offsetHeight))"
+    )
     assert len(sizes) == 16 and min(sizes) >= 56
     let_pass(page)
     page.get_by_role("button", name="Enter", exact=True).tap()
@@ -137,7 +154,8 @@ def test_a_thumb_types_a_reading_on_large_keys(new_context: Any, server: Any, wi
 
 def test_the_end_of_a_wait_is_set_when_it_begins(someone: Person) -> None:
     someone.page.add_init_script("""window.set = []; const start = OscillatorNode.prototype.start;
-        OscillatorNode.prototype.start = function (at) { set.push(at - this.context.currentTime); return start.call(this, at); };
+        OscillatorNode.prototype.start = function (at) { set.push(at - this.context.currentTime);
+          return start.call(this, at); };
         localStorage.setItem('orthotorq-cues', '{"sound": true}')""")
     page = run_at(someone, "tam", "Pump casing", "Seating torque")
     work_until(page, "Threadlocker sets")

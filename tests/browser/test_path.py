@@ -1,4 +1,6 @@
-"""The whole path through the real interface: plan, release, run, correct, sign, record, PDF; reloads and lost servers."""
+"""The whole path through the real interface: plan, release, run, correct, sign, record, PDF;
+reloads and lost servers."""
+
 from __future__ import annotations
 
 import io
@@ -9,7 +11,17 @@ from playwright.sync_api import expect
 from pypdf import PdfReader
 
 from tests.browser.conftest import Person
-from tests.browser.fitter import field, more, open_section, press_on, release, sign, start_run, take_on_examples, work_until
+from tests.browser.fitter import (
+    field,
+    more,
+    open_section,
+    press_on,
+    release,
+    sign,
+    start_run,
+    take_on_examples,
+    work_until,
+)
 
 
 def test_plan_release_run_record(someone: Person, another: Any) -> None:
@@ -55,7 +67,9 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
     expect(fitter.page.get_by_text(said)).to_be_visible()
     fitter.page.get_by_label("your password again").fill("not mine")
     fitter.page.get_by_role("button", name="Sign as fitter").click()
-    expect(fitter.page.locator(".side")).to_contain_text("This is not your password or PIN. Nothing was signed or changed.")
+    expect(fitter.page.locator(".side")).to_contain_text(
+        "This is not your password or PIN. Nothing was signed or changed."
+    )
     fitter.complaints.clear()
     sign(fitter.page, "fitter")
     expect(fitter.page.locator(".side")).to_contain_text("A supervisor signs next")
@@ -82,8 +96,15 @@ def test_plan_release_run_record(someone: Person, another: Any) -> None:
     expect(chief.page.get_by_text("Unchanged since")).to_be_visible()
     pdf = chief.page.request.get(f"{address.replace('/runs/', '/api/v1/runs/')}/record.pdf")
     text = "\n".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf.body())).pages)
-    for words in ("Fasten the press frame foot", "stood over night",
-                  "looked at in the morning", "attempt 2", "Tam Hollis", "Runa Tesk", "180 N·m"):
+    for words in (
+        "Fasten the press frame foot",
+        "stood over night",
+        "looked at in the morning",
+        "attempt 2",
+        "Tam Hollis",
+        "Runa Tesk",
+        "180 N·m",
+    ):
         assert words in text
 
 

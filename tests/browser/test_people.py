@@ -1,4 +1,6 @@
-"""People on the screens: invited, their own password, changed, put out of action; a site that is looked at alone."""
+"""People on the screens: invited, their own password, changed, put out of action; a site that is
+looked at alone."""
+
 from __future__ import annotations
 
 from collections.abc import Callable
@@ -11,7 +13,8 @@ LONG = "five grey herons on a dyke"
 
 
 def test_somebody_is_invited_sets_a_password_works_and_is_put_out_of_action(
-        someone: Person, another: Callable[[], Person]) -> None:
+    someone: Person, another: Callable[[], Person]
+) -> None:
     page = someone.sign_in("jory").page
     page.get_by_role("link", name="People").click()
     page.get_by_role("button", name="Invite person").click()
@@ -54,7 +57,9 @@ def test_somebody_is_invited_sets_a_password_works_and_is_put_out_of_action(
     page.get_by_role("button", name="Change Nell Arden").click()
     page.get_by_label("Active").uncheck()
     page.get_by_role("button", name="Save").click()
-    expect(page.get_by_role("listitem").filter(has_text="Nell Arden")).to_contain_text("deactivated")
+    expect(page.get_by_role("listitem").filter(has_text="Nell Arden")).to_contain_text(
+        "deactivated"
+    )
     nell.go("/equipment")
     nell.page.wait_for_url("**/sign-in**")
     # the link was for once
@@ -66,7 +71,9 @@ def test_a_new_link_is_asked_back_since_it_ends_a_password(someone: Person) -> N
     page = someone.sign_in("jory").page
     someone.go("/people")
     page.get_by_role("button", name="Send new link to Mira Oslund").click()
-    expect(page.get_by_role("group", name="New link for Mira Oslund")).to_contain_text("ends at once")
+    expect(page.get_by_role("group", name="New link for Mira Oslund")).to_contain_text(
+        "ends at once"
+    )
     page.get_by_role("button", name="Cancel").click()
     expect(page.get_by_label("The link", exact=True)).to_have_count(0)
     # the fitter has no way there

@@ -1,4 +1,5 @@
 """Every screen: nothing for axe to find, room for gloves, nothing cut off when zoomed."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -11,13 +12,34 @@ from tests.browser.conftest import Person, Server
 from tests.browser.fitter import decide, fits, instruction, let_pass, open_section, step_on
 from tests.browser.given import run_at
 
-SCREENS = ["/sign-in", "/shift", "/due", "/tools", "TOOL", "MACHINE", "/registers", "/equipment", "/runs", "/sums/tool",
-           "/tables", "/people", "/account", "/help/recheck", "PLAN", "JOINT", "RUN", "RECORD"]
+SCREENS = [
+    "/sign-in",
+    "/shift",
+    "/due",
+    "/tools",
+    "TOOL",
+    "MACHINE",
+    "/registers",
+    "/equipment",
+    "/runs",
+    "/sums/tool",
+    "/tables",
+    "/people",
+    "/account",
+    "/help/recheck",
+    "PLAN",
+    "JOINT",
+    "RUN",
+    "RECORD",
+]
 #: a desk, a tablet, a phone
 SIZES = ((1280, 800), (820, 1180), (390, 844))
 #: words that end at an edge without a way to read the rest
-CUT = """() => [...document.querySelectorAll('h1, h2, button, a, label, th, td, p, li, span, b')].filter((e) => {
-  if (!e.checkVisibility() || e.closest('[title], .sr-only, svg, figure') || e.querySelector('.sr-only')) return false;
+CUT = """() => [
+  ...document.querySelectorAll('h1, h2, button, a, label, th, td, p, li, span, b')
+].filter((e) => {
+  if (!e.checkVisibility() || e.closest('[title], .sr-only, svg, figure')
+    || e.querySelector('.sr-only')) return false;
   const look = getComputedStyle(e);
   return ['hidden', 'clip'].includes(look.overflowX) && e.scrollWidth > e.clientWidth + 1;
 }).map((e) => e.innerText.slice(0, 60))"""
@@ -46,9 +68,16 @@ def fresh_run(person: Person, revision: str) -> str:
     """A run of the wheel just started, by the fitter, whose session the page has from now on."""
     request, api = person.page.request, f"{person.server.address}/api/v1"
     token = request.get(f"{api}/session").json()["csrf"]
-    signed = request.post(f"{api}/session", data={"login": "tam", "password": "saltworks"}, headers={"X-CSRFToken": token})
-    made = request.post(f"{api}/runs", data={"revision": revision, "device": "desk", "variants": ["wrench"]},
-                        headers={"X-CSRFToken": signed.json()["csrf"]})
+    signed = request.post(
+        f"{api}/session",
+        data={"login": "tam", "password": "saltworks"},
+        headers={"X-CSRFToken": token},
+    )
+    made = request.post(
+        f"{api}/runs",
+        data={"revision": revision, "device": "desk", "variants": ["wrench"]},
+        headers={"X-CSRFToken": signed.json()["csrf"]},
+    )
     return str(made.json()["id"])
 
 
@@ -62,7 +91,9 @@ def test_one_signs_in_on_the_page_and_begins_with_the_shift(someone: Person) -> 
 
 
 @pytest.fixture(scope="module")
-def planner(browser: Browser, browser_context_args: dict[str, Any], server: Server) -> Iterator[Person]:
+def planner(
+    browser: Browser, browser_context_args: dict[str, Any], server: Server
+) -> Iterator[Person]:
     """Somebody who goes from screen to screen, and has loaded the program once."""
     with browser.new_context(**browser_context_args) as context:
         yield Person(context.new_page(), server).enter("mira")
@@ -100,7 +131,9 @@ def test_no_word_is_cut_on_a_desk_a_tablet_and_a_phone(at_screen: Person, screen
     page, wrong = at_screen.page, {}
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
-        page.evaluate("() => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 60)))")
+        page.evaluate(
+            "() => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 60)))"
+        )
         wide = page.evaluate("document.documentElement.scrollWidth") - width
         if wide > 0 or page.evaluate(CUT):
             wrong[width] = (wide, page.evaluate(CUT))
@@ -130,14 +163,17 @@ def test_axe_finds_nothing_in_the_dialogs_of_a_run(someone: Person) -> None:
     assert someone.axe() == []
 
 
-def test_the_number_of_a_bolt_is_read_at_two_metres_and_a_decision_leads_on(someone: Person) -> None:
+def test_the_number_of_a_bolt_is_read_at_two_metres_and_a_decision_leads_on(
+    someone: Person,
+) -> None:
     someone.page.set_viewport_size({"width": 820, "height": 1180})
     page = run_at(someone, "tam", "Trolley wheel", "Snug, 40 %")
     while not ("Clicked, turned" in instruction(page) and page.locator(".figure").count()):
         step_on(page)
     assert fits(page) == []
     size = page.locator(".number").evaluate("e => parseFloat(getComputedStyle(e).fontSize)")
-    # digits of this face are 0.68 of the font size; 40 mm are 208 px on a tablet of 132 px to the inch
+    # digits of this face are 0.68 of the font size; 40 mm are 208 px on a tablet of 132 px to the
+    # inch
     assert size * 0.68 >= 207
     # a decision is a screen of its own, and leads on
     let_pass(page)
@@ -178,7 +214,9 @@ def test_pages_beside_a_run_keep_the_bar_and_a_run_has_none(someone: Person) -> 
     expect(page.get_by_role("link", name="Quick sums")).to_be_visible()
 
 
-def test_a_table_that_is_none_is_said_and_columns_stand_at_their_decimal_sign(someone: Person) -> None:
+def test_a_table_that_is_none_is_said_and_columns_stand_at_their_decimal_sign(
+    someone: Person,
+) -> None:
     page = someone.sign_in("mira").page
     someone.go("/tables?table=none")
     expect(page.get_by_text("There is no such table.")).to_be_visible()

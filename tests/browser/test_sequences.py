@@ -41,7 +41,9 @@ def test_a_makers_own_order_is_pressed_typed_and_kept(someone: Person) -> None:
     page.keyboard.type("".join(f"-{n}" for n in own[2:]))
     expect(dialog.get_by_text(f"All {count} bolts, each once.")).to_be_visible()
     assert dialog.locator("polyline").count() == 1
-    for box in dialog.get_by_role("group", name="Passes with this sequence").get_by_role("checkbox").all():
+    for box in (
+        dialog.get_by_role("group", name="Passes with this sequence").get_by_role("checkbox").all()
+    ):
         box.check()
     dialog.get_by_role("button", name="Save").click()
     dialog.wait_for(state="detached")

@@ -16,7 +16,8 @@ from tests.browser.conftest import Person
 ROOT = Path(__file__).parents[2]
 #: lists that are acts: once they are done they show their own words again
 _ACTS = re.compile(
-    "New stage|Passes of a method|New custom entry|As a standard flange|Once for each|Another way|Add "
+    "New stage|Passes of a method|New custom entry|As a standard flange|Once for "
+    "each|Another way|Add "
 )
 #: between two keys of somebody who types with one finger
 SLOW_MS = 90
@@ -67,7 +68,8 @@ def loaded(page: Page) -> None:
 
 def shown(section: Locator) -> list[tuple[str, str]]:
     """Every list of a section: its label and the words that it shows, in no order."""
-    words = """all => all.filter(one => one.offsetParent).map(one => [one.labels[0]?.textContent ?? '',
+    words = """all => all.filter(one => one.offsetParent).map(one => [
+        one.labels[0]?.textContent ?? '',
         one.selectedOptions[0]?.textContent ?? 'nothing'])"""
     return sorted(
         (label, text)
@@ -271,7 +273,8 @@ def test_every_list_of_other_screens_shows_what_was_picked(
             expected: Any = None
             if way is by_arrows or way is by_opening:
                 expected = one.evaluate(
-                    "one => one.options[Math.min(one.selectedIndex + 1, one.options.length - 1)].value"
+                    "one => one.options[Math.min(one.selectedIndex + 1, one.options.length - "
+                    "1)].value"
                 )
             way(page, one)
             quiet(page)

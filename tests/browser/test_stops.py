@@ -1,4 +1,5 @@
 """What stops a run, taps that keep their owner, a drawing that fails, somebody who looks on."""
+
 from __future__ import annotations
 
 import json
@@ -17,14 +18,18 @@ def people_of(page: Page, address: str) -> list[str]:
     return [e["person"] for e in file["events"] if e["kind"] == "answer"]
 
 
-def test_a_click_without_a_turn_stops_there_and_a_mended_bolt_is_pulled_again(someone: Person) -> None:
+def test_a_click_without_a_turn_stops_there_and_a_mended_bolt_is_pulled_again(
+    someone: Person,
+) -> None:
     page = run_at(someone, "tam", "Channel cover", "First, 35 %")
     whole_round(page)
     press_on(page, "d")
     side = page.locator(".side")
     expect(side).to_contain_text("it did not turn, though the torque rose. What was done about it?")
     # what was done is said in words
-    expect(page.get_by_role("button", name="Slackened, runs free: all passes again")).to_be_disabled()
+    expect(
+        page.get_by_role("button", name="Slackened, runs free: all passes again")
+    ).to_be_disabled()
     decide(page, "Slackened, runs free: all passes again", "burr, chased with a tap")
     # what was slackened goes through all passes again
     expect(side).to_contain_text("By hand")
@@ -103,8 +108,12 @@ def test_taps_of_one_are_never_sent_under_another(someone: Person) -> None:
     again = someone.sign_in("tam").page
     again.wait_for_timeout(500)
     expect(again.get_by_role("button", name="Sign out")).to_be_visible()
-    again.wait_for_function("async a => (await (await fetch(a)).json()).events.filter(e => e.kind === 'answer').length === "
-                            f"{before + 3}", arg=f"{address.replace('/runs/', '/api/v1/runs/')}/record.json")
+    again.wait_for_function(
+        "async a => (await (await fetch(a)).json()).events.filter(e => e.kind === "
+        "'answer').length === "
+        f"{before + 3}",
+        arg=f"{address.replace('/runs/', '/api/v1/runs/')}/record.json",
+    )
     assert set(people_of(again, address)) == {"Tam Hollis"}
     someone.complaints.clear()
 

@@ -10,8 +10,11 @@ from playwright.sync_api import Browser
 from tests.browser.conftest import Person, Server
 from tests.browser.test_screens import SCREENS, address_of
 
-#: controls that are smaller than a finger, with their size; a link is also hit around its line, a box on its label
-SMALL = """() => [...document.querySelectorAll('button, a, input, select, textarea, summary')].flatMap((e) => {
+#: controls that are smaller than a finger, with their size; a link is also hit around its line, a
+#: box on its label
+SMALL = """() => [
+  ...document.querySelectorAll('button, a, input, select, textarea, summary')
+].flatMap((e) => {
   if (!e.checkVisibility() || e.closest('.sr-only') || !e.getBoundingClientRect().width) return [];
   const sizes = [e, ...(e.labels ?? [])].map((one) => one.getBoundingClientRect());
   const around = getComputedStyle(e, '::after');
@@ -20,7 +23,8 @@ SMALL = """() => [...document.querySelectorAll('button, a, input, select, textar
     around.position === 'absolute' ? parseFloat(around[name]) : 0,
   );
   return Math.min(size('width'), size('height')) < 47.5
-    ? [`${e.tagName} ${e.innerText || e.ariaLabel || e.value} ${size('width')}x${size('height')}`] : [];
+    ? [`${e.tagName} ${e.innerText || e.ariaLabel || e.value} ${size('width')}x${size('height')}`]
+      : [];
 })"""
 
 

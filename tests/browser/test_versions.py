@@ -1,4 +1,6 @@
-"""The Bench beside the fields: undo, lines of manuals, cautions waived, versions compared, a plan begun with empty fields."""
+"""The Bench beside the fields: undo, lines of manuals, cautions waived, versions compared, a plan
+begun with empty fields."""
+
 from __future__ import annotations
 
 import re
@@ -25,7 +27,8 @@ def test_a_line_of_a_manual_is_taken_over_piece_by_piece_and_undone(someone: Per
     open_section(page, "Torque target")
     page.get_by_role("button", name="From a manual").click()
     page.get_by_label("Text from the manual").fill(
-        "Torque to 180 N·m (133 ft-lb) in three steps crosswise, when cold; recheck after 24 h")
+        "Torque to 180 N·m (133 ft-lb) in three steps crosswise, when cold; recheck after 24 h"
+    )
     page.get_by_role("button", name="Read text").click()
     expect(page.get_by_text("Not used: cold")).to_be_visible()
     expect(page.get_by_text("“180 N·m (133 ft-lb)”")).to_be_visible()
@@ -117,16 +120,22 @@ def test_two_orders_are_held_side_by_side_and_one_is_taken(someone: Person) -> N
     page.get_by_role("button", name="Compare orders of pass 2").click()
     dialog = page.get_by_role("dialog")
     expect(dialog.get_by_role("region", name="Order 1")).to_contain_text("1 9 5 13 3 11 7 15")
-    expect(dialog.get_by_role("region", name="Order 2")).to_contain_text("Strays to one side by at most 1.96 bolts")
+    expect(dialog.get_by_role("region", name="Order 2")).to_contain_text(
+        "Strays to one side by at most 1.96 bolts"
+    )
     dialog.get_by_role("button", name="Next step").click()
     expect(dialog).to_contain_text("1 of 16")
     assert someone.axe() == []
     dialog.get_by_label("Which order, right").select_option(label="circular (one after the other)")
-    dialog.get_by_role("region", name="Order 2").get_by_role("button", name="Use this sequence").click()
+    dialog.get_by_role("region", name="Order 2").get_by_role(
+        "button", name="Use this sequence"
+    ).click()
     dialog.wait_for(state="detached")
     expect(page.get_by_role("combobox", name="Order of pass 2").first).to_have_value("circle")
     # focus stands where work goes on
-    page.wait_for_function("() => document.activeElement && document.activeElement !== document.body")
+    page.wait_for_function(
+        "() => document.activeElement && document.activeElement !== document.body"
+    )
 
 
 def test_a_plan_is_copied_on_the_screen_and_a_finding_leads_to_its_field(someone: Person) -> None:
@@ -134,15 +143,21 @@ def test_a_plan_is_copied_on_the_screen_and_a_finding_leads_to_its_field(someone
     page.get_by_role("link", name="Press frame foot").click()
     page.get_by_label("Start from").select_option("copy")
     page.get_by_label("New plan, copied from").fill("foot elevator")
-    page.get_by_role("button", name="Copy plan “Fasten the elevator gearbox foot” of Gearbox foot").click()
+    page.get_by_role(
+        "button", name="Copy plan “Fasten the elevator gearbox foot” of Gearbox foot"
+    ).click()
     page.get_by_label("Pass tape, step").wait_for()
     open_section(page, "Tools")
     field(page, "to").fill("120 N·m")
-    finding = page.get_by_role("list", name="Findings").get_by_text(re.compile("is above what")).first
+    finding = (
+        page.get_by_role("list", name="Findings").get_by_text(re.compile("is above what")).first
+    )
     finding.wait_for()
     open_section(page, "Torque target: Locating bolt")
     finding.click()
     expect(field(page, "to")).to_be_focused()
     expect(page.get_by_text("Take a larger wrench or a multiplier.").first).to_be_visible()
     page.keyboard.type("900 N·m")
-    expect(page.get_by_role("list", name="Findings").get_by_text(re.compile("is above what"))).to_have_count(0)
+    expect(
+        page.get_by_role("list", name="Findings").get_by_text(re.compile("is above what"))
+    ).to_have_count(0)

@@ -79,7 +79,10 @@ def test_the_server_never_learns_the_address_of_the_owner(database: Database, bu
     }
     done = python(program, names)
     assert done.stdout.split() == ["False", "gunicorn"], done.stderr
-    loaded = "import os, orthotorq.serving as serving; print('ORTHOTORQ_OWNER_URL' in os.environ); serving.on_exit(None)"
+    loaded = (
+        "import os, orthotorq.serving as serving; print('ORTHOTORQ_OWNER_URL' in os.environ); "
+        "serving.on_exit(None)"
+    )
     again = python(loaded, names)
     assert again.stdout.strip() == "False"
     # the start script gives it to nobody who serves or works

@@ -1,4 +1,5 @@
 """Plays a run in memory, asking the judge before every event, with a clock of its own."""
+
 from __future__ import annotations
 
 import re
@@ -28,7 +29,9 @@ def within(step: Instruction) -> str:
 
 def recorded(step: Instruction, answer: str) -> dict[str, str]:
     """What the plan asks to be recorded with an answer."""
-    known = {"batch": "B-17", "second": "JK"} if answer in ("done", "good", "value", "still") else {}
+    known = (
+        {"batch": "B-17", "second": "JK"} if answer in ("done", "good", "value", "still") else {}
+    )
     return {k: v for k, v in known.items() if k in step.asks}
 
 
@@ -45,8 +48,20 @@ class Play:
 
     def _keep(self, step: str, kind: str, payload: dict[str, Any], accepted: bool) -> None:
         number = len(self.facts) + 1
-        self.facts.append(Fact(number, f"e{number}", step, kind, payload, "Tam", f"t{number:05}", accepted=accepted,
-                               happened=self.now, received=self.now))
+        self.facts.append(
+            Fact(
+                number,
+                f"e{number}",
+                step,
+                kind,
+                payload,
+                "Tam",
+                f"t{number:05}",
+                accepted=accepted,
+                happened=self.now,
+                received=self.now,
+            )
+        )
 
     @property
     def state(self) -> RunState:
@@ -69,7 +84,9 @@ class Play:
     def codes(self) -> list[str]:
         return [d.code for d in self.state.deviations]
 
-    def send(self, kind: str, step: str, payload: dict[str, Any], roles: frozenset[str] = FITTER) -> tuple[str, str]:
+    def send(
+        self, kind: str, step: str, payload: dict[str, Any], roles: frozenset[str] = FITTER
+    ) -> tuple[str, str]:
         self.now += self.pace
         judgement = judge(self.result, self.facts, kind, step, payload, roles, self.now)
         if judgement.verdict != "refused":
@@ -102,7 +119,11 @@ class Play:
             return self.answer("did_not_turn")
         if step.entry == "decision":
             # what is decided when nothing can be mended: it is left, and a supervisor decides
-            return self.answer(next((b.answer for b in step.buttons if b.answer == "accept"), step.buttons[0].answer))
+            return self.answer(
+                next(
+                    (b.answer for b in step.buttons if b.answer == "accept"), step.buttons[0].answer
+                )
+            )
         return self.answer(step.buttons[0].answer)
 
     def until(self, text: str) -> None:

@@ -1,4 +1,6 @@
-"""What the browser still names must be what the core has: no rule, role or list of kinds stands in TypeScript."""
+"""What the browser still names must be what the core has: no rule, role or list of kinds stands in
+TypeScript."""
+
 from __future__ import annotations
 
 import re
@@ -14,7 +16,9 @@ from orthotorq.core.running.walk.actions import ACTIONS, STATUS
 from orthotorq.core.thresholds import TABLE
 
 SOURCE = Path(__file__).parents[2] / "frontend" / "src"
-FILES = [p for p in sorted([*SOURCE.rglob("*.ts"), *SOURCE.rglob("*.svelte")]) if p.name != "schema.d.ts"]
+FILES = [
+    p for p in sorted([*SOURCE.rglob("*.ts"), *SOURCE.rglob("*.svelte")]) if p.name != "schema.d.ts"
+]
 TEXTS = {p: p.read_text(encoding="utf-8") for p in FILES}
 
 
@@ -37,7 +41,11 @@ def remaining(names: object) -> dict[str, set[str]]:
 
 def compared(field: str) -> list[str]:
     """Words that a field is compared with, or set to."""
-    return [word for text in TEXTS.values() for word in re.findall(rf"\b{field}(?:: | === | !== )'(\w+)'", text)]
+    return [
+        word
+        for text in TEXTS.values()
+        for word in re.findall(rf"\b{field}(?:: | === | !== )'(\w+)'", text)
+    ]
 
 
 def test_no_role_stands_in_the_browser() -> None:
@@ -45,22 +53,28 @@ def test_no_role_stands_in_the_browser() -> None:
 
 
 def test_kinds_of_stage_and_pass_stand_where_one_draws_something_of_its_own() -> None:
-    # passes are drawn as a table; what a stage fitted is named where another takes it out. A note is also a severity and a wish.
+    # passes are drawn as a table; what a stage fitted is named where another takes it out. A note
+    # is also a severity and a wish.
     assert set(remaining(STAGE_KINDS)) <= {"tighten", "fit", "note", "loosen"}
     assert WORDS["tighten"] == {"StageSection.svelte"} and WORDS["fit"] == {"StageField.svelte"}
     assert set(compared("do")) & set(PASS_KINDS) == set()
 
 
 def test_no_answer_finding_refusal_or_threshold_is_judged_in_the_browser() -> None:
-    # skipping is asked for by a button of its own; a lost lease, and a reading that is asked back, are told by their codes
+    # skipping is asked for by a button of its own; a lost lease, and a reading that is asked back,
+    # are told by their codes
     assert set(compared("answer")) & set(ANSWERS) == {"skip"}
     assert remaining(code.value for code in RULES) == {}
-    assert remaining([*Message, *Refusal]) in ({}, {
-        "lease_lost": {"run.svelte.ts"}, "reading_unlikely": {"run.svelte.ts"}})
+    assert remaining([*Message, *Refusal]) in (
+        {},
+        {"lease_lost": {"run.svelte.ts"}, "reading_unlikely": {"run.svelte.ts"}},
+    )
     assert set(remaining(TABLE)) <= {"full"}
     # “install” is also an event of a service worker, “recheck” a chapter of the guide
-    assert remaining(set(OCCASIONS) | set(STATUS)) in ({}, {
-        "install": {"service-worker.ts"}, "recheck": {"helpPages.ts"}})
+    assert remaining(set(OCCASIONS) | set(STATUS)) in (
+        {},
+        {"install": {"service-worker.ts"}, "recheck": {"helpPages.ts"}},
+    )
 
 
 def test_what_may_be_done_is_asked_by_names_that_the_server_has() -> None:
@@ -68,7 +82,9 @@ def test_what_may_be_done_is_asked_by_names_that_the_server_has() -> None:
     assert asked and asked <= set(ACTIONS)
     from orthotorq.services.permissions import TABLE as USE_CASES
 
-    called = {name for text in TEXTS.values() for name in re.findall(r"session\.may\('([\w.]+)'\)", text)}
+    called = {
+        name for text in TEXTS.values() for name in re.findall(r"session\.may\('([\w.]+)'\)", text)
+    }
     assert called and called <= set(USE_CASES)
 
 
@@ -77,7 +93,10 @@ FORMS = Plan.model_json_schema()
 
 def kinds(union: dict[str, list[dict[str, str]]]) -> set[str]:
     """The kinds of a discriminated union of the document."""
-    return {FORMS["$defs"][one["$ref"].rpartition("/")[2]]["properties"]["kind"]["const"] for one in union["oneOf"]}
+    return {
+        FORMS["$defs"][one["$ref"].rpartition("/")[2]]["properties"]["kind"]["const"]
+        for one in union["oneOf"]
+    }
 
 
 def test_the_forms_of_layout_and_target_are_those_of_the_document() -> None:

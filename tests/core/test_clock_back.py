@@ -1,4 +1,6 @@
-"""A server's clock that ran ahead for a while holds no wait, passes none in silence, and what comes after is timed."""
+"""A server's clock that ran ahead for a while holds no wait, passes none in silence, and what comes
+after is timed."""
+
 from __future__ import annotations
 
 import pytest
@@ -10,17 +12,23 @@ from tests.core.test_run_kinds import PULL, with_passes
 WAITS = with_passes(PULL, {"id": "rest", "do": "wait", "for": "30 min"}, {**PULL, "id": "q"})
 
 
-def test_a_clock_that_ran_ahead_for_a_while_holds_no_wait_and_the_record_says_that_it_was_not_timed() -> None:
+def test_a_clock_that_ran_ahead_for_a_while_holds_no_wait_and_the_record_says_so() -> None:
     first, play = Play(WAITS), Play(WAITS)
     first.until("/rest/")
     for _ in first.facts[:-1]:
         play.usual()
     # the last bolt is pulled while the clock is two days ahead; then somebody puts it right
     play.now += 2 * 86_400
-    assert play.usual().startswith("-/t/resumed"), "after so long it is asked whether all is as it was"
+    assert play.usual().startswith("-/t/resumed"), (
+        "after so long it is asked whether all is as it was"
+    )
     play.usual()
     play.now -= 2 * 86_400
-    assert play.step.kind == "wait" and play.step.ready_at is None and "cannot be timed here" in play.step.hint
+    assert (
+        play.step.kind == "wait"
+        and play.step.ready_at is None
+        and "cannot be timed here" in play.step.hint
+    )
     play.answer("done")
     assert play.codes == ["untimed"]
     # what comes after is timed as ever

@@ -1,4 +1,6 @@
-"""A compound that sets while the bolts are pulled: who pulls after that is stopped before, or it stands in the record."""
+"""A compound that sets while the bolts are pulled: who pulls after that is stopped before, or it
+stands in the record."""
+
 from __future__ import annotations
 
 import copy
@@ -8,7 +10,14 @@ import pytest
 from tests.core.play import Play
 from tests.plans import small
 
-LOCKER = {"id": "lock", "kind": "apply", "what": "Locker", "groups": ["b"], "sets_in": "2 min", "before": ["t"]}
+LOCKER = {
+    "id": "lock",
+    "kind": "apply",
+    "what": "Locker",
+    "groups": ["b"],
+    "sets_in": "2 min",
+    "before": ["t"],
+}
 
 
 def test_a_compound_that_has_set_is_said_and_a_late_pull_deviates() -> None:
@@ -21,7 +30,11 @@ def test_a_compound_that_has_set_is_said_and_a_late_pull_deviates() -> None:
     pull = play.step.step
     play.now += 200
     # a stop before the pull, not a hint beside it
-    assert play.step.kind == "decision" and "has set" in play.step.text and "breaks the bond" in play.step.hint
+    assert (
+        play.step.kind == "decision"
+        and "has set" in play.step.text
+        and "breaks the bond" in play.step.hint
+    )
     assert [b.answer for b in play.step.buttons] == ["back", "accept"]
     play.answer("accept")
     assert play.step.step == pull
@@ -51,7 +64,9 @@ def test_before_a_pull_is_repeated_the_compound_is_looked_at_again() -> None:
         play.answer("accept")
         assert (play.step.step, play.step.kind) == (f"{pull}/a2", "pull")
         play.answer("turned")
-        assert play.codes[-1] == "set_too_late" and play.step.label == "3" and play.step.kind == "pull"
+        assert (
+            play.codes[-1] == "set_too_late" and play.step.label == "3" and play.step.kind == "pull"
+        )
 
 
 def test_a_compound_that_has_set_is_applied_anew_and_its_clock_starts_again() -> None:

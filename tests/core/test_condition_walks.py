@@ -169,8 +169,8 @@ def missing(walker: Walker, position: str | None, group: str) -> list[str]:
 
 
 def given_back_after(walker: Walker, outcome: RunOutcome) -> list[str]:
-    """Stages that give the machine back in which something was answered after what failed; before it, a watch that saw
-    movement may have sent the run back."""
+    """Stages that give the machine back in which something was answered after what failed; before
+    it, a watch that saw movement may have sent the run back."""
     heard = [given.fact.step for given in walker.log.order]
     failed = {failure.step for part in outcome.parts for failure in part.failures}
     last = max((at for at, step in enumerate(heard) if step in failed), default=0)

@@ -1,4 +1,5 @@
-"""A run that was ended early goes on where it stood, where nothing has set or cooled since; other hands are asked first."""
+"""A run that was ended early goes on where it stood, where nothing has set or cooled since; other
+hands are asked first."""
 
 from __future__ import annotations
 

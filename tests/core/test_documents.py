@@ -1,4 +1,6 @@
-"""The plan document: own definitions, chains, orders, positions, and what the result says of them."""
+"""The plan document: own definitions, chains, orders, positions, and what the result says of
+them."""
+
 from __future__ import annotations
 
 import json
@@ -41,8 +43,17 @@ def test_what_a_person_typed_is_kept_as_typed() -> None:
 def test_own_grade_and_own_friction_stand_in_the_plan() -> None:
     document = small()
     document["definitions"] = {
-        "grades": {"Vellmark stud": {"yield_strength": "700 MPa", "tensile": "860 MPa", "source": "certificate 12"}},
-        "lubricants": {"brine-wax": {"name": "Brine wax", "mu_thread": [0.09, 0.1, 0.11], "source": "measured"}}}
+        "grades": {
+            "Vellmark stud": {
+                "yield_strength": "700 MPa",
+                "tensile": "860 MPa",
+                "source": "certificate 12",
+            }
+        },
+        "lubricants": {
+            "brine-wax": {"name": "Brine wax", "mu_thread": [0.09, 0.1, 0.11], "source": "measured"}
+        },
+    }
     document["groups"][0]["fastener"]["grade"] = "Vellmark stud"
     document["groups"][0]["friction"] = {"lubricant": "brine-wax"}
     group = compute(document).groups[0]
@@ -58,28 +69,48 @@ def test_a_nut_factor_uses_the_short_form() -> None:
     assert group.friction.form == "short"
     assert group.preload.typical_N == pytest.approx(120e3 / (0.18 * 16))
     assert group.split is None
-    # K does not say where the torque goes: thread and face alike, at the low end of the band for the high load
-    mu = (0.15 * 16 - 2 / (2 * math.pi)) / (14.701 / (2 * math.cos(math.radians(30))) + group.thread.effective_diameter_mm / 2)
+    # K does not say where the torque goes: thread and face alike, at the low end of the band for
+    # the high load
+    mu = (0.15 * 16 - 2 / (2 * math.pi)) / (
+        14.701 / (2 * math.cos(math.radians(30))) + group.thread.effective_diameter_mm / 2
+    )
     d0, lead = (14.701 + 13.546) / 2, math.atan(2 / (math.pi * 14.701))
     torsion = 1.5 * 14.701 / d0 * math.tan(lead + math.atan(mu / math.cos(math.radians(30))))
     combined = next(x for x in group.limits if x.code == "combined")
-    assert combined.clamp_N == pytest.approx(0.9 * 640 * 156.67 / math.sqrt(1 + 3 * torsion**2), rel=1e-4)
+    assert combined.clamp_N == pytest.approx(
+        0.9 * 640 * 156.67 / math.sqrt(1 + 3 * torsion**2), rel=1e-4
+    )
 
 
 def test_a_chain_of_adapter_and_multiplier_is_the_quick_sum() -> None:
     document = small()
     document["targets"]["b"]["torque"] = "150 N·m"
     document["tools"]["w"].update(length="500 mm", range=["5 N·m", "25 N·m"], increment="0.5 N·m")
-    document["chains"]["m"] = ["w", {"adapter": "80 mm", "angle": "0 deg"},
-                               {"multiplier": 6, "efficiency": [0.85, 0.9, 0.95], "arm": "300 mm"}]
+    document["chains"]["m"] = [
+        "w",
+        {"adapter": "80 mm", "angle": "0 deg"},
+        {"multiplier": 6, "efficiency": [0.85, 0.9, 0.95], "arm": "300 mm"},
+    ]
     found = first_setting(document)
-    asked = answer("tool", {"torque": "150 N·m", "length": "500 mm", "adapter": "80 mm", "ratio": ["6"],
-                            "efficiency": ["0.9"], "arm": "300 mm", "increment": "0.5 N·m"}).figures
+    asked = answer(
+        "tool",
+        {
+            "torque": "150 N·m",
+            "length": "500 mm",
+            "adapter": "80 mm",
+            "ratio": ["6"],
+            "efficiency": ["0.9"],
+            "arm": "300 mm",
+            "increment": "0.5 N·m",
+        },
+    ).figures
     assert found.exact_Nm == pytest.approx(asked["setting_Nm"])
     assert found.settable_Nm == pytest.approx(asked["settable_Nm"])
     assert found.error * 100 == pytest.approx(asked["error_percent"])
     # the reaction belongs to what is really set
-    assert found.reaction_Nm == pytest.approx(asked["reaction_torque_Nm"] * (1 + found.error), rel=1e-9)
+    assert found.reaction_Nm == pytest.approx(
+        asked["reaction_torque_Nm"] * (1 + found.error), rel=1e-9
+    )
 
 
 def test_the_efficiency_band_widens_the_window() -> None:
@@ -91,10 +122,18 @@ def test_the_efficiency_band_widens_the_window() -> None:
     assert b.low_N / b.typical_N < a.low_N / a.typical_N * 0.95
 
 
-@pytest.mark.parametrize(("increment", "unit", "figure"), [
-    ("0.5 N·m", ["40 N·m", "200 N·m"], "120.0"), ("5 N·m", ["40 N·m", "200 N·m"], "120"),
-    ("1 ft·lbf", ["30 ft·lbf", "150 ft·lbf"], "89"), ("0.2 kgf·m", ["4 kgf·m", "20 kgf·m"], "12.2")])
-def test_settings_are_written_in_the_unit_of_the_wrench(increment: str, unit: list[str], figure: str) -> None:
+@pytest.mark.parametrize(
+    ("increment", "unit", "figure"),
+    [
+        ("0.5 N·m", ["40 N·m", "200 N·m"], "120.0"),
+        ("5 N·m", ["40 N·m", "200 N·m"], "120"),
+        ("1 ft·lbf", ["30 ft·lbf", "150 ft·lbf"], "89"),
+        ("0.2 kgf·m", ["4 kgf·m", "20 kgf·m"], "12.2"),
+    ],
+)
+def test_settings_are_written_in_the_unit_of_the_wrench(
+    increment: str, unit: list[str], figure: str
+) -> None:
     document = small()
     document["tools"]["w"].update(range=unit, increment=increment)
     found = first_setting(document)
@@ -102,8 +141,10 @@ def test_settings_are_written_in_the_unit_of_the_wrench(increment: str, unit: li
     assert found.second.endswith("N·m" if "ft" in unit[0] else "ft·lbf")
 
 
-@pytest.mark.parametrize(("torque", "main", "collar"), [
-    ("120 N·m", "120", "0"), ("127 N·m", "120", "7"), ("139 N·m", "130", "9")])
+@pytest.mark.parametrize(
+    ("torque", "main", "collar"),
+    [("120 N·m", "120", "0"), ("127 N·m", "120", "7"), ("139 N·m", "130", "9")],
+)
 def test_two_part_scales(torque: str, main: str, collar: str) -> None:
     document = small()
     document["tools"]["w"]["mark"] = "10 N·m"
@@ -125,20 +166,35 @@ def test_orders_of_passes_follow_their_fields() -> None:
 
 def test_several_groups_with_own_targets() -> None:
     document = small()
-    document["groups"].append({**document["groups"][0], "id": "c", "name": "Small ones",
-                               "fastener": {"thread": "M12", "grade": "ISO 898-1 8.8"},
-                               "layout": {"kind": "circle", "count": 6, "diameter": "300 mm"}})
+    document["groups"].append(
+        {
+            **document["groups"][0],
+            "id": "c",
+            "name": "Small ones",
+            "fastener": {"thread": "M12", "grade": "ISO 898-1 8.8"},
+            "layout": {"kind": "circle", "count": 6, "diameter": "300 mm"},
+        }
+    )
     document["targets"]["c"] = {"kind": "torque", "torque": "50 N·m"}
     document["stages"][0]["groups"] = ["b", "c"]
     result = compute(document)
     assert [(p.id, p.group, p.torque_Nm) for p in result.stages[0].passes[2:6]] == [
-        ("half", "b", 60.0), ("half", "c", 25.0), ("full", "b", 120.0), ("full", "c", 50.0)]
+        ("half", "b", 60.0),
+        ("half", "c", 25.0),
+        ("full", "b", 120.0),
+        ("full", "c", 50.0),
+    ]
     assert [len(g.places) for g in result.groups] == [4, 6]
 
 
 def test_a_measured_reading_keeps_its_limits_and_unit() -> None:
     stage = next(s for s in compute(cover()).stages if s.id == "gap")
-    assert (stage.items[0].min, stage.items[0].max, stage.items[0].unit, stage.items[0].quantity) == (3.0, 3.6, "mm", "length")
+    assert (
+        stage.items[0].min,
+        stage.items[0].max,
+        stage.items[0].unit,
+        stage.items[0].quantity,
+    ) == (3.0, 3.6, "mm", "length")
     assert stage.items[0].limit_text == "at least 3.0 mm, at most 3.6 mm"
 
 
@@ -158,10 +214,17 @@ def test_a_window_says_whether_it_fits_and_what_opens_it() -> None:
     assert scatter.opens.startswith("a narrower friction band")
 
 
-@pytest.mark.parametrize(("path", "value"), [
-    (("chains", "m"), [{"adapter": "90 mm"}]), (("chains", "m"), ["w", "w"]), (("chains", "m"), []),
-    (("chains", "m"), ["w", {"multiplier": 1}]), (("chains", "m"), ["w", {"gear": 2}]),
-    (("chains", "m"), ["w", {"multiplier": 5, "efficiency": [0.9, 1.2, 1.3]}])])
+@pytest.mark.parametrize(
+    ("path", "value"),
+    [
+        (("chains", "m"), [{"adapter": "90 mm"}]),
+        (("chains", "m"), ["w", "w"]),
+        (("chains", "m"), []),
+        (("chains", "m"), ["w", {"multiplier": 1}]),
+        (("chains", "m"), ["w", {"gear": 2}]),
+        (("chains", "m"), ["w", {"multiplier": 5, "efficiency": [0.9, 1.2, 1.3]}]),
+    ],
+)
 def test_chains_that_cannot_be(path: tuple[str, str], value: Any) -> None:
     document = small()
     document[path[0]][path[1]] = value
@@ -187,9 +250,34 @@ def test_large_whole_numbers_and_deep_nesting_do_no_harm() -> None:
 
 
 PLAIN = st.recursive(
-    st.none() | st.booleans() | st.integers(-2**60, 2**60) | st.floats() | st.text(max_size=12) | st.sampled_from(
-        ["\u2028", "\x7f", "\x1f", '"\\', "é", "💥", 3.0, 1e-5, 0.0001, 1e16, 0.1, -0.0, 2**53 - 1, 2**53]),
-    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=6), inner, max_size=4), max_leaves=15)
+    st.none()
+    | st.booleans()
+    | st.integers(-(2**60), 2**60)
+    | st.floats()
+    | st.text(max_size=12)
+    | st.sampled_from(
+        [
+            "\u2028",
+            "\x7f",
+            "\x1f",
+            '"\\',
+            "é",
+            "💥",
+            3.0,
+            1e-5,
+            0.0001,
+            1e16,
+            0.1,
+            -0.0,
+            2**53 - 1,
+            2**53,
+        ]
+    ),
+    lambda inner: (
+        st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=6), inner, max_size=4)
+    ),
+    max_leaves=15,
+)
 
 
 @settings(max_examples=400, deadline=None)
@@ -211,12 +299,22 @@ def test_the_canonical_text_of_every_plan_is_the_librarys(name: str) -> None:
     assert canonical(plan_document(name)) == rfc8785.dumps(plan_document(name)).decode()
 
 
-@pytest.mark.parametrize(("path", "text", "meant"), [
-    ("groups/0/limits/yield_fraction", "65 %", 0.65), ("groups/0/limits/yield_fraction", "65", 0.65),
-    ("groups/0/limits/yield_fraction", "0,65", 0.65), ("tools/w/accuracy", "4", 0.04), ("tools/w/accuracy", "± 4 %", 0.04),
-    ("groups/0/friction/mu_thread", "0.10 – 0.12 – 0.14", [0.1, 0.12, 0.14]),
-    ("groups/0/friction/mu_thread", "0.12 ± 0.02", [0.1, 0.12, 0.14]), ("stages/0/passes/1/percent", "50 %", 50.0)])
-def test_shares_percent_and_bands_are_read_as_people_write_them(path: str, text: str, meant: Any) -> None:
+@pytest.mark.parametrize(
+    ("path", "text", "meant"),
+    [
+        ("groups/0/limits/yield_fraction", "65 %", 0.65),
+        ("groups/0/limits/yield_fraction", "65", 0.65),
+        ("groups/0/limits/yield_fraction", "0,65", 0.65),
+        ("tools/w/accuracy", "4", 0.04),
+        ("tools/w/accuracy", "± 4 %", 0.04),
+        ("groups/0/friction/mu_thread", "0.10 – 0.12 – 0.14", [0.1, 0.12, 0.14]),
+        ("groups/0/friction/mu_thread", "0.12 ± 0.02", [0.1, 0.12, 0.14]),
+        ("stages/0/passes/1/percent", "50 %", 50.0),
+    ],
+)
+def test_shares_percent_and_bands_are_read_as_people_write_them(
+    path: str, text: str, meant: Any
+) -> None:
     document = small()
     *parents, last = [int(p) if p.isdigit() else p for p in path.split("/")]
     at: Any = document
@@ -237,10 +335,16 @@ def test_a_ratio_is_read_either_way_round(ratio: Any, meant: float) -> None:
     assert (link.multiplier, link.efficiency) == (meant, pytest.approx([0.87, 0.9, 0.93]))
 
 
-@pytest.mark.parametrize(("path", "text"), [
-    ("groups/0/limits/yield_fraction", "half"), ("groups/0/limits/yield_fraction", "-5 %"),
-    ("groups/0/friction/mu_thread", "low"), ("groups/0/friction/mu_thread", "0.1 0.2 0.3 0.4"),
-    ("stages/0/passes/1/percent", "all")])
+@pytest.mark.parametrize(
+    ("path", "text"),
+    [
+        ("groups/0/limits/yield_fraction", "half"),
+        ("groups/0/limits/yield_fraction", "-5 %"),
+        ("groups/0/friction/mu_thread", "low"),
+        ("groups/0/friction/mu_thread", "0.1 0.2 0.3 0.4"),
+        ("stages/0/passes/1/percent", "all"),
+    ],
+)
 def test_what_is_no_share_or_band_is_named_at_its_field(path: str, text: str) -> None:
     document = small()
     *parents, last = [int(p) if p.isdigit() else p for p in path.split("/")]

@@ -1,4 +1,5 @@
 """What a mutation of the code once survived: exact figures, exact words, equal sides."""
+
 from __future__ import annotations
 
 import copy
@@ -31,23 +32,50 @@ def test_figures_are_said_with_as_many_digits_as_they_deserve() -> None:
     assert kilonewton(12_345.6) == "12.3 kN" and newton_metre(123_456.0) == "123.5 N·m"
 
 
-@pytest.mark.parametrize(("reach", "bottoms"), [("25.9 mm", False), ("26 mm", False), ("26.1 mm", True)])
+@pytest.mark.parametrize(
+    ("reach", "bottoms"), [("25.9 mm", False), ("26 mm", False), ("26.1 mm", True)]
+)
 def test_a_bolt_bottoms_beyond_its_hole_and_not_at_its_end(reach: str, bottoms: bool) -> None:
     document = small()
-    document["groups"][0]["into"] = {"kind": "tapped", "material": "carbon steel", "engaged": "24 mm", "depth": "26 mm",
-                                     "reach": reach}
+    document["groups"][0]["into"] = {
+        "kind": "tapped",
+        "material": "carbon steel",
+        "engaged": "24 mm",
+        "depth": "26 mm",
+        "reach": reach,
+    }
     assert ("bottoms" in codes(document)) is bottoms
 
 
-@pytest.mark.parametrize(("kind", "accuracy"), [("click wrench", 0.04), ("dial wrench", 0.04), ("electronic wrench", 0.04),
-                                                ("beam wrench", 0.06), ("preset driver", 0.06)])
-def test_a_wrench_without_a_certificate_has_the_accuracy_of_its_class(kind: str, accuracy: float) -> None:
+@pytest.mark.parametrize(
+    ("kind", "accuracy"),
+    [
+        ("click wrench", 0.04),
+        ("dial wrench", 0.04),
+        ("electronic wrench", 0.04),
+        ("beam wrench", 0.06),
+        ("preset driver", 0.06),
+    ],
+)
+def test_a_wrench_without_a_certificate_has_the_accuracy_of_its_class(
+    kind: str, accuracy: float
+) -> None:
     document = small()
-    document["groups"][0]["friction"] = {"mu_thread": [0.12, 0.12, 0.12], "mu_bearing": [0.12, 0.12, 0.12]}
-    document["tools"]["w"] = {"kind": kind, "range": ["120 N·m" if kind == "preset driver" else "40 N·m", "120 N·m"]}
+    document["groups"][0]["friction"] = {
+        "mu_thread": [0.12, 0.12, 0.12],
+        "mu_bearing": [0.12, 0.12, 0.12],
+    }
+    document["tools"]["w"] = {
+        "kind": kind,
+        "range": ["120 N·m" if kind == "preset driver" else "40 N·m", "120 N·m"],
+    }
     load = compute(document).groups[0].preload
     assert load is not None
-    assert load.high_N / load.typical_N - 1 == pytest.approx(accuracy) == 1 - load.low_N / load.typical_N
+    assert (
+        load.high_N / load.typical_N - 1
+        == pytest.approx(accuracy)
+        == 1 - load.low_N / load.typical_N
+    )
 
 
 def test_places_are_given_to_a_ten_thousandth() -> None:
@@ -59,8 +87,10 @@ def test_places_are_given_to_a_ten_thousandth() -> None:
         assert place.number == number + 1
 
 
-@pytest.mark.parametrize(("wanted", "off"), [
-    ("118.5 N·m", True), ("119.1 N·m", False), ("120.9 N·m", False), ("121.5 N·m", True)])
+@pytest.mark.parametrize(
+    ("wanted", "off"),
+    [("118.5 N·m", True), ("119.1 N·m", False), ("120.9 N·m", False), ("121.5 N·m", True)],
+)
 def test_a_preset_is_the_same_within_a_hundredth_to_both_sides(wanted: str, off: bool) -> None:
     document = small()
     document["targets"]["b"]["torque"] = wanted
@@ -72,7 +102,9 @@ def test_a_preset_is_the_same_within_a_hundredth_to_both_sides(wanted: str, off:
 def test_a_preset_that_differs_is_said_with_both_figures() -> None:
     document = small()
     document["tools"]["w"] = {"kind": "preset driver", "range": ["80 N·m", "80 N·m"]}
-    text = next(f.text for f in compute(document).findings if f.code == "preset_off" and "100 %" in f.text)
+    text = next(
+        f.text for f in compute(document).findings if f.code == "preset_off" and "100 %" in f.text
+    )
     assert "80 N·m" in text and "120 N·m is wanted" in text
 
 
@@ -84,7 +116,12 @@ def test_a_result_from_before_gets_its_ceilings_in_newton_metres() -> None:
         for one in stage.passes:
             one.ceiling_Nm = None
     after = with_ceilings(plan, before)
-    caps = [(p.torque_Nm, p.ceiling_Nm) for s in after.stages for p in s.passes if p.do == "gap_round" and p.torque_Nm]
+    caps = [
+        (p.torque_Nm, p.ceiling_Nm)
+        for s in after.stages
+        for p in s.passes
+        if p.do == "gap_round" and p.torque_Nm
+    ]
     assert caps and all(ceiling == torque for torque, ceiling in caps)
 
 
@@ -111,9 +148,19 @@ def test_a_record_ends_with_its_last_entry_and_says_what_stood_still() -> None:
 
 def test_a_spacer_longer_than_the_thread_leaves_none() -> None:
     document = small()
-    document["groups"][0]["into"] = {"kind": "tapped", "material": "carbon steel", "engaged": "10 mm", "spacer": "10 mm"}
+    document["groups"][0]["into"] = {
+        "kind": "tapped",
+        "material": "carbon steel",
+        "engaged": "10 mm",
+        "spacer": "10 mm",
+    }
     teeth = compute(document).groups[0].teeth
-    assert teeth is not None and (teeth.carries_N, teeth.required_mm, teeth.turns, teeth.engaged_mm) == (0, 0, 0, 0)
+    assert teeth is not None and (
+        teeth.carries_N,
+        teeth.required_mm,
+        teeth.turns,
+        teeth.engaged_mm,
+    ) == (0, 0, 0, 0)
     assert "no_thread" in codes(document)
 
 
@@ -130,18 +177,42 @@ def test_differences_between_figures_are_said_exactly() -> None:
     document = small()
     document["groups"][0]["stack"] = [{"material": "carbon steel", "thickness": "60 mm"}]
     document["sources"] = [
-        {"id": "m", "by": "equipment maker", "reference": "3", "says": {"torque": ["60 N·m"], "angle": "20 deg"}},
-        {"id": "r", "by": "site rule", "says": {"torque": ["75 N·m"], "angle": "20 deg"}}]
-    document["targets"]["b"] = {"kind": "torque+angle", "torque": "40 N·m", "angle": "25 deg", "source": "m"}
-    assert "40 N·m + 25° is the planner's own value: equipment maker, 3 has 60 N·m + 20° (-33 % torque, +5°)" in said(
-        document, "own_figure")
-    assert "site rule (75 N·m + 20°) is +25 % off equipment maker, 3 (60 N·m + 20°), which ranks higher" in said(
-        document, "source_conflict")
-    document["targets"]["b"] = {"kind": "torque+angle", "torque": "75 N·m", "angle": "20 deg", "reason": "yard test"}
+        {
+            "id": "m",
+            "by": "equipment maker",
+            "reference": "3",
+            "says": {"torque": ["60 N·m"], "angle": "20 deg"},
+        },
+        {"id": "r", "by": "site rule", "says": {"torque": ["75 N·m"], "angle": "20 deg"}},
+    ]
+    document["targets"]["b"] = {
+        "kind": "torque+angle",
+        "torque": "40 N·m",
+        "angle": "25 deg",
+        "source": "m",
+    }
+    assert (
+        "40 N·m + 25° is the planner's own value: equipment maker, 3 has 60 N·m + 20° (-33 % "
+        "torque, +5°)"
+    ) in said(document, "own_figure")
+    assert (
+        "site rule (75 N·m + 20°) is +25 % off equipment maker, 3 (60 N·m + 20°), which "
+        "ranks higher"
+    ) in said(document, "source_conflict")
+    document["targets"]["b"] = {
+        "kind": "torque+angle",
+        "torque": "75 N·m",
+        "angle": "20 deg",
+        "reason": "yard test",
+    }
     assert said(document, "overruled") == (
-        "Bolts: 75 N·m + 20° is taken and not equipment maker, 3 (60 N·m + 20°), because: yard test.")
+        "Bolts: 75 N·m + 20° is taken and not equipment maker, 3 (60 N·m + 20°), because: "
+        "yard test."
+    )
     document["sources"][0]["says"] = {"torque": ["60 N·m", "40 ft·lbf"]}
-    assert "“60 N·m” and “40 ft·lbf”" in said(document, "pair_undecided") and "1.11 times" in said(document, "pair_undecided")
+    assert "“60 N·m” and “40 ft·lbf”" in said(document, "pair_undecided") and "1.11 times" in said(
+        document, "pair_undecided"
+    )
 
 
 def test_passes_below_the_figure_alone_still_have_remedies() -> None:
@@ -154,22 +225,33 @@ def test_passes_below_the_figure_alone_still_have_remedies() -> None:
 
 def test_what_a_fix_may_break_is_named_by_its_strictest_bound() -> None:
     document = small()
-    document["groups"][0].update(required_clamp="60 kN", limits={"yield_fraction": 0.5, "soft_part": "48 kN"})
+    document["groups"][0].update(
+        required_clamp="60 kN", limits={"yield_fraction": 0.5, "soft_part": "48 kN"}
+    )
     document["tools"]["w"]["range"] = ["10 N·m", "400 N·m"]
     one = next(f for f in compute(document).findings if f.code == "below_required")
-    assert "(but that takes the typical load past “soft part”: other bolts or another need, not another torque)" in one.remedy
+    assert (
+        "(but that takes the typical load past “soft part”: other bolts or another need, not "
+        "another torque)"
+    ) in one.remedy
     soft = next(f for f in compute(document).findings if f.code == "may_exceed_soft_part")
     assert "(but that leaves the typical load short of “joint need”" in soft.remedy
 
 
 def test_the_swing_of_a_bolt_is_said_with_what_it_bears() -> None:
     document = small()
-    document["groups"][0].update(stack=[{"material": "carbon steel", "thickness": "60 mm"}],
-                                 work={"axial": "30 kN", "axial_low": "-300 kN", "introduction": 1.0})
+    document["groups"][0].update(
+        stack=[{"material": "carbon steel", "thickness": "60 mm"}],
+        work={"axial": "30 kN", "axial_low": "-300 kN", "introduction": 1.0},
+    )
     stiff = compute(document).groups[0].stiffness
     assert stiff is not None
-    swing = stiff.parts_mm_per_N / (stiff.parts_mm_per_N + stiff.fastener_mm_per_N) * 330e3 / 2 / 156.67
-    assert f"stress amplitude at work is ±{swing:.3g} MPa; limit of the thread ±46.2 MPa" in said(document, "fatigue")
+    swing = (
+        stiff.parts_mm_per_N / (stiff.parts_mm_per_N + stiff.fastener_mm_per_N) * 330e3 / 2 / 156.67
+    )
+    assert f"stress amplitude at work is ±{swing:.3g} MPa; limit of the thread ±46.2 MPa" in said(
+        document, "fatigue"
+    )
 
 
 def marked(document: Raw, path: str) -> str:
@@ -178,22 +260,38 @@ def marked(document: Raw, path: str) -> str:
     from orthotorq.core.planning.outline import outline
 
     parts = tuple(int(p) if p.isdigit() else p for p in path.split("/"))
-    found = [s.key for s in outline(document, None, [FieldError(parts, "x", "wrong")]) if s.mark == "stop"]
+    found = [
+        s.key
+        for s in outline(document, None, [FieldError(parts, "x", "wrong")])
+        if s.mark == "stop"
+    ]
     assert len(found) == 1, found
     return found[0]
 
 
 def test_an_error_marks_the_section_in_which_its_field_stands() -> None:
     document = plan_document("twin-drive-wheel")
-    wanted = {"groups/1": "figure-drum", "groups/1/layout/count": "joint-drum", "groups/2/fastener/thread": "joint-centre",
-              "groups/0/friction": "figure-inner", "targets/drum/torque": "figure-drum", "stages/2": "stage-verify",
-              "stages/2/checks/0": "stage-verify", "rechecks/0/at": "back", "positions/1/name": "joint-inner",
-              "sources/0/says": "figure-inner"}
+    wanted = {
+        "groups/1": "figure-drum",
+        "groups/1/layout/count": "joint-drum",
+        "groups/2/fastener/thread": "joint-centre",
+        "groups/0/friction": "figure-inner",
+        "targets/drum/torque": "figure-drum",
+        "stages/2": "stage-verify",
+        "stages/2/checks/0": "stage-verify",
+        "rechecks/0/at": "back",
+        "positions/1/name": "joint-inner",
+        "sources/0/says": "figure-inner",
+    }
     for path, section in wanted.items():
         assert marked(document, path) == section, path
     chain = next(iter(document["chains"]))
     tool = document["chains"][chain][0]
-    assert marked(document, f"chains/{chain}/0") == marked(document, f"tools/{tool}/range") == f"tool-{tool}"
+    assert (
+        marked(document, f"chains/{chain}/0")
+        == marked(document, f"tools/{tool}/range")
+        == f"tool-{tool}"
+    )
 
 
 def test_a_pass_of_a_method_is_called_after_the_share_that_it_has() -> None:
@@ -218,17 +316,30 @@ def test_a_step_takes_a_reading_or_buttons() -> None:
     while (step := play.state.instruction) is not None:
         seen.setdefault(step.kind, set()).add(step.entry)
         play.usual()
-    assert {kind: entry for kind, entry in seen.items() if entry != {"buttons"}} == {"reading": {"reading"}, "gap": {"reading"}}
+    assert {kind: entry for kind, entry in seen.items() if entry != {"buttons"}} == {
+        "reading": {"reading"},
+        "gap": {"reading"},
+    }
 
 
 def test_an_own_figure_is_entered_and_not_calculated() -> None:
     document = plan_document("agitator-coupling")
     source = next(s["id"] for s in document["sources"] if "angle" in s["says"])
-    document["targets"]["bolt"] = {"kind": "torque+angle", "torque": "170 N·m", "angle": "75 deg", "source": source,
-                                   "reason": "tried"}
+    document["targets"]["bolt"] = {
+        "kind": "torque+angle",
+        "torque": "170 N·m",
+        "angle": "75 deg",
+        "source": source,
+        "reason": "tried",
+    }
     result = compute(document)
     target = result.groups[0].target
-    assert target is not None and "own figure" in target.why and target.calculated is False and not result.calculated
+    assert (
+        target is not None
+        and "own figure" in target.why
+        and target.calculated is False
+        and not result.calculated
+    )
 
 
 def test_without_an_axial_load_nothing_is_shared() -> None:
@@ -239,13 +350,21 @@ def test_without_an_axial_load_nothing_is_shared() -> None:
     facts = gather(read_plan(small()), 0, FieldErrors())
     assert facts is not None
     shared = shared_load(facts)
-    assert (shared.factor, shared.extra, shared.axial, shared.low, shared.steps) == (0.0, 0.0, 0.0, 0.0, ())
+    assert (shared.factor, shared.extra, shared.axial, shared.low, shared.steps) == (
+        0.0,
+        0.0,
+        0.0,
+        0.0,
+        (),
+    )
 
 
 def test_the_first_unknown_variant_is_named() -> None:
     from orthotorq.core.running import choices_errors
 
-    found = choices_errors(compute(plan_document("twin-drive-wheel")), "install", ["nobody", "else"])
+    found = choices_errors(
+        compute(plan_document("twin-drive-wheel")), "install", ["nobody", "else"]
+    )
     assert found is not None and found[1] == {"variant": "nobody"}
 
 

@@ -1,4 +1,5 @@
 """Acts on a plan as typed, and the sections in which the Bench shows it."""
+
 from __future__ import annotations
 
 import copy
@@ -38,7 +39,7 @@ def test_a_new_stage_of_any_kind_is_complete_in_any_plan(name: str) -> None:
     for kind in STAGE_KINDS:
         document, opens = done(document, "add_stage", kind=kind, behind="")
         assert opens == f"stage-{document['stages'][-1]['id']}"
-    assert [s.kind for s in compute(document).stages[-len(STAGE_KINDS):]] == list(STAGE_KINDS)
+    assert [s.kind for s in compute(document).stages[-len(STAGE_KINDS) :]] == list(STAGE_KINDS)
 
 
 def test_a_stage_comes_behind_the_one_that_is_open() -> None:
@@ -62,9 +63,18 @@ def test_what_is_taken_out_is_taken_out_of_all_that_names_it() -> None:
     document, _ = done(small(), "add_group")
     other = document["groups"][1]["id"]
     document["stages"][0].update(groups=["b", other], chain_for={other: "m"})
-    document["sources"] = [{"id": "s", "by": "standard", "groups": ["b", other], "says": {"torque": ["100 N·m"]}}]
-    document["stages"].append({"id": "c", "kind": "inspect", "condition": COLD, "after": ["t"],
-                               "checks": [{"id": "x", "what": "Gap", "per": other}]})
+    document["sources"] = [
+        {"id": "s", "by": "standard", "groups": ["b", other], "says": {"torque": ["100 N·m"]}}
+    ]
+    document["stages"].append(
+        {
+            "id": "c",
+            "kind": "inspect",
+            "condition": COLD,
+            "after": ["t"],
+            "checks": [{"id": "x", "what": "Gap", "per": other}],
+        }
+    )
     compute(document)
     less, _ = done(document, "drop_group", group=other)
     assert other not in str(less) and compute(less).groups[0].id == "b"
@@ -77,13 +87,19 @@ def test_a_tool_goes_with_its_chains() -> None:
     assert opens == "tool-w2" and document["chains"]["c2"] == ["w2"]
     document["stages"][0].update(chains=["m", "c2"], chain_for={"b": "c2"})
     less, _ = done(document, "drop_tool", tool="w2")
-    assert less["stages"][0]["chains"] == ["m"] and less["stages"][0]["chain_for"] == {} and "w2" not in less["tools"]
+    assert (
+        less["stages"][0]["chains"] == ["m"]
+        and less["stages"][0]["chain_for"] == {}
+        and "w2" not in less["tools"]
+    )
 
 
 def test_links_stand_in_the_order_of_the_chain() -> None:
     document, _ = done(small(), "add_link", chain="m", kind="multiplier")
     document, opens = done(document, "add_link", chain="m", kind="adapter")
-    links = [link if isinstance(link, str) else next(iter(link)) for link in document["chains"]["m"]]
+    links = [
+        link if isinstance(link, str) else next(iter(link)) for link in document["chains"]["m"]
+    ]
     assert links == ["w", "adapter", "multiplier"]
     assert opens == "tool-w"
 
@@ -104,7 +120,9 @@ def test_a_pass_becomes_a_check_and_back() -> None:
     assert done(checked, "check_pass", stage="t", one="full", on="")[0] == small()
 
 
-@pytest.mark.parametrize("kind", ["ranked", "source", "torque", "torque+angle", "preload", "yield_fraction"])
+@pytest.mark.parametrize(
+    "kind", ["ranked", "source", "torque", "torque+angle", "preload", "yield_fraction"]
+)
 def test_a_target_of_any_kind_begins_with_what_there_is(kind: str) -> None:
     begun = small()
     begun["targets"] = {}
@@ -121,11 +139,33 @@ def test_a_waiver_takes_the_place_of_the_last_one() -> None:
 
 
 @settings(max_examples=150, deadline=None)
-@given(act=st.sampled_from(sorted(ACTS)), params=st.dictionaries(
-    st.sampled_from(["stage", "group", "kind", "by", "on", "tool", "chain", "one", "listed", "method", "torque", "reason"]),
-    st.sampled_from(["t", "b", "w", "m", "circle", "yes", "", "note", "nothing like it"]), max_size=3),
-    broken=st.sampled_from(["", "stages", "groups", "tools", "targets"]))
-def test_an_act_on_anything_works_or_says_why(act: str, params: dict[str, str], broken: str) -> None:
+@given(
+    act=st.sampled_from(sorted(ACTS)),
+    params=st.dictionaries(
+        st.sampled_from(
+            [
+                "stage",
+                "group",
+                "kind",
+                "by",
+                "on",
+                "tool",
+                "chain",
+                "one",
+                "listed",
+                "method",
+                "torque",
+                "reason",
+            ]
+        ),
+        st.sampled_from(["t", "b", "w", "m", "circle", "yes", "", "note", "nothing like it"]),
+        max_size=3,
+    ),
+    broken=st.sampled_from(["", "stages", "groups", "tools", "targets"]),
+)
+def test_an_act_on_anything_works_or_says_why(
+    act: str, params: dict[str, str], broken: str
+) -> None:
     document = small()
     if broken:
         document[broken] = [7, {"id": "t"}, {"id": "b"}] if broken in ("stages", "groups") else {}
@@ -150,10 +190,17 @@ def test_sections_stand_in_work_order_with_the_tools_before_the_first_tightening
     assert all(s.line for s in sections if s.kind in ("joint", "figure", "tool", "back"))
 
 
-@pytest.mark.parametrize(("path", "value", "key"), [
-    (("groups", 0, "layout", "count"), 0, "joint-b"), (("groups", 0, "fastener", "thread"), "M7.3q", "joint-b"),
-    (("targets", "b", "torque"), "much", "figure-b"), (("groups", 0, "friction", "lubricant"), "jam", "figure-b"),
-    (("tools", "w", "range", 0), "x", "tool-w"), (("stages", 0, "passes", 1, "percent"), 900, "stage-t")])
+@pytest.mark.parametrize(
+    ("path", "value", "key"),
+    [
+        (("groups", 0, "layout", "count"), 0, "joint-b"),
+        (("groups", 0, "fastener", "thread"), "M7.3q", "joint-b"),
+        (("targets", "b", "torque"), "much", "figure-b"),
+        (("groups", 0, "friction", "lubricant"), "jam", "figure-b"),
+        (("tools", "w", "range", 0), "x", "tool-w"),
+        (("stages", 0, "passes", 1, "percent"), 900, "stage-t"),
+    ],
+)
 def test_an_error_marks_its_section_alone(path: tuple[Any, ...], value: object, key: str) -> None:
     document: Any = small()
     part = document
@@ -172,9 +219,14 @@ def test_a_finding_marks_the_section_it_is_about() -> None:
     assert marks["tool-w"] == "caution" and marks["joint-b"] == "good"
 
 
-@pytest.mark.parametrize("target", [
-    {"kind": "yield_fraction", "fraction": 0.5}, {"kind": "torque", "torque": "180 N·m", "reason": "so"},
-    {"kind": "preload", "preload": "70 kN"}])
+@pytest.mark.parametrize(
+    "target",
+    [
+        {"kind": "yield_fraction", "fraction": 0.5},
+        {"kind": "torque", "torque": "180 N·m", "reason": "so"},
+        {"kind": "preload", "preload": "70 kN"},
+    ],
+)
 def test_the_figure_of_a_remedy_replaces_any_kind_of_target(target: Raw) -> None:
     document = small()
     document["targets"]["b"], document["groups"][0]["limits"] = target, {"yield_fraction": 0.3}
@@ -231,7 +283,9 @@ def test_a_source_says_one_thing_and_keeps_its_bounds(form: str) -> None:
     out, _ = done(document, "source_says", source=document["sources"][0]["id"], form=form)
     says = out["sources"][0]["says"]
     assert says["at_most"] == "100 N·m" and "holds" not in out["sources"][0]
-    assert {"torque", "range", "places", "preload", "yield_fraction"} & set(says) == ({form} - {"bound"})
+    assert {"torque", "range", "places", "preload", "yield_fraction"} & set(says) == (
+        {form} - {"bound"}
+    )
 
 
 def test_a_choice_that_is_made_already_changes_nothing() -> None:
@@ -248,8 +302,16 @@ def test_a_flange_of_a_standard_fills_in_bolts_circle_and_gasket_and_is_not_yet_
     document["groups"][0]["gasket"] = {"name": "g", "outside": "180 mm", "inside": "150 mm"}
     out, opens = done(document, "take_flange", group="b", flange="DN100 PN16")
     group = out["groups"][0]
-    assert (group["layout"]["count"], group["layout"]["diameter"], group["fastener"]["thread"]) == (8, "180 mm", "M16")
-    assert (group["gasket"]["outside"], group["gasket"]["inside"], opens) == ("162 mm", "115 mm", "joint-b")
+    assert (group["layout"]["count"], group["layout"]["diameter"], group["fastener"]["thread"]) == (
+        8,
+        "180 mm",
+        "M16",
+    )
+    assert (group["gasket"]["outside"], group["gasket"]["inside"], opens) == (
+        "162 mm",
+        "115 mm",
+        "joint-b",
+    )
     found = {f.code for f in compute(out).findings}
     assert "example_values" in found, "somebody has to compare it with the flange that is there"
     with pytest.raises(OrthotorqError):

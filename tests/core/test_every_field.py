@@ -1,4 +1,6 @@
-"""Every field of the plan document can be written on the Bench: described for a form, or written by one; shown is not enough."""
+"""Every field of the plan document can be written on the Bench: described for a form, or written by
+one; shown is not enough."""
+
 from __future__ import annotations
 
 import re
@@ -48,12 +50,26 @@ BY_ACTS = {
     "Condition": {*STATES, "in_place"},
 }
 #: fields that only a file sets today, each a debt
-BY_FILE = {"Group": {"body"}, "Body": {"shape", "thickness", "width", "material"}, "OwnMethod": {"name", "passes"}}
+BY_FILE = {
+    "Group": {"body"},
+    "Body": {"shape", "thickness", "width", "material"},
+    "OwnMethod": {"name", "passes"},
+}
 
 
-#: how a screen writes a field: by name to one of the fields, by assignment, as an entry of a table of fields
-_WRITES = ("name=\"%s\"", "name: '%s'", r"write\([^;]*['\"`]%s", r"\.%s!?(\[\w+\])? = ", r"delete \w+\.%s\b", r"\[\s*'%s',",
-           r"\.%s!\.(splice|push)", r"\{[^}]*\b%s: ", "'%s'\\] as const")
+#: how a screen writes a field: by name to one of the fields, by assignment, as an entry of a table
+#: of fields
+_WRITES = (
+    'name="%s"',
+    "name: '%s'",
+    r"write\([^;]*['\"`]%s",
+    r"\.%s!?(\[\w+\])? = ",
+    r"delete \w+\.%s\b",
+    r"\[\s*'%s',",
+    r"\.%s!\.(splice|push)",
+    r"\{[^}]*\b%s: ",
+    "'%s'\\] as const",
+)
 
 
 def _written(name: str, source: str) -> bool:
@@ -62,13 +78,30 @@ def _written(name: str, source: str) -> bool:
 
 
 def test_no_field_of_the_schema_is_without_a_form() -> None:
-    described = {part for k in PASS_KINDS.values() for f in k.all_fields for part in f.name.split(".")}
-    described |= {part for k in STAGE_KINDS.values() for f in k.fields for part in f.name.split(".")}
-    described |= {part for fields in (*MORE.values(), PLAN_FIELDS, BOLT_FIELDS, LAYER_FIELDS, *(p.fields for p in PARTS))
-                  for f in fields for part in f.name.split(".")}
+    described = {
+        part for k in PASS_KINDS.values() for f in k.all_fields for part in f.name.split(".")
+    }
+    described |= {
+        part for k in STAGE_KINDS.values() for f in k.fields for part in f.name.split(".")
+    }
+    described |= {
+        part
+        for fields in (
+            *MORE.values(),
+            PLAN_FIELDS,
+            BOLT_FIELDS,
+            LAYER_FIELDS,
+            *(p.fields for p in PARTS),
+        )
+        for f in fields
+        for part in f.name.split(".")
+    }
     described |= {p.name for p in PARTS} | {f.name for form in _own_forms() for f in form.fields}
-    written = "\n".join(path.read_text(encoding="utf-8") for part in ("routes/plans", "lib/parts/Form")
-                        for path in (FRONT / part).rglob("*.svelte"))
+    written = "\n".join(
+        path.read_text(encoding="utf-8")
+        for part in ("routes/plans", "lib/parts/Form")
+        for path in (FRONT / part).rglob("*.svelte")
+    )
     schema: dict[str, Any] = Plan.model_json_schema()
     missing = []
     for form, described_form in {"Plan": schema, **schema["$defs"]}.items():

@@ -1,4 +1,5 @@
 """Values of the example a plan began from, and what differs between two versions of a plan."""
+
 from __future__ import annotations
 
 import copy
@@ -30,9 +31,13 @@ def test_an_example_is_not_released_until_each_part_is_taken_on(kind: str) -> No
     document = begun_plan(kind, "New", "a/b")
     found = examples_in(document)
     assert {"joint", "figure", "tools"} <= {f.where.partition("/")[0] for f in found}
-    assert all(f.severity == "stop" and not f.waivable and f.act == "confirm_examples" for f in found)
+    assert all(
+        f.severity == "stop" and not f.waivable and f.act == "confirm_examples" for f in found
+    )
     sections = outline(document, compute(document))
-    assert all(mended_in(f, document, sections).section for f in found), "every part has a section in which it is mended"
+    assert all(mended_in(f, document, sections).section for f in found), (
+        "every part has a section in which it is mended"
+    )
     for finding in found:
         document, _ = edit(document, finding.act, finding.sets)
     assert examples_in(document) == [] and "examples" not in document
@@ -45,7 +50,10 @@ def test_an_empty_form_holds_no_value_of_the_example_and_names_every_field(kind:
     assert examples_of(document).keys() == {p for p, v in examples_of(document).items() if v == ""}
     with pytest.raises(DocumentErrors) as refused:
         compute(document)
-    assert {e.pointer() for e in refused.value.errors} >= {"groups/0/fastener/thread", "groups/0/fastener/grade"}
+    assert {e.pointer() for e in refused.value.errors} >= {
+        "groups/0/fastener/thread",
+        "groups/0/fastener/grade",
+    }
     assert all("at least 1 characters" not in e.text for e in refused.value.errors)
 
 
@@ -66,7 +74,10 @@ def test_examples_are_found_by_id_wherever_they_stand_and_what_is_gone_is_gone()
     assert path in left_of(document)
     document["stages"] = [s for s in document["stages"] if s["id"] != "break"]
     assert path not in left_of(document)
-    assert where_of("chains/main/1/multiplier") == "chains/main" and where_of("sources/s/says/torque/0") == "figure/"
+    assert (
+        where_of("chains/main/1/multiplier") == "chains/main"
+        and where_of("sources/s/says/torque/0") == "figure/"
+    )
 
 
 def test_differences_are_told_in_the_words_of_the_bench() -> None:
@@ -87,7 +98,11 @@ def test_differences_are_told_in_the_words_of_the_bench() -> None:
 def changed(document: Any, chance: random.Random) -> Any:
     """A document with some of its values, parts and orders changed."""
     if isinstance(document, dict):
-        return {k: changed(v, chance) for k, v in document.items() if k == "id" or chance.random() > 0.02}
+        return {
+            k: changed(v, chance)
+            for k, v in document.items()
+            if k == "id" or chance.random() > 0.02
+        }
     if isinstance(document, list):
         out = [changed(v, chance) for v in document if chance.random() > 0.05]
         if chance.random() < 0.1:
@@ -108,16 +123,38 @@ def test_all_that_differs_taken_over_makes_the_one_the_other(name: str) -> None:
         assert differences(now, after) == []
 
 
-@pytest.mark.parametrize("path", ["", "nowhere", "groups/none/fastener", "stages/0/1/2/3", "title/x"])
+@pytest.mark.parametrize(
+    "path", ["", "nowhere", "groups/none/fastener", "stages/0/1/2/3", "title/x"]
+)
 def test_a_place_that_neither_has_changes_nothing(path: str) -> None:
     document = plan_document("trolley-wheel")
     assert differences(document, taken_over(document, plan_document("trolley-wheel"), path)) == []
 
 
 ODD: list[Any] = [
-    {}, {"groups": None, "stages": None}, {"groups": ["x"], "stages": [1, None, {"id": "a", "passes": ["x", {"id": "p"}]}]},
-    {"stages": {"a": 1}, "sources": [{"id": "s", "groups": 5, "says": []}], "targets": [], "tools": "none"},
-    {"stages": [{"id": "a", "kind": "tighten", "groups": None, "in": None, "items": {"x": 1}, "checks": [None]}], "groups": [{}]}]
+    {},
+    {"groups": None, "stages": None},
+    {"groups": ["x"], "stages": [1, None, {"id": "a", "passes": ["x", {"id": "p"}]}]},
+    {
+        "stages": {"a": 1},
+        "sources": [{"id": "s", "groups": 5, "says": []}],
+        "targets": [],
+        "tools": "none",
+    },
+    {
+        "stages": [
+            {
+                "id": "a",
+                "kind": "tighten",
+                "groups": None,
+                "in": None,
+                "items": {"x": 1},
+                "checks": [None],
+            }
+        ],
+        "groups": [{}],
+    },
+]
 
 
 @pytest.mark.parametrize("odd", ODD, ids=str)

@@ -1,4 +1,5 @@
 """Every finding of the table appears when it should and only then, and none repeats another."""
+
 from __future__ import annotations
 
 import copy
@@ -19,12 +20,14 @@ HOT = {"pressure": "off", "temperature": "hot", "says": "after the first run"}
 
 def put(path: str, value: Any) -> Callable[[Doc], None]:
     """A change of one field, made where parents are missing."""
+
     def change(document: Doc) -> None:
         at: Any = document
         *parents, last = [int(p) if p.isdigit() else p for p in path.split("/")]
         for part in parents:
             at = at.setdefault(part, {}) if isinstance(at, dict) else at[part]
         at[last] = value
+
     return change
 
 
@@ -37,26 +40,51 @@ def first(**fields: Any) -> Callable[[Doc], None]:
 
 
 def source(identifier: str, by: str, says: Doc, **more: Any) -> Callable[[Doc], None]:
-    return lambda d: d.setdefault("sources", []).append({"id": identifier, "groups": ["b"], "by": by, "says": says, **more})
+    return lambda d: d.setdefault("sources", []).append(
+        {"id": identifier, "groups": ["b"], "by": by, "says": says, **more}
+    )
 
 
 def both(*changes: Callable[[Doc], None]) -> Callable[[Doc], None]:
     def change(document: Doc) -> None:
         for one in changes:
             one(document)
+
     return change
 
 
 STEEL = [{"material": "carbon steel", "thickness": "60 mm", "outside": "60 mm"}]
 GASKET = {"name": "g", "outside": "180 mm", "inside": "150 mm"}
-LOCKER = {"id": "lock", "kind": "apply", "what": "Medium threadlocker", "groups": ["b"], "faces": ["thread"], "sets_in": "30 s"}
-AGAIN = {"id": "again", "kind": "tighten", "in": ["recheck"], "groups": ["b"], "chains": ["m"],
-         "passes": [{"id": "c", "do": "torque", "percent": 100, "check": True}]}
+LOCKER = {
+    "id": "lock",
+    "kind": "apply",
+    "what": "Medium threadlocker",
+    "groups": ["b"],
+    "faces": ["thread"],
+    "sets_in": "30 s",
+}
+AGAIN = {
+    "id": "again",
+    "kind": "tighten",
+    "in": ["recheck"],
+    "groups": ["b"],
+    "chains": ["m"],
+    "passes": [{"id": "c", "do": "torque", "percent": 100, "check": True}],
+}
 MULTIPLIER = ["w", {"multiplier": 4, "efficiency": [0.8, 0.9, 0.95], "arm": "400 mm"}]
-SECOND = {"id": "c", "name": "More", "layout": {"kind": "circle", "count": 4, "diameter": "400 mm"},
-          "fastener": {"thread": "M16", "grade": "ISO 898-1 8.8"}, "friction": {"lubricant": "light-oil"}}
-TWO_GROUPS = both(lambda d: d["groups"].append(copy.deepcopy(SECOND)), put("targets/c", {"kind": "torque", "torque": "40 N·m"}),
-                  put("stages/0/groups", ["b", "c"]), put("tools/w/range", ["10 N·m", "150 N·m"]))
+SECOND = {
+    "id": "c",
+    "name": "More",
+    "layout": {"kind": "circle", "count": 4, "diameter": "400 mm"},
+    "fastener": {"thread": "M16", "grade": "ISO 898-1 8.8"},
+    "friction": {"lubricant": "light-oil"},
+}
+TWO_GROUPS = both(
+    lambda d: d["groups"].append(copy.deepcopy(SECOND)),
+    put("targets/c", {"kind": "torque", "torque": "40 N·m"}),
+    put("stages/0/groups", ["b", "c"]),
+    put("tools/w/range", ["10 N·m", "150 N·m"]),
+)
 PRESET = {"kind": "preset driver", "range": ["80 N·m", "80 N·m"]}
 INTO = "groups/0/into"
 
@@ -66,41 +94,94 @@ def work(**loads: Any) -> Callable[[Doc], None]:
 
 
 def hot(material: str, bolt: str, parts: str) -> Callable[[Doc], None]:
-    return both(put("groups/0/stack", [{**STEEL[0], "material": material}]),
-                put("groups/0/at_work", {"bolt": bolt, "parts": parts}))
+    return both(
+        put("groups/0/stack", [{**STEEL[0], "material": material}]),
+        put("groups/0/at_work", {"bolt": bolt, "parts": parts}),
+    )
 
 
 def component(**figures: Any) -> Callable[[Doc], None]:
-    return both(put("groups/0/gasket", GASKET), put("groups/0/component", {"target_stress": "20 MPa", **figures}))
+    return both(
+        put("groups/0/gasket", GASKET),
+        put("groups/0/component", {"target_stress": "20 MPa", **figures}),
+    )
 
 
-OWN_PROOF = both(put("groups/0/fastener/grade", "own"), put(
-    "definitions/grades", {"own": {"yield_strength": "900 MPa", "tensile": "1000 MPa", "proof": "400 MPa"}}))
+OWN_PROOF = both(
+    put("groups/0/fastener/grade", "own"),
+    put(
+        "definitions/grades",
+        {"own": {"yield_strength": "900 MPa", "tensile": "1000 MPa", "proof": "400 MPa"}},
+    ),
+)
 
 WHEEL_ON: Doc = {"id": "on", "kind": "fit", "what": "wheel", "brings": ["wheel hanging"]}
 CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.YIELDS, put("targets/b/torque", "400 N·m")),
     (Finding.MAY_YIELD, put("targets/b/torque", "210 N·m")),
-    (Finding.ANGLE_YIELDS, both(put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "200 deg"}),
-                                put("groups/0/stack", STEEL))),
+    (
+        Finding.ANGLE_YIELDS,
+        both(
+            put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "200 deg"}),
+            put("groups/0/stack", STEEL),
+        ),
+    ),
     (Finding.OVER_SHARE, put("groups/0/limits", {"yield_fraction": 0.2})),
     (Finding.MAY_EXCEED_SHARE, put("groups/0/limits", {"yield_fraction": 0.45})),
     (Finding.OVER_COMBINED, put("groups/0/limits", {"nu": 0.4})),
     (Finding.MAY_EXCEED_COMBINED, put("groups/0/limits", {"nu": 0.55})),
-    (Finding.ANGLE_MAY_YIELD, both(put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "34 deg"}),
-                                   put("groups/0/stack", STEEL))),
+    (
+        Finding.ANGLE_MAY_YIELD,
+        both(
+            put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "34 deg"}),
+            put("groups/0/stack", STEEL),
+        ),
+    ),
     (Finding.OVER_PROOF, both(put("targets/b/torque", "180 N·m"), OWN_PROOF)),
     (Finding.MAY_EXCEED_PROOF, both(put("targets/b/torque", "140 N·m"), OWN_PROOF)),
     (Finding.STRIPS, put(INTO, {"kind": "tapped", "material": "aluminium", "engaged": "4 mm"})),
-    (Finding.MAY_STRIP, put(INTO, {"kind": "tapped", "material": "aluminium", "engaged": "6.5 mm"})),
-    (Finding.STRIPS_FIRST, put(INTO, {"kind": "tapped", "material": "carbon steel", "engaged": "16 mm", "shear": "120 MPa"})),
+    (
+        Finding.MAY_STRIP,
+        put(INTO, {"kind": "tapped", "material": "aluminium", "engaged": "6.5 mm"}),
+    ),
+    (
+        Finding.STRIPS_FIRST,
+        put(
+            INTO,
+            {"kind": "tapped", "material": "carbon steel", "engaged": "16 mm", "shear": "120 MPa"},
+        ),
+    ),
     (Finding.FEW_TURNS, put(INTO, {"kind": "tapped", "material": "grey iron", "engaged": "20 mm"})),
-    (Finding.NO_THREAD, put(INTO, {"kind": "tapped", "material": "carbon steel", "engaged": "10 mm", "spacer": "12 mm"})),
-    (Finding.BOTTOMS, put(INTO, {"kind": "tapped", "engaged": "24 mm", "depth": "26 mm", "reach": "27 mm"})),
-    (Finding.PRESSES_IN, put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "150 MPa"}])),
-    (Finding.PRESSES_IN_BY_TABLE, both(
-        put("targets/b/torque", "140 N·m"), put("groups/0/stack", [{"material": "cast aluminium", "thickness": "60 mm"}]))),
-    (Finding.MAY_PRESS_IN, put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "330 MPa"}])),
+    (
+        Finding.NO_THREAD,
+        put(
+            INTO,
+            {"kind": "tapped", "material": "carbon steel", "engaged": "10 mm", "spacer": "12 mm"},
+        ),
+    ),
+    (
+        Finding.BOTTOMS,
+        put(INTO, {"kind": "tapped", "engaged": "24 mm", "depth": "26 mm", "reach": "27 mm"}),
+    ),
+    (
+        Finding.PRESSES_IN,
+        put(
+            "groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "150 MPa"}]
+        ),
+    ),
+    (
+        Finding.PRESSES_IN_BY_TABLE,
+        both(
+            put("targets/b/torque", "140 N·m"),
+            put("groups/0/stack", [{"material": "cast aluminium", "thickness": "60 mm"}]),
+        ),
+    ),
+    (
+        Finding.MAY_PRESS_IN,
+        put(
+            "groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "330 MPa"}]
+        ),
+    ),
     (Finding.SOFT_PART_OVER, put("groups/0/limits/soft_part", "20 kN")),
     (Finding.MAY_EXCEED_SOFT_PART, put("groups/0/limits/soft_part", "50 kN")),
     (Finding.BELOW_REQUIRED, put("groups/0/required_clamp", "90 kN")),
@@ -109,23 +190,46 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.GASKET_MAY_GET_TOO_LITTLE, put("groups/0/gasket", {**GASKET, "seating": "22 MPa"})),
     (Finding.GASKET_TOO_MUCH, put("groups/0/gasket", {**GASKET, "damage": "8 MPa"})),
     (Finding.GASKET_MAY_GET_TOO_MUCH, put("groups/0/gasket", {**GASKET, "damage": "28 MPa"})),
-    (Finding.GALLING, both(put("groups/0/fastener/grade", "ISO 3506-1 A2-70"),
-                           put("groups/0/friction/lubricant", "dry-stainless"))),
-    (Finding.SEPARATES, work(axial="60 kN")), (Finding.MAY_SEPARATE, work(axial="38 kN")),
+    (
+        Finding.GALLING,
+        both(
+            put("groups/0/fastener/grade", "ISO 3506-1 A2-70"),
+            put("groups/0/friction/lubricant", "dry-stainless"),
+        ),
+    ),
+    (Finding.SEPARATES, work(axial="60 kN")),
+    (Finding.MAY_SEPARATE, work(axial="38 kN")),
     (Finding.SLIPS, work(transverse="9 kN", slip_friction=0.15)),
     (Finding.MAY_SLIP, work(transverse="4.5 kN", slip_friction=0.15)),
     (Finding.LEAKS, work(pressure="40 MPa", sealed_diameter="120 mm")),
     (Finding.MAY_LEAK, work(pressure="13 MPa", sealed_diameter="120 mm")),
-    (Finding.YIELDS_AT_WORK, both(put("targets/b/torque", "195 N·m"), work(axial="250 kN", introduction=1.0))),
-    (Finding.MAY_YIELD_AT_WORK, both(put("targets/b/torque", "195 N·m"), work(axial="75 kN", introduction=1.0))),
+    (
+        Finding.YIELDS_AT_WORK,
+        both(put("targets/b/torque", "195 N·m"), work(axial="250 kN", introduction=1.0)),
+    ),
+    (
+        Finding.MAY_YIELD_AT_WORK,
+        both(put("targets/b/torque", "195 N·m"), work(axial="75 kN", introduction=1.0)),
+    ),
     (Finding.FATIGUE, work(axial="30 kN", axial_low="-300 kN", introduction=1.0)),
     (Finding.NOTHING_LEFT, hot("carbon steel", "300 °C", "60 °C")),
-    (Finding.YIELDS_HOT, both(put("targets/b/torque", "200 N·m"), hot("carbon steel", "400 °C", "400 °C"))),
-    (Finding.MAY_YIELD_HOT, both(put("targets/b/torque", "160 N·m"), hot("carbon steel", "400 °C", "400 °C"))),
+    (
+        Finding.YIELDS_HOT,
+        both(put("targets/b/torque", "200 N·m"), hot("carbon steel", "400 °C", "400 °C")),
+    ),
+    (
+        Finding.MAY_YIELD_HOT,
+        both(put("targets/b/torque", "160 N·m"), hot("carbon steel", "400 °C", "400 °C")),
+    ),
     (Finding.TEMPERATURE_TYPICAL, hot("carbon steel", "60 °C", "60 °C")),
     (Finding.COMPOUND_TOO_HOT, hot("carbon steel", "200 °C", "200 °C")),
-    (Finding.GASKET_TOO_HOT, both(hot("carbon steel", "200 °C", "300 °C"),
-                                  put("groups/0/gasket", {**GASKET, "type": "fibre-3"}))),
+    (
+        Finding.GASKET_TOO_HOT,
+        both(
+            hot("carbon steel", "200 °C", "300 °C"),
+            put("groups/0/gasket", {**GASKET, "type": "fibre-3"}),
+        ),
+    ),
     (Finding.COMPONENT_TOO_LITTLE, component(bolt_min="450 MPa")),
     (Finding.COMPONENT_MAY_GET_TOO_LITTLE, component(bolt_min="280 MPa")),
     (Finding.COMPONENT_TOO_MUCH, component(flange_max="280 MPa")),
@@ -134,47 +238,140 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.COMPONENT_IMPOSSIBLE, component(bolt_min="420 MPa", bolt_max="400 MPa")),
     (Finding.COMPOUND_NOT_HERE, put("service", ["oxygen"])),
     (Finding.COMPOUND_UNNAMED, put("groups/0/friction", {"mu_thread": [0.1, 0.12, 0.14]})),
-    (Finding.ALUMINIUM_DRY, both(put("groups/0/stack", [{"material": "aluminium", "thickness": "60 mm", "limit": "800 MPa"}]),
-                                 put("groups/0/friction/lubricant", "dry-steel"))),
+    (
+        Finding.ALUMINIUM_DRY,
+        both(
+            put(
+                "groups/0/stack",
+                [{"material": "aluminium", "thickness": "60 mm", "limit": "800 MPa"}],
+            ),
+            put("groups/0/friction/lubricant", "dry-steel"),
+        ),
+    ),
     (Finding.DRY_SEAT_LUBRICATED, put("joint_kind", "wheel")),
-    (Finding.PASTE_ON_HUB, both(put("joint_kind", "locking_hub"), put("groups/0/friction/lubricant", "moly-paste"))),
-    (Finding.HUB_NOT_OILED, both(put("joint_kind", "locking_hub"), put("groups/0/friction/lubricant", "dry-steel"))),
-    (Finding.WRONG_CONDITION, both(put("groups/0/must_be", "lubricated"), put("groups/0/friction/lubricant", "dry-steel"))),
-    (Finding.COMPOUND_FORBIDDEN, both(put("joint_kind", "wheel"), first(
-        id="p", kind="apply", what="paste", compound="moly-paste", groups=["b"], faces=["seat"]))),
-    (Finding.COMPOUND_ON_GASKET, first(id="p", kind="apply", what="paste", groups=["b"], faces=["gasket"])),
-    (Finding.COMPOUND_DIFFERS, first(id="p", kind="apply", what="moly paste", compound="moly-paste", groups=["b"])),
+    (
+        Finding.PASTE_ON_HUB,
+        both(put("joint_kind", "locking_hub"), put("groups/0/friction/lubricant", "moly-paste")),
+    ),
+    (
+        Finding.HUB_NOT_OILED,
+        both(put("joint_kind", "locking_hub"), put("groups/0/friction/lubricant", "dry-steel")),
+    ),
+    (
+        Finding.WRONG_CONDITION,
+        both(
+            put("groups/0/must_be", "lubricated"), put("groups/0/friction/lubricant", "dry-steel")
+        ),
+    ),
+    (
+        Finding.COMPOUND_FORBIDDEN,
+        both(
+            put("joint_kind", "wheel"),
+            first(
+                id="p",
+                kind="apply",
+                what="paste",
+                compound="moly-paste",
+                groups=["b"],
+                faces=["seat"],
+            ),
+        ),
+    ),
+    (
+        Finding.COMPOUND_ON_GASKET,
+        first(id="p", kind="apply", what="paste", groups=["b"], faces=["gasket"]),
+    ),
+    (
+        Finding.COMPOUND_DIFFERS,
+        first(id="p", kind="apply", what="moly paste", compound="moly-paste", groups=["b"]),
+    ),
     (Finding.COMPOUND_NOT_APPLIED, put("groups/0/friction/lubricant", "engine-oil")),
     (Finding.SINGLE_USE_REUSED, put("groups/0/fastener/single_use", True)),
-    (Finding.REUSED_TOO_OFTEN, both(put("groups/0/fastener/uses", 5), put("groups/0/fastener/max_uses", 5))),
-    (Finding.LAST_USE, both(put("groups/0/fastener/uses", 4), put("groups/0/fastener/max_uses", 5))),
-    (Finding.SHORT_GRIP, put("groups/0/stack", [{"material": "carbon steel", "thickness": "20 mm"}])),
+    (
+        Finding.REUSED_TOO_OFTEN,
+        both(put("groups/0/fastener/uses", 5), put("groups/0/fastener/max_uses", 5)),
+    ),
+    (
+        Finding.LAST_USE,
+        both(put("groups/0/fastener/uses", 4), put("groups/0/fastener/max_uses", 5)),
+    ),
+    (
+        Finding.SHORT_GRIP,
+        put("groups/0/stack", [{"material": "carbon steel", "thickness": "20 mm"}]),
+    ),
     (Finding.FRICTION_TYPICAL, put("title", "as it is")),
     (Finding.FRICTION_UNKNOWN, put("groups/0/friction/lubricant", "rusty")),
     (Finding.STRENGTH_UNSURE, put("groups/0/fastener/grade", "ISO 3506-1 A4-100")),
     (Finding.STRENGTH_ASSUMED, put("groups/0/fastener/grade", "ASTM A307 A")),
     (Finding.HISTORY_UNKNOWN, put("groups/0/fastener/history", "unknown")),
     (Finding.CALCULATED, put("targets/b", {"kind": "preload", "preload": "40 kN"})),
-    (Finding.SOURCE_STRUCK, source("s", "standard", {"torque": ["100 N·m"]}, valid_for={"thread": "M20"})),
+    (
+        Finding.SOURCE_STRUCK,
+        source("s", "standard", {"torque": ["100 N·m"]}, valid_for={"thread": "M20"}),
+    ),
     (Finding.SOURCE_RANGE, source("s", "standard", {"range": ["115 N·m", "125 N·m"]})),
-    (Finding.SOURCE_TWO_FIGURES, source("s", "standard", {"places": [{"at": "p. 2", "torque": "120 N·m"},
-                                                                     {"at": "p. 9", "torque": "130 N·m"}]})),
+    (
+        Finding.SOURCE_TWO_FIGURES,
+        source(
+            "s",
+            "standard",
+            {"places": [{"at": "p. 2", "torque": "120 N·m"}, {"at": "p. 9", "torque": "130 N·m"}]},
+        ),
+    ),
     (Finding.SOURCE_SILENT, source("s", "standard", {})),
-    (Finding.SOURCE_CONFLICT, both(source("s", "standard", {"torque": ["120 N·m"]}),
-                                   source("r", "site rule", {"torque": ["100 N·m"]}))),
-    (Finding.STRUCK_SOURCE_TAKEN, both(source("s", "standard", {"torque": ["120 N·m"]}, valid_for={"count": 8}),
-                                       put("targets/b", {"kind": "torque", "source": "s"}))),
-    (Finding.OVERRULED, both(source("s", "equipment maker", {"torque": ["110 N·m"]}), put("targets/b/reason", "new paste"))),
+    (
+        Finding.SOURCE_CONFLICT,
+        both(
+            source("s", "standard", {"torque": ["120 N·m"]}),
+            source("r", "site rule", {"torque": ["100 N·m"]}),
+        ),
+    ),
+    (
+        Finding.STRUCK_SOURCE_TAKEN,
+        both(
+            source("s", "standard", {"torque": ["120 N·m"]}, valid_for={"count": 8}),
+            put("targets/b", {"kind": "torque", "source": "s"}),
+        ),
+    ),
+    (
+        Finding.OVERRULED,
+        both(
+            source("s", "equipment maker", {"torque": ["110 N·m"]}),
+            put("targets/b/reason", "new paste"),
+        ),
+    ),
     (Finding.OVERRULED_WITHOUT_REASON, source("s", "equipment maker", {"torque": ["110 N·m"]})),
     (Finding.BOUND_EXCEEDED, source("s", "code", {"at_most": "119 N·m"})),
     (Finding.BELOW_BOUND, source("s", "code", {"at_least": "121 N·m"})),
     (Finding.PAIR_UNDECIDED, source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]})),
-    (Finding.PAIR_MISMATCH, both(source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]}),
-                                 source("r", "site rule", {"torque": ["118 N·m"]}))),
-    (Finding.PAIR_DECIDED, source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]}, holds="first", because="his letter")),
-    (Finding.OWN_FIGURE, both(
-        source("s", "standard", {"torque": ["100 N·m"], "angle": "30 deg"}), put("groups/0/stack", STEEL),
-        put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "20 deg", "source": "s"}))),
+    (
+        Finding.PAIR_MISMATCH,
+        both(
+            source("s", "standard", {"torque": ["120 N·m", "75 ft·lbf"]}),
+            source("r", "site rule", {"torque": ["118 N·m"]}),
+        ),
+    ),
+    (
+        Finding.PAIR_DECIDED,
+        source(
+            "s",
+            "standard",
+            {"torque": ["120 N·m", "75 ft·lbf"]},
+            holds="first",
+            because="his letter",
+        ),
+    ),
+    (
+        Finding.OWN_FIGURE,
+        both(
+            source("s", "standard", {"torque": ["100 N·m"], "angle": "30 deg"}),
+            put("groups/0/stack", STEEL),
+            put(
+                "targets/b",
+                {"kind": "torque+angle", "torque": "60 N·m", "angle": "20 deg", "source": "s"},
+            ),
+        ),
+    ),
     (Finding.PAIR_AGREES, source("s", "standard", {"torque": ["120 N·m", "89 ft·lbf"]})),
     (Finding.SIZES_OUT_OF_LINE, TWO_GROUPS),
     (Finding.NO_TOOL, put("stages/0/chains", [])),
@@ -187,64 +384,165 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.HAND_FORCE, put("tools/w/length", "250 mm")),
     (Finding.DRIVE_TOO_SMALL, put("tools/w/drive", "1/4 in")),
     (Finding.EFFICIENCY_TAKEN, put("chains/m", ["w", {"multiplier": 4}])),
-    (Finding.TESTED_ELSEWHERE, both(put("definitions/lubricants/rig", {"name": "Rig paste", "tests": [
-        {"id": "a", "thread": "M20", "readings": ["0.15", "0.16", "0.15", "0.14", "0.15"]}]}),
-        put("groups/0/friction", {"lubricant": "rig"}))),
+    (
+        Finding.TESTED_ELSEWHERE,
+        both(
+            put(
+                "definitions/lubricants/rig",
+                {
+                    "name": "Rig paste",
+                    "tests": [
+                        {
+                            "id": "a",
+                            "thread": "M20",
+                            "readings": ["0.15", "0.16", "0.15", "0.14", "0.15"],
+                        }
+                    ],
+                },
+            ),
+            put("groups/0/friction", {"lubricant": "rig"}),
+        ),
+    ),
     (Finding.EXAMPLE_VALUES, put("examples", {"groups/b/fastener/grade": "ISO 898-1 8.8"})),
     (Finding.REACTION, put("chains/m", MULTIPLIER)),
     (Finding.REACTION_HIGH, put("chains/m", ["w", {"multiplier": 4, "arm": "30 mm"}])),
     (Finding.NO_CHECK_ROUND, put("stages/0/passes/3/check", False)),
     (Finding.ENDS_BELOW_FULL, lambda d: d["stages"][0].update(passes=d["stages"][0]["passes"][:2])),
     (Finding.ENDS_ABOVE_FULL, put("stages/0/passes/3/percent", 105)),
-    (Finding.ANGLE_LEFT_OUT, source("s", "equipment maker", {"torque": ["120 N·m"], "angle": "30 deg"})),
+    (
+        Finding.ANGLE_LEFT_OUT,
+        source("s", "equipment maker", {"torque": ["120 N·m"], "angle": "30 deg"}),
+    ),
     (Finding.PERCENT_FALLS, put("stages/0/passes/2/percent", 40)),
-    (Finding.NO_RISING_PASSES, both(put("groups/0/gasket", GASKET), put("stages/0/passes/1/percent", 60))),
-    (Finding.ANGLE_WITHOUT_SNUG, lambda d: d["stages"][0]["passes"].insert(0, {"id": "a", "do": "angle", "turn": "30 deg"})),
-    (Finding.ANGLE_DIFFERS, both(put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "20 deg"}),
-                                 put("groups/0/stack", STEEL))),
+    (
+        Finding.NO_RISING_PASSES,
+        both(put("groups/0/gasket", GASKET), put("stages/0/passes/1/percent", 60)),
+    ),
+    (
+        Finding.ANGLE_WITHOUT_SNUG,
+        lambda d: d["stages"][0]["passes"].insert(0, {"id": "a", "do": "angle", "turn": "30 deg"}),
+    ),
+    (
+        Finding.ANGLE_DIFFERS,
+        both(
+            put("targets/b", {"kind": "torque+angle", "torque": "60 N·m", "angle": "20 deg"}),
+            put("groups/0/stack", STEEL),
+        ),
+    ),
     (Finding.NEVER_TIGHTENED, both(TWO_GROUPS, put("stages/0/groups", ["b"]))),
     (Finding.FIGURE_NOT_SET, lambda d: d["stages"][0].update(passes=[{"id": "h", "do": "hand"}])),
-    (Finding.ENDS_BACKED_OFF, lambda d: d["stages"][0]["passes"].append({"id": "o", "do": "back_off", "turn": "1 flat"})),
+    (
+        Finding.ENDS_BACKED_OFF,
+        lambda d: d["stages"][0]["passes"].append({"id": "o", "do": "back_off", "turn": "1 flat"}),
+    ),
     (Finding.PROVISIONAL, lambda d: d["stages"][0]["passes"].append({"id": "f", "do": "feel"})),
     (Finding.NO_COUNTER_HOLD, put(INTO, {"kind": "nut", "engaged": "14 mm"})),
     (Finding.SOCKET_ROOM, put("groups/0/layout/count", 24)),
-    (Finding.BOLT_NOT_THERE, stage(id="g", kind="measure", condition=COLD, checks=[
-        {"id": "c", "what": "Gap at bolt 9", "limit": {"max": "1 mm"}}])),
-    (Finding.SPREAD_OF_ONE, stage(id="g", kind="measure", condition=COLD, checks=[
-        {"id": "c", "what": "Gap", "limit": {"max": "1 mm"}, "spread": "0.1 mm"}])),
-    (Finding.READING_NOT_BEFORE, both(
-        first(id="f", kind="measure", condition=COLD, checks=[{"id": "c", "what": "Gap", "limit": {"max": "1 mm"}}]),
-        stage(id="g", kind="measure", condition=COLD, **{"in": ["recheck"]}, checks=[
-            {"id": "c", "what": "Gap", "change": {"since": "f/c", "limit": {"max": "0.1 mm"}}}]))),
+    (
+        Finding.BOLT_NOT_THERE,
+        stage(
+            id="g",
+            kind="measure",
+            condition=COLD,
+            checks=[{"id": "c", "what": "Gap at bolt 9", "limit": {"max": "1 mm"}}],
+        ),
+    ),
+    (
+        Finding.SPREAD_OF_ONE,
+        stage(
+            id="g",
+            kind="measure",
+            condition=COLD,
+            checks=[{"id": "c", "what": "Gap", "limit": {"max": "1 mm"}, "spread": "0.1 mm"}],
+        ),
+    ),
+    (
+        Finding.READING_NOT_BEFORE,
+        both(
+            first(
+                id="f",
+                kind="measure",
+                condition=COLD,
+                checks=[{"id": "c", "what": "Gap", "limit": {"max": "1 mm"}}],
+            ),
+            stage(
+                id="g",
+                kind="measure",
+                condition=COLD,
+                **{"in": ["recheck"]},
+                checks=[
+                    {
+                        "id": "c",
+                        "what": "Gap",
+                        "change": {"since": "f/c", "limit": {"max": "0.1 mm"}},
+                    }
+                ],
+            ),
+        ),
+    ),
     (Finding.STAGE_ORDER, first(id="early", kind="mark", what="line", after=["late"])),
     (Finding.TEMPORARY_STAYS, first(id="pin", kind="fit", what="pin", temporary=True)),
-    (Finding.REMOVED_BEFORE_FITTED, both(first(id="pin", kind="fit", what="pin", temporary=True),
-                                         first(id="out", kind="remove", fit="pin"))),
+    (
+        Finding.REMOVED_BEFORE_FITTED,
+        both(
+            first(id="pin", kind="fit", what="pin", temporary=True),
+            first(id="out", kind="remove", fit="pin"),
+        ),
+    ),
     (Finding.STATE_NOT_BROUGHT, put("title", "as it is")),
     (Finding.STATE_FORBIDDEN, both(put("joint_kind", "wheel"), first(**WHEEL_ON))),
     (Finding.STATE_NOT_LEFT, both(put("joint_kind", "wheel"), first(**WHEEL_ON))),
-    (Finding.WATCHED_LOCKED, both(first(id="w", kind="watch", what="marks"),
-                                  first(id="s", kind="prepare", items=[{"id": "i", "text": "Lock"}], brings=["locked out"]))),
-    (Finding.SAFEGUARD_UNNAMED, first(id="s", kind="prepare", items=[{"id": "i", "text": "Lock"}], cautions=["lockout"])),
+    (
+        Finding.WATCHED_LOCKED,
+        both(
+            first(id="w", kind="watch", what="marks"),
+            first(
+                id="s", kind="prepare", items=[{"id": "i", "text": "Lock"}], brings=["locked out"]
+            ),
+        ),
+    ),
+    (
+        Finding.SAFEGUARD_UNNAMED,
+        first(id="s", kind="prepare", items=[{"id": "i", "text": "Lock"}], cautions=["lockout"]),
+    ),
     (Finding.BARE_FACES, put("title", "as it is")),
     (Finding.PART_STAYS_ON, stage(id="l", kind="loosen", groups=["b"], **{"in": ["dismantle"]})),
-    (Finding.NOT_SEEN_EMPTY, both(stage(id="l", kind="loosen", groups=["b"], **{"in": ["dismantle"]}),
-                                  stage(id="o", kind="remove", what="cover", **{"in": ["dismantle"]}))),
+    (
+        Finding.NOT_SEEN_EMPTY,
+        both(
+            stage(id="l", kind="loosen", groups=["b"], **{"in": ["dismantle"]}),
+            stage(id="o", kind="remove", what="cover", **{"in": ["dismantle"]}),
+        ),
+    ),
     (Finding.CHECK_AFTER_SET, both(first(**LOCKER, before=["t"]), stage(**AGAIN, condition=COLD))),
     (Finding.SETS_TOO_SOON, first(**LOCKER, before=["t"])),
     (Finding.APPLIED_TOO_LATE, stage(**LOCKER)),
     (Finding.CONDITION_NOT_NAMED, stage(id="l", kind="loosen", groups=["b"])),
-    (Finding.CONDITION_NOT_CHOSEN, put("stages/0/condition", {"pressure": "off", "says": "drained"})),
-    (Finding.UNDER_PRESSURE, put("stages/0/condition", {"pressure": "on", "says": "line not drained"})),
+    (
+        Finding.CONDITION_NOT_CHOSEN,
+        put("stages/0/condition", {"pressure": "off", "says": "drained"}),
+    ),
+    (
+        Finding.UNDER_PRESSURE,
+        put("stages/0/condition", {"pressure": "on", "says": "line not drained"}),
+    ),
     (Finding.HOT_RETIGHTENING, both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=HOT))),
-    (Finding.RETIGHTENING_NOT_SAID, both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=COLD))),
+    (
+        Finding.RETIGHTENING_NOT_SAID,
+        both(put("groups/0/gasket", GASKET), stage(**AGAIN, condition=COLD)),
+    ),
     (Finding.NO_EARLY_RECHECK, put("title", "as it is")),
     (Finding.RECHECK_ODD, put("rechecks", [{"id": "r", "meter": "h", "at": ["100 h", "50 h"]}])),
     (Finding.RECHECK_WITHOUT_STAGES, put("rechecks", [{"id": "r", "meter": "h", "at": ["100 h"]}])),
 ]
 #: findings that the small plan has as it stands
-ALREADY = {Finding.FRICTION_TYPICAL, Finding.NO_EARLY_RECHECK, Finding.COMPOUND_NOT_APPLIED, Finding.STATE_NOT_BROUGHT,
-           Finding.BARE_FACES}
+ALREADY = {
+    Finding.FRICTION_TYPICAL,
+    Finding.NO_EARLY_RECHECK,
+    Finding.COMPOUND_NOT_APPLIED,
+    Finding.STATE_NOT_BROUGHT,
+    Finding.BARE_FACES,
+}
 
 
 def codes(document: Doc) -> set[str]:
@@ -280,17 +578,27 @@ def test_over_torque_rounds_may_come_back_to_the_target() -> None:
 
 def test_a_waived_stop_keeps_its_reason_and_what_cannot_be_waived_stays() -> None:
     document = small()
-    document["sources"] = [{"id": "s", "by": "standard", "says": {"torque": ["120 N·m"]}, "valid_for": {"count": 8}}]
+    document["sources"] = [
+        {"id": "s", "by": "standard", "says": {"torque": ["120 N·m"]}, "valid_for": {"count": 8}}
+    ]
     document["targets"]["b"] = {"kind": "torque", "source": "s"}
     document["groups"][0]["limits"] = {"yield_fraction": 0.2}
-    document["waivers"] = [{"finding": "struck_source_taken", "where": "targets/b", "reason": "the maker confirmed it"},
-                           {"finding": "over_share", "reason": "we like it"}]
+    document["waivers"] = [
+        {
+            "finding": "struck_source_taken",
+            "where": "targets/b",
+            "reason": "the maker confirmed it",
+        },
+        {"finding": "over_share", "reason": "we like it"},
+    ]
     found = {f.code: f for f in compute(document).findings}
     assert found["struck_source_taken"].waived == "the maker confirmed it"
     assert found["over_share"].waived is None
 
 
-@pytest.mark.parametrize("name", ["evaporator-cover", "rail-stop-anchors", "twin-drive-wheel", "pump-casing-studs"])
+@pytest.mark.parametrize(
+    "name", ["evaporator-cover", "rail-stop-anchors", "twin-drive-wheel", "pump-casing-studs"]
+)
 def test_no_finding_repeats_another(name: str) -> None:
     found = [(f.code, f.text) for f in compute(plan_document(name)).findings]
     assert len(found) == len(set(found))
@@ -310,15 +618,27 @@ def test_beyond_yield_no_load_is_given() -> None:
 ANGLE = {"id": "a", "do": "angle", "turn": "30 deg"}
 
 
-@pytest.mark.parametrize(("angle", "turns", "differs"), [
-    ("60 deg", ["60 deg"], False), ("60 deg", ["30 deg", "30 deg"], False), ("1 flat", ["60 deg"], False),
-    ("60 deg", ["30 deg"], True), ("60 deg", [], True), (None, ["30 deg"], True)])
-def test_the_angle_of_the_figure_is_the_one_that_is_turned(angle: str | None, turns: list[str], differs: bool) -> None:
+@pytest.mark.parametrize(
+    ("angle", "turns", "differs"),
+    [
+        ("60 deg", ["60 deg"], False),
+        ("60 deg", ["30 deg", "30 deg"], False),
+        ("1 flat", ["60 deg"], False),
+        ("60 deg", ["30 deg"], True),
+        ("60 deg", [], True),
+        (None, ["30 deg"], True),
+    ],
+)
+def test_the_angle_of_the_figure_is_the_one_that_is_turned(
+    angle: str | None, turns: list[str], differs: bool
+) -> None:
     document = small()
     document["groups"][0]["stack"] = STEEL
     if angle:
         document["targets"]["b"] = {"kind": "torque+angle", "torque": "60 N·m", "angle": angle}
-    document["stages"][0]["passes"] += [{**ANGLE, "id": f"a{i}", "turn": turn} for i, turn in enumerate(turns)]
+    document["stages"][0]["passes"] += [
+        {**ANGLE, "id": f"a{i}", "turn": turn} for i, turn in enumerate(turns)
+    ]
     found = {f.code: f.text for f in compute(document).findings}
     assert (Finding.ANGLE_DIFFERS.value in found) is differs
     if differs and angle and turns:
@@ -331,22 +651,50 @@ def test_a_group_tightened_only_on_another_occasion_is_tightened() -> None:
     assert Finding.NEVER_TIGHTENED.value not in codes(document)
 
 
-@pytest.mark.parametrize(("friction", "applied", "found"), [
-    ("light-oil", ["light-oil"], set()), ("light-oil", ["grease"], {"compound_differs"}), ("zinc-oil", ["engine-oil"], set()),
-    ("zinc-oil", ["moly-paste"], {"compound_differs"}), ("dry-steel", ["light-oil"], {"compound_differs"}),
-    ("light-oil", ["threadlocker-medium", "light-oil"], set()), ("grease", [], {"compound_not_applied"}),
-    ("dry-steel", [], set()), ("wax", [], set()), (None, ["grease"], set())])
-def test_what_is_put_on_is_what_the_figure_was_computed_for(friction: str | None, applied: list[str], found: set[str]) -> None:
+@pytest.mark.parametrize(
+    ("friction", "applied", "found"),
+    [
+        ("light-oil", ["light-oil"], set()),
+        ("light-oil", ["grease"], {"compound_differs"}),
+        ("zinc-oil", ["engine-oil"], set()),
+        ("zinc-oil", ["moly-paste"], {"compound_differs"}),
+        ("dry-steel", ["light-oil"], {"compound_differs"}),
+        ("light-oil", ["threadlocker-medium", "light-oil"], set()),
+        ("grease", [], {"compound_not_applied"}),
+        ("dry-steel", [], set()),
+        ("wax", [], set()),
+        (None, ["grease"], set()),
+    ],
+)
+def test_what_is_put_on_is_what_the_figure_was_computed_for(
+    friction: str | None, applied: list[str], found: set[str]
+) -> None:
     document = small()
-    document["groups"][0]["friction"] = {"lubricant": friction} if friction else {"mu_thread": [0.1, 0.12, 0.14]}
-    document["stages"] = [*({"id": f"p{i}", "kind": "apply", "what": one, "compound": one, "groups": ["b"], "faces": ["thread"]}
-                            for i, one in enumerate(applied)), *document["stages"]]
+    document["groups"][0]["friction"] = (
+        {"lubricant": friction} if friction else {"mu_thread": [0.1, 0.12, 0.14]}
+    )
+    document["stages"] = [
+        *(
+            {
+                "id": f"p{i}",
+                "kind": "apply",
+                "what": one,
+                "compound": one,
+                "groups": ["b"],
+                "faces": ["thread"],
+            }
+            for i, one in enumerate(applied)
+        ),
+        *document["stages"],
+    ]
     assert codes(document) & {"compound_differs", "compound_not_applied"} == found
 
 
 def test_a_compound_on_the_gasket_alone_is_no_lubricant_of_the_bolts() -> None:
     document = small()
-    first(id="p", kind="apply", what="grease", compound="grease", groups=["b"], faces=["gasket"])(document)
+    first(id="p", kind="apply", what="grease", compound="grease", groups=["b"], faces=["gasket"])(
+        document
+    )
     assert "compound_not_applied" in codes(document)
     assert "compound_differs" not in codes(document)
 
@@ -367,4 +715,8 @@ def test_of_three_sizes_that_are_tightened_together_the_odd_one_is_named() -> No
         document["targets"][name] = {"kind": "torque", "torque": torque}
     document["stages"][0]["groups"] = ["b", "c", "d"]
     odd = [f for f in compute(document).findings if f.code == Finding.SIZES_OUT_OF_LINE.value]
-    assert [f.where for f in odd] == ["groups/d"] and "Bolts d" in odd[0].text and "Bolts c" not in odd[0].text
+    assert (
+        [f.where for f in odd] == ["groups/d"]
+        and "Bolts d" in odd[0].text
+        and "Bolts c" not in odd[0].text
+    )

@@ -1,4 +1,6 @@
-"""Every field of the plan given a wrong type, unit, sign, zero, huge number or unknown name: refused, never a crash."""
+"""Every field of the plan given a wrong type, unit, sign, zero, huge number or unknown name:
+refused, never a crash."""
+
 from __future__ import annotations
 
 import copy
@@ -14,21 +16,46 @@ from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from tests.plans import cover, wheel
 
-BAD = [None, True, -1, 0, 1e308, 10**30, "", "nonsense", "-5 N·m", "0 mm", "5 furlong", "9e99 kN", [], {}, [[]],
-       {"kind": "no"},
-       float("nan"), "\x00", "💥" * 200]
+BAD = [
+    None,
+    True,
+    -1,
+    0,
+    1e308,
+    10**30,
+    "",
+    "nonsense",
+    "-5 N·m",
+    "0 mm",
+    "5 furlong",
+    "9e99 kN",
+    [],
+    {},
+    [[]],
+    {"kind": "no"},
+    float("nan"),
+    "\x00",
+    "💥" * 200,
+]
 
 
 def paths(value: Any, at: tuple[Any, ...] = ()) -> Iterator[tuple[Any, ...]]:
     if at:
         yield at
-    items = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    items = (
+        value.items()
+        if isinstance(value, dict)
+        else enumerate(value)
+        if isinstance(value, list)
+        else ()
+    )
     for key, inner in items:
         yield from paths(inner, (*at, key))
 
 
 def shapes(document: Any) -> dict[tuple[Any, ...], tuple[Any, ...]]:
-    """One path of every shape: fields of alike list items, of stages and passes of one kind, are one."""
+    """One path of every shape: fields of alike list items, of stages and passes of one kind, are
+    one."""
     found: dict[tuple[Any, ...], tuple[Any, ...]] = {}
     for path in paths(document):
         at, key = document, []
@@ -62,13 +89,33 @@ def at_work() -> Any:
     document = cover()
     document["service"] = ["food"]
     document["groups"][0].update(
-        work={"axial": "9 kN", "axial_low": "-2 kN", "introduction": 0.4, "transverse": "1 kN", "slip_friction": 0.2, "faces": 1,
-              "alternates": True, "pressure": "6 bar", "sealed_diameter": "400 mm", "thread": "cut"},
+        work={
+            "axial": "9 kN",
+            "axial_low": "-2 kN",
+            "introduction": 0.4,
+            "transverse": "1 kN",
+            "slip_friction": 0.2,
+            "faces": 1,
+            "alternates": True,
+            "pressure": "6 bar",
+            "sealed_diameter": "400 mm",
+            "thread": "cut",
+        },
         at_work={"bolt": "90 °C", "parts": "120 °C"},
-        component={"target_stress": "60 MPa", "relaxation": 0.8, "bolt_min": "90 MPa", "bolt_max": "400 MPa",
-                   "flange_max": "420 MPa", "gasket_rotation": "0.3 deg", "flange_rotation": "0.6 deg"})
+        component={
+            "target_stress": "60 MPa",
+            "relaxation": 0.8,
+            "bolt_min": "90 MPa",
+            "bolt_max": "400 MPa",
+            "flange_max": "420 MPa",
+            "gasket_rotation": "0.3 deg",
+            "flange_rotation": "0.6 deg",
+        },
+    )
     document["groups"][0]["gasket"].update(thickness="3 mm", modulus="900 MPa")
-    document["groups"][0]["fastener"].update(stud=True, shank_length="20 mm", shank_diameter="22 mm")
+    document["groups"][0]["fastener"].update(
+        stud=True, shank_length="20 mm", shank_diameter="22 mm"
+    )
     document["groups"][0]["stack"][0]["washer"] = True
     document["sources"][0].update(holds="first", because="a letter")
     return document
@@ -95,9 +142,16 @@ def test_every_field_with_every_bad_value(make) -> None:
 
 
 @settings(max_examples=150, deadline=None)
-@given(st.recursive(st.none() | st.booleans() | st.integers() | st.floats() | st.text(max_size=20),
-                    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=12), inner, max_size=4),
-                    max_leaves=20), st.data())
+@given(
+    st.recursive(
+        st.none() | st.booleans() | st.integers() | st.floats() | st.text(max_size=20),
+        lambda inner: (
+            st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=12), inner, max_size=4)
+        ),
+        max_leaves=20,
+    ),
+    st.data(),
+)
 def test_fuzzed_documents_are_refused_or_computed(value: Any, data: st.DataObject) -> None:
     document = cover()
     path = data.draw(st.sampled_from(list(paths(document))))

@@ -1,4 +1,5 @@
 """Each demo plan run to its end by its event file: every event accepted again, and the same end."""
+
 from __future__ import annotations
 
 import json
@@ -19,8 +20,19 @@ def golden(name: str) -> dict[str, Any]:
 
 
 def facts(found: dict[str, Any]) -> list[Fact]:
-    return [Fact(i, f"e{i}", e["step"], e["kind"], e["payload"], "Tam", f"t{i:05}", happened=e["happened"])
-            for i, e in enumerate(found["events"], 1)]
+    return [
+        Fact(
+            i,
+            f"e{i}",
+            e["step"],
+            e["kind"],
+            e["payload"],
+            "Tam",
+            f"t{i:05}",
+            happened=e["happened"],
+        )
+        for i, e in enumerate(found["events"], 1)
+    ]
 
 
 @pytest.mark.parametrize("name", plan_names())
@@ -30,7 +42,9 @@ def test_every_event_is_accepted_again_and_comes_to_the_same_end(name: str) -> N
     log = fold([])
     for fact in facts(found):
         if fact.kind != "start":
-            verdict = judge_in(play.result, log, fact.kind, fact.step, fact.payload, FITTER, fact.happened)
+            verdict = judge_in(
+                play.result, log, fact.kind, fact.step, fact.payload, FITTER, fact.happened
+            )
             assert verdict.verdict == "accepted", (fact.step, verdict.text)
         log.add(fact)
         play.facts.append(fact)
@@ -49,7 +63,9 @@ def test_a_run_stopped_anywhere_resumes_to_the_same_state(name: str) -> None:
         whole.add(fact)
         if length % 7 == 0 or length == len(found):
             # folded on from event to event, and read anew from the beginning
-            assert state_from(result, whole, fact.happened) == state_of(result, found[:length], fact.happened)
+            assert state_from(result, whole, fact.happened) == state_of(
+                result, found[:length], fact.happened
+            )
 
 
 @pytest.mark.parametrize("name", plan_names())
@@ -61,7 +77,9 @@ def test_every_instruction_can_be_read_and_names_its_answers(name: str) -> None:
         assert step is not None
         assert step.step == found[length].step
         assert len(step.text) > 3 and "{" not in step.text + step.hint
-        assert found[length].payload["answer"] in {b.answer for b in (*step.buttons, *step.wrong)} | {"value"}
+        assert found[length].payload["answer"] in {
+            b.answer for b in (*step.buttons, *step.wrong)
+        } | {"value"}
         assert step.label == " + ".join(labels[p] for p in step.places)
         if step.kind in ("pull",):
             assert step.settings, step.step

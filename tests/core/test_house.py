@@ -1,4 +1,5 @@
 """The house: imports run one way, the core is pure, files and functions stay short."""
+
 from __future__ import annotations
 
 import ast
@@ -13,22 +14,33 @@ PYTHON = sorted(SOURCE.rglob("*.py"))
 
 
 def test_import_contracts_hold() -> None:
-    done = subprocess.run([Path(sys.executable).with_name("lint-imports"), "--no-cache"], cwd=ROOT, capture_output=True,
-                          text=True, check=False)
+    done = subprocess.run(
+        [Path(sys.executable).with_name("lint-imports"), "--no-cache"],
+        cwd=ROOT,
+        capture_output=True,
+        text=True,
+        check=False,
+    )
     assert done.returncode == 0, done.stdout[-3000:]
 
 
 def test_the_core_reads_no_files_but_its_tables_and_uses_no_clock_or_chance() -> None:
     for path in sorted((SOURCE / "core").rglob("*.py")):
         text = path.read_text(encoding="utf-8")
-        found = re.findall(r"^\s*(?:from|import) (time|datetime|random|os|pathlib|socket|uuid|secrets)\b", text, re.M)
+        found = re.findall(
+            r"^\s*(?:from|import) (time|datetime|random|os|pathlib|socket|uuid|secrets)\b",
+            text,
+            re.M,
+        )
         # days are counted there; what day it is comes from outside
         counts_days = path.parent.name == "rechecking" or path.name == "due_dates.py"
         assert found in ([], ["datetime"] if counts_days else []), f"{path.name} imports {found}"
         assert not re.search(r"\.(?:now|today|utcnow)\(", text), path.name
         assert "open(" not in text, path.name
         if "importlib.resources" in text:
-            assert path.name in ("reader.py", "templates.py", "words.py"), "tables, plans to begin from, words of manuals"
+            assert path.name in ("reader.py", "templates.py", "words.py"), (
+                "tables, plans to begin from, words of manuals"
+            )
 
 
 def test_digits_are_those_that_a_number_is_read_of() -> None:
@@ -41,7 +53,10 @@ def test_files_and_functions_stay_short() -> None:
         text = path.read_text(encoding="utf-8")
         assert sum(1 for line in text.splitlines() if line.strip()) <= 400, path
         for node in ast.walk(ast.parse(text)):
-            if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef) and "migrations" not in path.parts:
+            if (
+                isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef)
+                and "migrations" not in path.parts
+            ):
                 assert (node.end_lineno or 0) - node.lineno < 50, f"{path.name}: {node.name}"
 
 
@@ -51,7 +66,10 @@ def lengths(paths: list[Path]) -> list[int]:
 
 
 def test_most_files_are_read_at_a_glance() -> None:
-    for paths, middle, most in ((PYTHON, 120, 250), (sorted((ROOT / "frontend" / "src").rglob("*.svelte")), 60, 130)):
+    for paths, middle, most in (
+        (PYTHON, 120, 250),
+        (sorted((ROOT / "frontend" / "src").rglob("*.svelte")), 60, 130),
+    ):
         found = lengths(paths)
         assert found[len(found) // 2] <= middle
         assert found[int(len(found) * 0.9)] <= most

@@ -1,4 +1,5 @@
-"""What one bolt does to its neighbours: the public cases, properties, and a slow solver of its own."""
+"""What one bolt does to its neighbours: the public cases, properties, and a slow solver of its
+own."""
 
 from __future__ import annotations
 
@@ -31,26 +32,41 @@ PUBLIC = ring(8, 150, 1.89e10, 800, 4e5)
     [
         ("100 cross", [45.65, 114.32, 45.44, 99.51, 44.26, 116.13, 43.64, 100.00], 41.85, 8),
         ("30,70,100 cross", [74.85, 108.94, 65.46, 99.72, 75.15, 109.21, 65.72, 100.00], 20.27, 8),
-        ("30,70,100 cross; 100 circle", [99.87, 93.72, 98.87, 92.27, 102.47, 94.58, 94.92, 100.00], 3.53, 6),
+        (
+            "30,70,100 cross; 100 circle",
+            [99.87, 93.72, 98.87, 92.27, 102.47, 94.58, 94.92, 100.00],
+            3.53,
+            6,
+        ),
         ("100 circle", [51.90, 88.54, 77.95, 77.70, 78.48, 77.35, 69.68, 100.00], 16.69, 8),
     ],
 )
-def test_public_sequences_leave_these_loads(passes: str, loads: list[float], cv: float, moved: int) -> None:
+def test_public_sequences_leave_these_loads(
+    passes: str, loads: list[float], cv: float, moved: int
+) -> None:
     found = simulated(PUBLIC, passes_from(passes, 8), 100e3)
     assert found.loads_N / 1e3 == pytest.approx(loads, rel=5e-3)
     assert 100 * found.cv == pytest.approx(cv, rel=5e-3)
     assert len(found.moved_last) == moved
 
 
-@pytest.mark.parametrize(("count", "radius", "ei", "kg"), [(8, 150, 1.89e10, 800), (24, 400, 3e9, 50), (5, 60, 2e11, 9000)])
-def test_the_ring_equals_the_series_of_its_bends(count: int, radius: float, ei: float, kg: float) -> None:
+@pytest.mark.parametrize(
+    ("count", "radius", "ei", "kg"),
+    [(8, 150, 1.89e10, 800), (24, 400, 3e9, 50), (5, 60, 2e11, 9000)],
+)
+def test_the_ring_equals_the_series_of_its_bends(
+    count: int, radius: float, ei: float, kg: float
+) -> None:
     angles = 2 * np.pi * np.arange(count) / count
     waves = np.arange(1, 20_000)
     series = [
-        (1 / kg + 2 * np.sum(np.cos(waves * angle) / (ei * (waves / radius) ** 4 + kg))) / (2 * np.pi * radius)
+        (1 / kg + 2 * np.sum(np.cos(waves * angle) / (ei * (waves / radius) ** 4 + kg)))
+        / (2 * np.pi * radius)
         for angle in angles
     ]
-    assert ring(count, radius, ei, kg, 4e5).compliance[0] == pytest.approx(series, rel=1e-6, abs=1e-12 * series[0])
+    assert ring(count, radius, ei, kg, 4e5).compliance[0] == pytest.approx(
+        series, rel=1e-6, abs=1e-12 * series[0]
+    )
 
 
 def by_differences(count: int, radius: float, ei: float, kg: float) -> np.ndarray:
@@ -68,7 +84,8 @@ def by_differences(count: int, radius: float, ei: float, kg: float) -> np.ndarra
 
 
 def by_relaxation(joint: Joint, passes: list[PassOrder], target: float) -> np.ndarray:
-    """Loads after the passes, one bolt after the other brought to rest again and again until nothing moves."""
+    """Loads after the passes, one bolt after the other brought to rest again and again until
+    nothing moves."""
     a, loads, nuts = joint.flexibility, np.zeros(joint.count), np.zeros(joint.count)
     for one in passes:
         for (bolt,) in one.moves:
@@ -100,8 +117,13 @@ def test_a_slow_solver_of_another_kind_agrees(seed: int) -> None:
         joint = ring(count, radius, ei, kg, kb)
         slow = Joint(by_differences(count, radius, ei, kg), joint.bolt_stiffness, joint.arms)
         assert joint.compliance == pytest.approx(slow.compliance, abs=4e-3 * joint.compliance[0, 0])
-        passes = passes_from(str(chance.choice(["100 cross", "50,100 cross", "100 circle", "60 cross; 100 circle"])), count)
-        assert simulated(joint, passes, 1e5).loads_N == pytest.approx(by_relaxation(joint, passes, 1e5), abs=20)
+        passes = passes_from(
+            str(chance.choice(["100 cross", "50,100 cross", "100 circle", "60 cross; 100 circle"])),
+            count,
+        )
+        assert simulated(joint, passes, 1e5).loads_N == pytest.approx(
+            by_relaxation(joint, passes, 1e5), abs=20
+        )
 
 
 @pytest.mark.parametrize("count", [4, 7, 16, 33])
@@ -117,7 +139,9 @@ def test_a_bolt_never_pushes_and_a_wrench_never_lowers(count: int) -> None:
             assert moved[0, 0] == (before[bolt] < one.share * 9e4)
             # every bolt is tight with the take-up of its nut, or loose with a gap
             held = joint.flexibility @ state.loads[0]
-            assert held[state.tight[0]] == pytest.approx(state.take_up[0][state.tight[0]], rel=1e-6, abs=1e-9)
+            assert held[state.tight[0]] == pytest.approx(
+                state.take_up[0][state.tight[0]], rel=1e-6, abs=1e-9
+            )
             assert (state.take_up[0] <= held + 1e-9).all()
 
 
@@ -136,7 +160,9 @@ def test_while_no_bolt_is_loose_loads_add() -> None:
             state.pull([bolt], np.full((1, 1), one.share * 1e5))
     before = state.loads[0].copy()
     state.pull([3], np.full((1, 1), before[3] + 5e3))
-    assert state.loads[0] - before == pytest.approx(5e3 * np.roll(coefficients(PUBLIC), 3), abs=1e-3)
+    assert state.loads[0] - before == pytest.approx(
+        5e3 * np.roll(coefficients(PUBLIC), 3), abs=1e-3
+    )
 
 
 @pytest.mark.parametrize("passes", ["100 cross", "30,70,100 cross", "50 circle; 100 cross"])
@@ -173,12 +199,16 @@ def test_tools_that_pull_together_bring_their_bolts_to_one_load() -> None:
     assert found.steps[0].loads_N[[0, 4]] == pytest.approx([1e5, 1e5])
     assert found.steps[-1].loads_N[[3, 7]] == pytest.approx([1e5, 1e5])
     # opposite bolts pull the cover down straight
-    assert found.tilting_Nmm < 0.05 * simulated(PUBLIC, passes_from("100 cross", 8), 1e5).tilting_Nmm
+    assert (
+        found.tilting_Nmm < 0.05 * simulated(PUBLIC, passes_from("100 cross", 8), 1e5).tilting_Nmm
+    )
 
 
 def test_static_friction_hides_small_losses_in_a_check() -> None:
     order = passes_from("30,70,100 cross; 100 circle", 8)
-    moved = [len(simulated(PUBLIC, order, 1e5, friction).moved_last) for friction in (0.0, 0.1, 0.5, 0.9)]
+    moved = [
+        len(simulated(PUBLIC, order, 1e5, friction).moved_last) for friction in (0.0, 0.1, 0.5, 0.9)
+    ]
     assert moved == sorted(moved, reverse=True) and moved[0] > moved[-1] == 0
 
 
@@ -195,7 +225,9 @@ def test_scatter_is_repeated_by_its_seed_and_grows_with_friction() -> None:
     def spread(cv: float, seed: int = 1) -> np.ndarray:
         return simulated(PUBLIC, order, 1e5, scatter=Scatter(3000, cv, 0.02, seed)).scattered_N
 
-    assert np.array_equal(spread(0.08), spread(0.08)) and not np.array_equal(spread(0.08), spread(0.08, 2))
+    assert np.array_equal(spread(0.08), spread(0.08)) and not np.array_equal(
+        spread(0.08), spread(0.08, 2)
+    )
     assert spread(0.02).std(axis=0)[-1] < spread(0.15).std(axis=0)[-1]
     # the bolt pulled last has what its own friction and pull give it
     last = spread(0.1)[:, order[-1].moves[-1][0]]
@@ -216,7 +248,9 @@ def test_trials_are_what_each_would_be_alone() -> None:
             together.pull([bolt], wanted)
             for state, load in zip(alone, wanted, strict=True):
                 state.pull([bolt], load[None, :])
-    assert together.loads == pytest.approx(np.vstack([state.loads for state in alone]), rel=1e-6, abs=1e-2)
+    assert together.loads == pytest.approx(
+        np.vstack([state.loads for state in alone]), rel=1e-6, abs=1e-2
+    )
 
 
 @pytest.mark.parametrize(
@@ -243,7 +277,14 @@ def test_trials_are_what_each_would_be_alone() -> None:
     ],
 )
 def test_what_cannot_be_is_refused_by_name(arguments: list[str], words: str) -> None:
-    given = {"--count": "8", "--radius": "150mm", "--ei": "1.89e10", "--kg": "800", "--kb": "4e5", "--passes": "100 cross"}
+    given = {
+        "--count": "8",
+        "--radius": "150mm",
+        "--ei": "1.89e10",
+        "--kg": "800",
+        "--kb": "4e5",
+        "--passes": "100 cross",
+    }
     flags, rest = [], list(arguments)
     while rest:
         name = rest.pop(0)
@@ -257,15 +298,44 @@ def test_what_cannot_be_is_refused_by_name(arguments: list[str], words: str) -> 
 
 def _simulate(arguments: list[str]) -> subprocess.CompletedProcess[str]:
     return subprocess.run(
-        [sys.executable, "-m", "orthotorq.cli", "simulate", *arguments], capture_output=True, text=True, check=False
+        [sys.executable, "-m", "orthotorq.cli", "simulate", *arguments],
+        capture_output=True,
+        text=True,
+        check=False,
     )
 
 
 def test_the_command_prints_its_keys() -> None:
-    base = ["--count", "8", "--radius", "150mm", "--ei", "1.89e10", "--kg", "800", "--kb", "4e5", "--passes", "50,100 cross"]
-    found = json.loads(_simulate([*base, "--steps", "--equalise", "--trials", "50", "--friction-cv", "0.1", "--json"]).stdout)
+    base = [
+        "--count",
+        "8",
+        "--radius",
+        "150mm",
+        "--ei",
+        "1.89e10",
+        "--kg",
+        "800",
+        "--kb",
+        "4e5",
+        "--passes",
+        "50,100 cross",
+    ]
+    found = json.loads(
+        _simulate(
+            [*base, "--steps", "--equalise", "--trials", "50", "--friction-cv", "0.1", "--json"]
+        ).stdout
+    )
     assert set(found) == {
-        "loads_N", "mean_N", "cv", "coefficients", "moved_last_round", "steps", "low_5_N", "median_N", "high_95_N", "targets_N",
+        "loads_N",
+        "mean_N",
+        "cv",
+        "coefficients",
+        "moved_last_round",
+        "steps",
+        "low_5_N",
+        "median_N",
+        "high_95_N",
+        "targets_N",
     }
     assert len(found["steps"]) == 16 and found["steps"][0]["bolts"] == [1]
     plain = _simulate(base).stdout

@@ -1,4 +1,6 @@
-"""What every kind of pass and of stage must keep, whatever it is: its form, what the Bench shows of it, what it asks."""
+"""What every kind of pass and of stage must keep, whatever it is: its form, what the Bench shows of
+it, what it asks."""
+
 from __future__ import annotations
 
 from typing import Any, get_args
@@ -22,8 +24,14 @@ from tests.plans import small
 EVERYBODY = frozenset({"planner", "fitter", "supervisor", "administrator"})
 
 
-@pytest.mark.parametrize("kind", [*PASS_KINDS.values(), *STAGE_KINDS.values()], ids=lambda k: getattr(k, "do", None) or k.kind)
-def test_what_the_bench_shows_is_in_the_form_and_its_choices_are_taken(kind: PassKind | StageKind) -> None:
+@pytest.mark.parametrize(
+    "kind",
+    [*PASS_KINDS.values(), *STAGE_KINDS.values()],
+    ids=lambda k: getattr(k, "do", None) or k.kind,
+)
+def test_what_the_bench_shows_is_in_the_form_and_its_choices_are_taken(
+    kind: PassKind | StageKind,
+) -> None:
     if kind.form is None:
         assert kind.fields == ()
         return
@@ -34,13 +42,20 @@ def test_what_the_bench_shows_is_in_the_form_and_its_choices_are_taken(kind: Pas
 
 
 def stands_in(form: type[BaseModel], name: list[str]) -> bool:
-    """Whether a form has a field by its name in the document; a name with dots leads into its parts."""
+    """Whether a form has a field by its name in the document; a name with dots leads into its
+    parts."""
     first, *rest = name
-    found = next((field for own, field in form.model_fields.items() if (field.alias or own) == first), None)
+    found = next(
+        (field for own, field in form.model_fields.items() if (field.alias or own) == first), None
+    )
     if found is None or not rest:
         return found is not None
     parts = [found.annotation, *get_args(found.annotation)]
-    return any(stands_in(part, rest) for part in parts if isinstance(part, type) and issubclass(part, BaseModel))
+    return any(
+        stands_in(part, rest)
+        for part in parts
+        if isinstance(part, type) and issubclass(part, BaseModel)
+    )
 
 
 @pytest.mark.parametrize("do", [do for do, k in PASS_KINDS.items() if k.listed])
@@ -51,7 +66,9 @@ def test_every_choice_of_a_field_of_a_pass_is_one_that_a_plan_takes(do: str) -> 
             for choice in spec.choices:
                 document: Any = small()
                 steel = {"material": "carbon steel", "thickness": "40 mm"}
-                document["groups"][0].update(stack=[steel], into={"kind": "nut", "engaged": "13 mm"})
+                document["groups"][0].update(
+                    stack=[steel], into={"kind": "nut", "engaged": "13 mm"}
+                )
                 document, _ = edit(document, "add_pass", {"stage": "t", "listed": words})
                 document["stages"][0]["passes"][-1][spec.name] = choice.value
                 compute(document)
@@ -86,7 +103,9 @@ def test_what_can_go_wrong_says_so_in_the_run_and_in_the_record() -> None:
             assert kind.exhausted in kind.halts
         for code, choices in kind.stops.items():
             # what may be left as it is has words for the record
-            assert code in kind.halts and ("accept" not in map(word_of, choices) or code in kind.sayings)
+            assert code in kind.halts and (
+                "accept" not in map(word_of, choices) or code in kind.sayings
+            )
 
 
 ROLES = ("planner", "fitter", "supervisor", "administrator")
@@ -114,19 +133,42 @@ def payload_of(action: str, play: Play) -> tuple[str, str, dict[str, Any]]:
     step = state.instruction.step if state.instruction else "-"
     last = state.last
     return {
-        "answer": ("answer", step, {"answer": "done"}), "skip": ("answer", step, {"answer": "skip", "reason": "why"}),
-        "correct": ("correct", last.step if last else "-", {"voids": last.event if last else "x", "answer": None}),
-        "resume": ("resume", "-", {"problem": "x", "reason": "why"}), "tool": ("tool", "-", TOOL),
-        "redo": ("redo", step, {"stage": "t", "reason": "why"}), "problem": ("problem", "-", {"text": "torn"}),
-        "note": ("note", "-", {"text": "seen"}), "suggest": ("suggest", "-", {"text": "thinner washer"}),
-        "abandon": ("abandon", "-", {"reason": "why"}), "photo": ("photo", "-", {"photo": "x"}),
-        "sign_fitter": ("sign_off", "-", {"role": "fitter"}), "sign_supervisor": ("sign_off", "-", {"role": "supervisor"}),
+        "answer": ("answer", step, {"answer": "done"}),
+        "skip": ("answer", step, {"answer": "skip", "reason": "why"}),
+        "correct": (
+            "correct",
+            last.step if last else "-",
+            {"voids": last.event if last else "x", "answer": None},
+        ),
+        "resume": ("resume", "-", {"problem": "x", "reason": "why"}),
+        "tool": ("tool", "-", TOOL),
+        "redo": ("redo", step, {"stage": "t", "reason": "why"}),
+        "problem": ("problem", "-", {"text": "torn"}),
+        "note": ("note", "-", {"text": "seen"}),
+        "suggest": ("suggest", "-", {"text": "thinner washer"}),
+        "abandon": ("abandon", "-", {"reason": "why"}),
+        "photo": ("photo", "-", {"photo": "x"}),
+        "sign_fitter": ("sign_off", "-", {"role": "fitter"}),
+        "sign_supervisor": ("sign_off", "-", {"role": "supervisor"}),
     }[action]
 
 
 TOOL = {"tool": "w", "serial": "T-9", "reason": "dropped"}
-TRIED = ("resume", "tool", "answer", "skip", "correct", "redo", "problem", "note", "suggest", "abandon", "photo", "sign_fitter",
-         "sign_supervisor")
+TRIED = (
+    "resume",
+    "tool",
+    "answer",
+    "skip",
+    "correct",
+    "redo",
+    "problem",
+    "note",
+    "suggest",
+    "abandon",
+    "photo",
+    "sign_fitter",
+    "sign_supervisor",
+)
 
 
 @pytest.mark.parametrize("status", STATUS)
@@ -159,4 +201,7 @@ def test_sums_are_asked_with_their_own_fields_and_carry_a_torque() -> None:
         assert 0 < len(asked.fields) <= 5
     assert carried("torque", {}, {"torque_Nm": 430.0}).endswith("N·m")
     assert carried("preload", {"torque": "430 N·m"}, {"preload_N": 1.0}) == "430 N·m"
-    assert carried("units", {"torque": "430 N·m"}, {}) == "" and carried("torque", {}, {"torque_Nm": None}) == ""
+    assert (
+        carried("units", {"torque": "430 N·m"}, {}) == ""
+        and carried("torque", {}, {"torque_Nm": None}) == ""
+    )

@@ -1,4 +1,5 @@
 """Layouts that are no circle, and the properties of orders on every layout."""
+
 from __future__ import annotations
 
 import math
@@ -14,7 +15,14 @@ from orthotorq.core.errors import Impossible
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.forms.order import Order
 from orthotorq.core.planning.compute import compute
-from orthotorq.core.planning.layouts import centre_out_order, grid_order, grid_points, nearest_spacing, row_order, row_points
+from orthotorq.core.planning.layouts import (
+    centre_out_order,
+    grid_order,
+    grid_points,
+    nearest_spacing,
+    row_order,
+    row_points,
+)
 from tests.plans import small
 
 
@@ -25,7 +33,9 @@ def group(layout: dict[str, Any]) -> Group:
 
 
 def numbers(layout: dict[str, Any], **order: Any) -> list[int]:
-    return [int(p.rpartition(".")[2]) for move in order_of(group(layout), Order(**order)) for p in move]
+    return [
+        int(p.rpartition(".")[2]) for move in order_of(group(layout), Order(**order)) for p in move
+    ]
 
 
 @pytest.mark.parametrize("count", [*range(1, 60), 99, 100, 256, 399, 400])
@@ -39,7 +49,9 @@ def test_a_row_goes_from_the_middle_out_sides_alternately(count: int) -> None:
         assert (first - middle) * (second - middle) <= 0
 
 
-@pytest.mark.parametrize(("rows", "columns"), [(r, c) for r in range(1, 13) for c in range(1, 13)] + [(20, 20), (4, 100)])
+@pytest.mark.parametrize(
+    ("rows", "columns"), [(r, c) for r in range(1, 13) for c in range(1, 13)] + [(20, 20), (4, 100)]
+)
 def test_a_grid_goes_from_the_centre_out_and_closes_opposites(rows: int, columns: int) -> None:
     order, points = grid_order(rows, columns), grid_points(rows, columns, 10.0, 10.0, False)
     assert sorted(order) == list(range(1, rows * columns + 1))
@@ -54,14 +66,20 @@ def test_a_grid_goes_from_the_centre_out_and_closes_opposites(rows: int, columns
 
 
 @settings(max_examples=80, deadline=None)
-@given(st.lists(st.tuples(st.integers(-40, 40), st.integers(-40, 40)), min_size=1, max_size=80, unique=True))
+@given(
+    st.lists(
+        st.tuples(st.integers(-40, 40), st.integers(-40, 40)), min_size=1, max_size=80, unique=True
+    )
+)
 def test_free_points_are_each_taken_once_the_nearest_first(raw: list[tuple[int, int]]) -> None:
     points = tuple((x * 25.0, y * 25.0) for x, y in raw)
     order = centre_out_order(points)
     assert sorted(order) == list(range(1, len(points) + 1))
     cx, cy = (sum(p[a] for p in points) / len(points) for a in (0, 1))
     reach = max(math.hypot(x - cx, y - cy) for x, y in points) or 1.0
-    rings = [round(math.hypot(points[i - 1][0] - cx, points[i - 1][1] - cy) / reach * 10) for i in order]
+    rings = [
+        round(math.hypot(points[i - 1][0] - cx, points[i - 1][1] - cy) / reach * 10) for i in order
+    ]
     assert rings == sorted(rings)
 
 
@@ -91,10 +109,23 @@ def test_rows_run_to_the_right_and_are_centred() -> None:
     assert all(abs(y) < 1e-9 for _, y in found)
 
 
-@pytest.mark.parametrize(("layout", "places"), [
-    ({"kind": "row", "count": 3, "pitch": "60 mm", "origin": ["10 mm", "20 mm"]}, [(-50, 20), (10, 20), (70, 20)]),
-    ({"kind": "points", "points": [["0 mm", "0 mm"], ["3 in", "-1 in"]]}, [(0, 0), (76.2, -25.4)]),
-    ({"kind": "grid", "rows": 2, "columns": 1, "row_pitch": "80 mm", "column_pitch": "1 mm"}, [(0, 40), (0, -40)])])
+@pytest.mark.parametrize(
+    ("layout", "places"),
+    [
+        (
+            {"kind": "row", "count": 3, "pitch": "60 mm", "origin": ["10 mm", "20 mm"]},
+            [(-50, 20), (10, 20), (70, 20)],
+        ),
+        (
+            {"kind": "points", "points": [["0 mm", "0 mm"], ["3 in", "-1 in"]]},
+            [(0, 0), (76.2, -25.4)],
+        ),
+        (
+            {"kind": "grid", "rows": 2, "columns": 1, "row_pitch": "80 mm", "column_pitch": "1 mm"},
+            [(0, 40), (0, -40)],
+        ),
+    ],
+)
 def test_places_of_every_layout(layout: dict[str, Any], places: list[tuple[float, float]]) -> None:
     document = small()
     document["groups"][0]["layout"] = layout
@@ -135,9 +166,14 @@ def test_a_custom_sequence_is_taken_as_it_stands() -> None:
     assert numbers(row, kind="custom", sequence=["3", "1", "2", "3"], repeats=True) == [3, 1, 2, 3]
 
 
-@pytest.mark.parametrize("layout", [
-    {"kind": "points", "points": [["0 mm", "0 mm"], ["5 mm", "0 mm"]]}, {"kind": "row", "count": 4, "pitch": "9 mm"},
-    {"kind": "points", "points": [["0 mm", "0 mm"], ["0 mm", "0 mm"]]}])
+@pytest.mark.parametrize(
+    "layout",
+    [
+        {"kind": "points", "points": [["0 mm", "0 mm"], ["5 mm", "0 mm"]]},
+        {"kind": "row", "count": 4, "pitch": "9 mm"},
+        {"kind": "points", "points": [["0 mm", "0 mm"], ["0 mm", "0 mm"]]},
+    ],
+)
 def test_two_bolts_in_one_place_are_refused(layout: dict[str, Any]) -> None:
     document = small()
     document["groups"][0]["layout"] = layout
@@ -146,11 +182,26 @@ def test_two_bolts_in_one_place_are_refused(layout: dict[str, Any]) -> None:
     assert caught.value.errors[0].pointer() == "groups/0/layout"
 
 
-@pytest.mark.parametrize(("layout", "expected"), [
-    ({"kind": "grid", "rows": 21, "columns": 20, "row_pitch": "90 mm", "column_pitch": "90 mm"}, "groups/0/layout"),
-    ({"kind": "row", "count": 401, "pitch": "90 mm"}, "groups/0/layout/count"),
-    ({"kind": "hive", "count": 4}, "groups/0/layout/kind")])
-def test_too_many_bolts_and_unknown_layouts_are_refused(layout: dict[str, Any], expected: str) -> None:
+@pytest.mark.parametrize(
+    ("layout", "expected"),
+    [
+        (
+            {
+                "kind": "grid",
+                "rows": 21,
+                "columns": 20,
+                "row_pitch": "90 mm",
+                "column_pitch": "90 mm",
+            },
+            "groups/0/layout",
+        ),
+        ({"kind": "row", "count": 401, "pitch": "90 mm"}, "groups/0/layout/count"),
+        ({"kind": "hive", "count": 4}, "groups/0/layout/kind"),
+    ],
+)
+def test_too_many_bolts_and_unknown_layouts_are_refused(
+    layout: dict[str, Any], expected: str
+) -> None:
     document = small()
     document["groups"][0]["layout"] = layout
     with pytest.raises(DocumentErrors) as caught:

@@ -1,4 +1,6 @@
-"""Limits, window and settings at their edges: what a planner with twenty years in the trade would try."""
+"""Limits, window and settings at their edges: what a planner with twenty years in the trade would
+try."""
+
 from __future__ import annotations
 
 import math
@@ -29,7 +31,9 @@ def test_every_limit_of_the_cover_by_hand() -> None:
     reaction = 470 - 2 * 2.52 * math.sqrt(10)
     end = math.pi / 4 * reaction**2 * 0.6
     assert found["gasket_service"] == pytest.approx(45 * 28_274.33 / 16 + end / 16, rel=1e-5)
-    assert found["gasket_m"] == pytest.approx((end + 2 * math.pi * 2.52 * math.sqrt(10) * reaction * 3.0 * 0.6) / 16, rel=1e-5)
+    assert found["gasket_m"] == pytest.approx(
+        (end + 2 * math.pi * 2.52 * math.sqrt(10) * reaction * 3.0 * 0.6) / 16, rel=1e-5
+    )
     assert found["combined"] < 0.9 * 660 * 352.504
 
 
@@ -58,8 +62,11 @@ def test_a_target_called_fine_exceeds_no_limit(torque: float, share: float) -> N
     document["groups"][0]["limits"] = {"yield_fraction": round(share, 3)}
     document["groups"][0]["required_clamp"] = "12 kN"
     group = compute(document).groups[0]
-    inside = all(group.preload.high_N <= x.clamp_N if x.side == "upper" else group.preload.low_N >= x.clamp_N
-                 for x in group.limits if x.code not in ("wrench", "drive"))
+    inside = all(
+        group.preload.high_N <= x.clamp_N if x.side == "upper" else group.preload.low_N >= x.clamp_N
+        for x in group.limits
+        if x.code not in ("wrench", "drive")
+    )
     assert (group.window.verdict == "fine") is inside
 
 
@@ -74,8 +81,15 @@ def test_more_friction_gives_less_clamp(mu: float, more: float) -> None:
     assert load(mu * more) < load(mu)
 
 
-@pytest.mark.parametrize(("maximum", "code"), [("120 N·m", None), ("119 N·m", "tool_over_range"), ("300 N·m", None),
-                                              ("301 N·m", "tool_under_20")])
+@pytest.mark.parametrize(
+    ("maximum", "code"),
+    [
+        ("120 N·m", None),
+        ("119 N·m", "tool_over_range"),
+        ("300 N·m", None),
+        ("301 N·m", "tool_under_20"),
+    ],
+)
 def test_the_edges_of_a_wrench(maximum: str, code: str | None) -> None:
     document = small()
     document["tools"]["w"]["range"] = ["10 N·m", maximum]
@@ -83,7 +97,9 @@ def test_the_edges_of_a_wrench(maximum: str, code: str | None) -> None:
     assert found == ({code} if code else set())
 
 
-@pytest.mark.parametrize(("length", "found"), [("480 mm", False), ("300 mm", False), ("299 mm", True), ("100 mm", True)])
+@pytest.mark.parametrize(
+    ("length", "found"), [("480 mm", False), ("300 mm", False), ("299 mm", True), ("100 mm", True)]
+)
 def test_hand_force_above_four_hundred_newton_is_found(length: str, found: bool) -> None:
     document = small()
     document["tools"]["w"]["length"] = length
@@ -106,7 +122,9 @@ def test_prevailing_torque_is_added_and_taken_off() -> None:
     assert b == pytest.approx(a * 100 / 120)
     locking["targets"]["b"] = {"kind": "preload", "preload": "50 kN"}
     plain["targets"]["b"] = {"kind": "preload", "preload": "50 kN"}
-    assert compute(locking).groups[0].target.torque_Nm == pytest.approx(compute(plain).groups[0].target.torque_Nm + 20)
+    assert compute(locking).groups[0].target.torque_Nm == pytest.approx(
+        compute(plain).groups[0].target.torque_Nm + 20
+    )
 
 
 @pytest.mark.parametrize("percent", [0.1, 30, 99.9, 100, 104, 110])
@@ -123,7 +141,9 @@ def test_any_number_of_bolts(count: int) -> None:
     result = compute(document)
     assert len(result.groups[0].places) == count
     for one in result.stages[0].passes:
-        assert sorted(p for move in one.order for p in move) == sorted(p.id for p in result.groups[0].places)
+        assert sorted(p for move in one.order for p in move) == sorted(
+            p.id for p in result.groups[0].places
+        )
 
 
 def test_two_bolts_in_one_place_are_refused() -> None:
@@ -135,7 +155,9 @@ def test_two_bolts_in_one_place_are_refused() -> None:
 def test_a_plan_that_nobody_could_work_is_refused_before_it_is_computed() -> None:
     document = small(400)
     document["groups"][0]["layout"]["diameter"] = "20 m"
-    document["stages"][0]["passes"] = [{"id": f"p{i}", "do": "torque", "percent": 100} for i in range(40)]
+    document["stages"][0]["passes"] = [
+        {"id": f"p{i}", "do": "torque", "percent": 100} for i in range(40)
+    ]
     document["stages"] = [{**document["stages"][0], "id": f"t{i}"} for i in range(20)]
     with pytest.raises(DocumentErrors) as refused:
         compute(document)

@@ -1,4 +1,5 @@
 """Properties of the mechanics, and the form of every formula."""
+
 from __future__ import annotations
 
 import inspect
@@ -22,19 +23,37 @@ FORCE = st.floats(min_value=1e3, max_value=1e6)
 
 def joint(mu: Band, prevailing: float = 0.0, factor: Band | None = None) -> Joint:
     thread = parse_thread("M24")
-    return Joint(thread.diameter, thread.pitch, thread.pitch_diameter, 29.805, mu, mu, factor, 1.0, prevailing)
+    return Joint(
+        thread.diameter,
+        thread.pitch,
+        thread.pitch_diameter,
+        29.805,
+        mu,
+        mu,
+        factor,
+        1.0,
+        prevailing,
+    )
 
 
 @given(FORCE, MU, MU)
-def test_torque_and_preload_return_to_each_other(force: float, mu_thread: float, mu_bearing: float) -> None:
+def test_torque_and_preload_return_to_each_other(
+    force: float, mu_thread: float, mu_bearing: float
+) -> None:
     k = preload.torque_per_preload(3, 22.051, mu_thread, mu_bearing, 29.805)
-    assert preload.preload_from_torque(preload.torque_from_preload(force, k, 5e3), k, 5e3) == pytest.approx(force)
+    assert preload.preload_from_torque(
+        preload.torque_from_preload(force, k, 5e3), k, 5e3
+    ) == pytest.approx(force)
 
 
 @given(FORCE, MU, st.floats(min_value=1.001, max_value=1.5))
 def test_more_friction_needs_more_torque(force: float, mu: float, more: float) -> None:
-    assert preload.torque_per_preload(3, 22, mu * more, mu, 30) > preload.torque_per_preload(3, 22, mu, mu, 30)
-    assert preload.torque_per_preload(3, 22, mu, mu * more, 30) > preload.torque_per_preload(3, 22, mu, mu, 30)
+    assert preload.torque_per_preload(3, 22, mu * more, mu, 30) > preload.torque_per_preload(
+        3, 22, mu, mu, 30
+    )
+    assert preload.torque_per_preload(3, 22, mu, mu * more, 30) > preload.torque_per_preload(
+        3, 22, mu, mu, 30
+    )
 
 
 @given(MU, MU)
@@ -80,14 +99,23 @@ def test_halves_round_up_but_never_above_a_ceiling() -> None:
 
 
 def test_default_accuracy_by_standard() -> None:
-    assert [tools.default_accuracy(10e3), tools.default_accuracy(10.1e3), tools.default_accuracy(50e3, coarse=True)] == [
-        0.06, 0.04, 0.06]
+    assert [
+        tools.default_accuracy(10e3),
+        tools.default_accuracy(10.1e3),
+        tools.default_accuracy(50e3, coarse=True),
+    ] == [0.06, 0.04, 0.06]
 
 
-@pytest.mark.parametrize("call", [
-    lambda: preload.effective_diameter(20, 22), lambda: preload.effective_diameter(20, 0),
-    lambda: strength.ring_area(100, 120), lambda: strength.clamp_at_bearing_pressure(700, 20, 20),
-    lambda: tools.adapter_setting(100e3, 300, 290, math.pi)])
+@pytest.mark.parametrize(
+    "call",
+    [
+        lambda: preload.effective_diameter(20, 22),
+        lambda: preload.effective_diameter(20, 0),
+        lambda: strength.ring_area(100, 120),
+        lambda: strength.clamp_at_bearing_pressure(700, 20, 20),
+        lambda: tools.adapter_setting(100e3, 300, 290, math.pi),
+    ],
+)
 def test_impossible_geometry_is_refused(call) -> None:
     with pytest.raises(Impossible):
         call()

@@ -1,4 +1,5 @@
 """Every finding that asks for something leads to a field that the plan has a place for."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -47,7 +48,9 @@ def test_every_finding_that_stops_or_warns_has_a_field() -> None:
 
 
 @pytest.mark.parametrize(("code", "change"), CASES, ids=[c.value for c, _ in CASES])
-def test_it_is_a_place_of_the_document_in_a_section_of_the_bench(code: Finding, change: Any) -> None:
+def test_it_is_a_place_of_the_document_in_a_section_of_the_bench(
+    code: Finding, change: Any
+) -> None:
     document = small()
     change(document)
     if code is Finding.STAGE_ORDER:
@@ -60,12 +63,20 @@ def test_it_is_a_place_of_the_document_in_a_section_of_the_bench(code: Finding, 
         assert mended.section in {s.key for s in sections} or mended.field == "stages"
 
 
-@pytest.mark.parametrize(("target", "field"), [
-    ({"kind": "torque", "torque": "9 N·m"}, "targets/b/torque"), ({"kind": "torque", "source": "s"}, "targets/b"),
-    ({"kind": "ranked"}, "targets/b"), ({"kind": "preload", "preload": "9 kN"}, "targets/b/preload"),
-    ({"kind": "yield_fraction", "fraction": 0.5}, "targets/b/fraction")])
+@pytest.mark.parametrize(
+    ("target", "field"),
+    [
+        ({"kind": "torque", "torque": "9 N·m"}, "targets/b/torque"),
+        ({"kind": "torque", "source": "s"}, "targets/b"),
+        ({"kind": "ranked"}, "targets/b"),
+        ({"kind": "preload", "preload": "9 kN"}, "targets/b/preload"),
+        ({"kind": "yield_fraction", "fraction": 0.5}, "targets/b/fraction"),
+    ],
+)
 def test_a_load_is_mended_where_the_figure_is_given(target: dict[str, Any], field: str) -> None:
-    assert field_of("yields", "groups/b", {"groups": [{"id": "b"}], "targets": {"b": target}}) == field
+    assert (
+        field_of("yields", "groups/b", {"groups": [{"id": "b"}], "targets": {"b": target}}) == field
+    )
 
 
 def test_a_tool_is_mended_at_the_wrench_that_the_pass_pulls_with() -> None:
@@ -78,20 +89,29 @@ def test_a_tool_is_mended_at_the_wrench_that_the_pass_pulls_with() -> None:
     assert field_of("efficiency_taken", "stages/t", document) == "chains/n/1/efficiency"
 
 
-@pytest.mark.parametrize("raw", [
-    {}, {"stages": "x", "groups": [3], "targets": [], "chains": []}, {"stages": [{"passes": 3, "id": "t"}], "targets": [1]}])
+@pytest.mark.parametrize(
+    "raw",
+    [
+        {},
+        {"stages": "x", "groups": [3], "targets": [], "chains": []},
+        {"stages": [{"passes": 3, "id": "t"}], "targets": [1]},
+    ],
+)
 def test_a_document_that_is_wrong_still_leads_somewhere(raw: dict[str, Any]) -> None:
     for code in Finding:
         assert isinstance(field_of(code.value, "stages/t", raw), str)
         assert isinstance(field_of(code.value, "groups/b", raw), str)
 
 
-def test_the_order_of_passes_is_mended_in_the_stage_that_tightens_the_group_wherever_it_stands() -> None:
+def test_the_order_of_passes_is_mended_in_the_stage_that_tightens_the_group() -> None:
     document = small()
     document["stages"] = [
-        {"id": "p", "kind": "prepare", "items": []}, {"id": "first", "kind": "tighten", "groups": ["b"], "passes": [{}, {}, {}]},
-        {"id": "w", "kind": "wait"}, {"id": "second", "kind": "tighten", "groups": ["other"], "passes": [{}, {}]},
-        {"id": "own", "kind": "tighten", "groups": ["third"], "method": "steps"}]
+        {"id": "p", "kind": "prepare", "items": []},
+        {"id": "first", "kind": "tighten", "groups": ["b"], "passes": [{}, {}, {}]},
+        {"id": "w", "kind": "wait"},
+        {"id": "second", "kind": "tighten", "groups": ["other"], "passes": [{}, {}]},
+        {"id": "own", "kind": "tighten", "groups": ["third"], "method": "steps"},
+    ]
     assert field_of("no_check_round", "groups/b", document) == "stages/1/passes/2/percent"
     assert field_of("no_check_round", "groups/other", document) == "stages/3/passes/1/percent"
     assert field_of("no_check_round", "groups/third", document) == "stages/4/method"

@@ -1,4 +1,5 @@
 """Messages: every code has its sentence, every error carries code, field and allowed range."""
+
 from __future__ import annotations
 
 import re
@@ -37,13 +38,21 @@ def test_findings_cautions_and_run_texts_are_sentences() -> None:
     for rule in RULES.values():
         assert rule.text[-1] in ".:" or rule.text.endswith("}")
         assert rule.remedy.endswith(".")
-    asks = [CONDITION, *ITEMS.values(), decision(("repair",)), *(k.ask for k in PASS_KINDS.values())]
+    asks = [
+        CONDITION,
+        *ITEMS.values(),
+        decision(("repair",)),
+        *(k.ask for k in PASS_KINDS.values()),
+    ]
     said = [x for ask in asks for x in (ask.instruction, ask.hint) if x]
     for text in (*CAUTIONS.values(), ALWAYS, REDO, REPEAT, SET, *said):
         assert text[0].isupper()
         assert text[-1] in ".?"
     assert {c.word for ask in asks for c in (*ask.choices, *ask.wrong)} <= set(ANSWERS)
-    assert all(re.search(r"[.?}]$", text) and (not advice or advice[-1] in ".?") for text, advice in deviation_texts().values())
+    assert all(
+        re.search(r"[.?}]$", text) and (not advice or advice[-1] in ".?")
+        for text, advice in deviation_texts().values()
+    )
     assert all(re.search(r"[.?]$", advice) for _, advice in fail_texts().values())
 
 
@@ -55,7 +64,11 @@ def test_the_answers_of_a_step_have_a_key_each() -> None:
 
 
 def test_errors_are_both_ours_and_the_builtin_kind() -> None:
-    for kind, builtin in ((BadQuantity, ValueError), (Impossible, ValueError), (UnknownName, LookupError)):
+    for kind, builtin in (
+        (BadQuantity, ValueError),
+        (Impossible, ValueError),
+        (UnknownName, LookupError),
+    ):
         error = kind(Message.MISSING_FIELD, ("groups", 0))
         assert isinstance(error, builtin)
         assert isinstance(error, OrthotorqError)
@@ -76,11 +89,22 @@ def test_document_errors_keep_every_field() -> None:
     assert str(DocumentErrors(errors)) == "groups/0/id: One.; title: Two."
 
 
-@pytest.mark.parametrize(("key", "value", "shown"), [
-    ("torque_Nm", 100.0, ("torque", "100 N·m", "73.76 ft·lbf")), ("preload_N", 1500.0, ("preload", "1.5 kN", "337.2 lbf")),
-    ("preload_low_rss_N", 500.0, ("preload low, root-sum-square", "500 N", "112.4 lbf")), ("ok", True, ("ok", "yes", "")),
-    ("hole_mm", None, ("hole", "–", "")), ("order", [1, 3, 2], ("order", "1 3 2", "")),
-    ("order", [[1, 3], [2, 4]], ("order", "1+3 2+4", "")), ("certainty", "sure", ("certainty", "sure", "")),
-    ("stress_area_mm2", 352.504, ("stress area", "352.5 mm²", "")), ("turns", 8.0, ("turns", "8", ""))])
-def test_figures_are_shown_with_their_units(key: str, value: object, shown: tuple[str, str, str]) -> None:
+@pytest.mark.parametrize(
+    ("key", "value", "shown"),
+    [
+        ("torque_Nm", 100.0, ("torque", "100 N·m", "73.76 ft·lbf")),
+        ("preload_N", 1500.0, ("preload", "1.5 kN", "337.2 lbf")),
+        ("preload_low_rss_N", 500.0, ("preload low, root-sum-square", "500 N", "112.4 lbf")),
+        ("ok", True, ("ok", "yes", "")),
+        ("hole_mm", None, ("hole", "–", "")),
+        ("order", [1, 3, 2], ("order", "1 3 2", "")),
+        ("order", [[1, 3], [2, 4]], ("order", "1+3 2+4", "")),
+        ("certainty", "sure", ("certainty", "sure", "")),
+        ("stress_area_mm2", 352.504, ("stress area", "352.5 mm²", "")),
+        ("turns", 8.0, ("turns", "8", "")),
+    ],
+)
+def test_figures_are_shown_with_their_units(
+    key: str, value: object, shown: tuple[str, str, str]
+) -> None:
     assert shown_figure(key, value) == shown

@@ -174,9 +174,7 @@ def test_a_count_that_is_lost_is_a_turn_of_which_nobody_knows() -> None:
     assert [b.answer for b in play.step.buttons] == ["finish", "loose", "replace", "accept"]
 
 
-def test_the_neighbours_of_a_bolt_that_was_pulled_anew_are_pulled_again_where_they_share_the_load() -> (
-    None
-):
+def test_neighbours_of_a_bolt_pulled_anew_are_pulled_again_where_they_share_the_load() -> None:
     play = Play(small(8))
     play.until("/full/")
     asked(play, 7)

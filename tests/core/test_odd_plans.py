@@ -1,4 +1,6 @@
-"""Plans that nobody would draw: what is said of them, their figures, a run of them, as they were read."""
+"""Plans that nobody would draw: what is said of them, their figures, a run of them, as they were
+read."""
+
 from __future__ import annotations
 
 import pytest

@@ -1,5 +1,6 @@
-"""Rules that once stood in several places and disagreed: places by id, one writer of settings, one set of answers a step,
-one derivation of a bound."""
+"""Rules that once stood in several places and disagreed: places by id, one writer of settings, one
+set of answers a step, one derivation of a bound."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -22,16 +23,41 @@ from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
 from tests.plans import small
 
-KINDS = ("wheel", "twin_wheel", "gasketed_cover", "machine_mount", "stud_row", "locking_hub", "centre_bolt", "bearing_nut",
-         "axle_nut", "soft_clamp", "fixture", "casting_studs", "hung_equipment")
-PLANS = {**{name: plan_document(name) for name in plan_names()}, **{kind: blank_plan(kind, "New", "a/b") for kind in KINDS}}
+KINDS = (
+    "wheel",
+    "twin_wheel",
+    "gasketed_cover",
+    "machine_mount",
+    "stud_row",
+    "locking_hub",
+    "centre_bolt",
+    "bearing_nut",
+    "axle_nut",
+    "soft_clamp",
+    "fixture",
+    "casting_studs",
+    "hung_equipment",
+)
+PLANS = {
+    **{name: plan_document(name) for name in plan_names()},
+    **{kind: blank_plan(kind, "New", "a/b") for kind in KINDS},
+}
 
 
 def two_compounds() -> dict[str, Any]:
     """Two stages of a wheel oil the dry seat: each is a stop that its planner can take on."""
     document = small()
-    oil = {"kind": "apply", "what": "light oil", "compound": "light-oil", "groups": ["b"], "faces": ["seat"]}
-    document.update(joint_kind="wheel", stages=[{"id": "first", **oil}, {"id": "second", **oil}, *document["stages"]])
+    oil = {
+        "kind": "apply",
+        "what": "light oil",
+        "compound": "light-oil",
+        "groups": ["b"],
+        "faces": ["seat"],
+    }
+    document.update(
+        joint_kind="wheel",
+        stages=[{"id": "first", **oil}, {"id": "second", **oil}, *document["stages"]],
+    )
     return document
 
 
@@ -42,8 +68,13 @@ def stops(document: dict[str, Any]) -> dict[tuple[str, str], str | None]:
 
 def test_a_waiver_stays_with_its_stage_when_stages_change_places() -> None:
     document = two_compounds()
-    document["waivers"] = [{"finding": "compound_forbidden", "where": "stages/first", "reason": "the maker says so"}]
-    wanted = {("compound_forbidden", "stages/first"): "the maker says so", ("compound_forbidden", "stages/second"): None}
+    document["waivers"] = [
+        {"finding": "compound_forbidden", "where": "stages/first", "reason": "the maker says so"}
+    ]
+    wanted = {
+        ("compound_forbidden", "stages/first"): "the maker says so",
+        ("compound_forbidden", "stages/second"): None,
+    }
     assert stops(document) == wanted
     document["stages"][0], document["stages"][1] = document["stages"][1], document["stages"][0]
     assert stops(document) == wanted
@@ -51,7 +82,9 @@ def test_a_waiver_stays_with_its_stage_when_stages_change_places() -> None:
 
 def test_findings_waivers_and_rechecks_are_addressed_by_id() -> None:
     for name, document in PLANS.items():
-        ids = {s["id"] for s in document["stages"]} | {r["id"] for r in document.get("rechecks", [])}
+        ids = {s["id"] for s in document["stages"]} | {
+            r["id"] for r in document.get("rechecks", [])
+        }
         for finding in compute(document).findings:
             kind, _, place = finding.where.partition("/")
             if kind in ("stages", "rechecks") and place:
@@ -60,16 +93,24 @@ def test_findings_waivers_and_rechecks_are_addressed_by_id() -> None:
 
 def test_a_document_of_version_1_is_brought_up_with_its_waivers() -> None:
     document = two_compounds()
-    document.update(version=1, tables="2026.1", waivers=[
-        {"finding": "compound_forbidden", "where": "stages/0", "reason": "as the maker says"},
-        {"finding": "no_check_round", "reason": "everywhere"}, {"finding": "x", "where": "groups/b", "reason": "a group"}])
+    document.update(
+        version=1,
+        tables="2026.1",
+        waivers=[
+            {"finding": "compound_forbidden", "where": "stages/0", "reason": "as the maker says"},
+            {"finding": "no_check_round", "reason": "everywhere"},
+            {"finding": "x", "where": "groups/b", "reason": "a group"},
+        ],
+    )
     new = upgraded(document, 2)
     assert [w.get("where") for w in new["waivers"]] == ["stages/first", None, "groups/b"]
     assert "tables" not in new and new["version"] == 2
     assert stops(document)["compound_forbidden", "stages/first"] == "as the maker says"
 
 
-@pytest.mark.parametrize("waivers", [[{"finding": "x", "where": "stages/99", "reason": "none"}], "no list", [7], [{}]])
+@pytest.mark.parametrize(
+    "waivers", [[{"finding": "x", "where": "stages/99", "reason": "none"}], "no list", [7], [{}]]
+)
 def test_an_old_document_that_is_wrong_is_named_after_the_upgrade_too(waivers: object) -> None:
     assert upgraded({"version": 1, "stages": "none", "waivers": waivers}, 3)["version"] == 3
 
@@ -78,18 +119,34 @@ def test_an_old_document_that_is_wrong_is_named_after_the_upgrade_too(waivers: o
 def test_the_same_tool_bound_at_the_start_changes_no_setting(name: str) -> None:
     document = PLANS[name]
     plan, result = read_plan(document), compute(document)
-    bound = bound_settings(plan, result, {tool: BoundTool(tool, spec) for tool, spec in plan.tools.items()})
-    planned = {f"{s.id}/{p.id}/{p.group}": p.settings for s in result.stages for p in s.passes if p.settings}
+    bound = bound_settings(
+        plan, result, {tool: BoundTool(tool, spec) for tool, spec in plan.tools.items()}
+    )
+    planned = {
+        f"{s.id}/{p.id}/{p.group}": p.settings
+        for s in result.stages
+        for p in s.passes
+        if p.settings
+    }
     assert bound == planned
     # a result stored before passes kept their ceiling comes to the same
     for stage in result.stages:
         for one in stage.passes:
             one.ceiling_Nm = None
-    assert bound_settings(plan, with_ceilings(plan, result), {t: BoundTool(t, s) for t, s in plan.tools.items()}) == planned
+    assert (
+        bound_settings(
+            plan, with_ceilings(plan, result), {t: BoundTool(t, s) for t, s in plan.tools.items()}
+        )
+        == planned
+    )
 
 
 @settings(max_examples=60, deadline=None)
-@given(increment=st.sampled_from([1, 2, 5, 10, 20]), share=st.floats(0.2, 0.8), percent=st.integers(20, 110))
+@given(
+    increment=st.sampled_from([1, 2, 5, 10, 20]),
+    share=st.floats(0.2, 0.8),
+    percent=st.integers(20, 110),
+)
 def test_bound_is_unbound_whatever_the_scale(increment: int, share: float, percent: int) -> None:
     document = small()
     document["groups"][0]["limits"] = {"yield_fraction": round(share, 3)}
@@ -111,7 +168,9 @@ def test_a_correction_takes_the_answers_that_the_step_took() -> None:
     assert play.send("answer", f"{step}/then", {"answer": "repair"})[0] == "refused"
     play.answer("replace")
     event = play.facts[-1].id
-    verdict, text = play.send("correct", f"{step}/then", {"voids": event, "answer": {"answer": "repair"}})
+    verdict, text = play.send(
+        "correct", f"{step}/then", {"voids": event, "answer": {"answer": "repair"}}
+    )
     assert (verdict, "repair" in text) == ("refused", True)
     right = {"answer": "accept", "reason": "as it is"}
     assert play.send("correct", f"{step}/then", {"voids": event, "answer": right})[0] == "accepted"
@@ -119,7 +178,9 @@ def test_a_correction_takes_the_answers_that_the_step_took() -> None:
 
 @pytest.mark.parametrize("name", plan_names())
 def test_every_answer_that_can_be_corrected_offers_what_the_judge_accepts(name: str) -> None:
-    play = Play(plan_document(name), occasion="install", variants=list(first_of(plan_document(name))))
+    play = Play(
+        plan_document(name), occasion="install", variants=list(first_of(plan_document(name)))
+    )
     for number in range(60):
         if play.state.instruction is None:
             break
@@ -130,7 +191,10 @@ def test_every_answer_that_can_be_corrected_offers_what_the_judge_accepts(name: 
             for choice in last.choices:
                 payload = {"voids": last.event, "answer": {"answer": choice.answer}}
                 facts, now = list(play.facts), play.now
-                assert play.send("correct", last.step, payload)[0] == "accepted", (last.step, choice.answer)
+                assert play.send("correct", last.step, payload)[0] == "accepted", (
+                    last.step,
+                    choice.answer,
+                )
                 play.facts, play.now = facts, now
 
 
@@ -152,7 +216,10 @@ def test_actions_are_what_the_judge_accepts() -> None:
     assert "correct" in play.state_for(FITTER).actions
     assert play.state_for(frozenset({"planner"})).actions == ["problem", "note", "suggest"]
     play.finish()
-    assert "sign_fitter" in play.state_for(FITTER).actions and "answer" not in play.state_for(FITTER).actions
+    assert (
+        "sign_fitter" in play.state_for(FITTER).actions
+        and "answer" not in play.state_for(FITTER).actions
+    )
     play.send("sign_off", "-", {"role": "fitter"})
     supervisor = play.state_for(frozenset({"supervisor"})).actions
     assert "sign_supervisor" in supervisor and "correct" not in supervisor
@@ -164,7 +231,8 @@ def code_bounds() -> dict[str, Any]:
     document["sources"] = [
         {"id": "old", "by": "code", "says": {"at_most": "150 N·m"}, "valid_for": {"thread": "M20"}},
         {"id": "new", "by": "code", "says": {"at_most": "190 N·m"}},
-        {"id": "house", "by": "code", "says": {"at_most": "210 N·m"}}]
+        {"id": "house", "by": "code", "says": {"at_most": "210 N·m"}},
+    ]
     return document
 
 
@@ -182,7 +250,10 @@ def test_every_bound_has_an_id_and_explains_its_own_value() -> None:
     assert put_in == ["190 N·m", "210 N·m"]
 
 
-@pytest.mark.parametrize(("increment", "collars"), [("2 N·m", ["6", "8", "0", "2", "4"]), ("1 N·m", ["8", "9", "0", "1", "2"])])
+@pytest.mark.parametrize(
+    ("increment", "collars"),
+    [("2 N·m", ["6", "8", "0", "2", "4"]), ("1 N·m", ["8", "9", "0", "1", "2"])],
+)
 def test_the_collar_steps_by_the_increment_of_its_scale(increment: str, collars: list[str]) -> None:
     document = small()
     document["tools"]["w"].update(mark="10 N·m", increment=increment)

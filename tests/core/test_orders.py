@@ -1,4 +1,5 @@
 """Properties that make a tightening order good, for every number of bolts."""
+
 from __future__ import annotations
 
 import math
@@ -19,9 +20,15 @@ ALL = range(2, 401)
 CROSS, ROUND = "cross (opposite bolts)", "circular (one after the other)"
 
 
-@pytest.mark.parametrize(("count", "order"), [
-    (8, [1, 5, 3, 7, 2, 6, 4, 8]), (5, [1, 3, 5, 2, 4]), (6, [1, 4, 2, 5, 3, 6]),
-    (16, [1, 9, 5, 13, 3, 11, 7, 15, 2, 10, 6, 14, 4, 12, 8, 16])])
+@pytest.mark.parametrize(
+    ("count", "order"),
+    [
+        (8, [1, 5, 3, 7, 2, 6, 4, 8]),
+        (5, [1, 3, 5, 2, 4]),
+        (6, [1, 4, 2, 5, 3, 6]),
+        (16, [1, 9, 5, 13, 3, 11, 7, 15, 2, 10, 6, 14, 4, 12, 8, 16]),
+    ],
+)
 def test_known_orders(count: int, order: list[int]) -> None:
     assert orders.cross_order(count) == order
 
@@ -82,10 +89,17 @@ def test_groups_of_neighbours() -> None:
     assert orders.grouped_cross_order(24, 3)[:6] == [1, 2, 3, 13, 14, 15]
 
 
-@pytest.mark.parametrize("call", [
-    lambda: orders.cross_order(0), lambda: orders.cross_order(401), lambda: orders.turned([1, 2], 3, "cw", 2),
-    lambda: orders.tool_moves(10, 4, orders.cross_order(10)), lambda: orders.grouped_cross_order(10, 4),
-    lambda: orders.grouped_cross_order(10, 5)])
+@pytest.mark.parametrize(
+    "call",
+    [
+        lambda: orders.cross_order(0),
+        lambda: orders.cross_order(401),
+        lambda: orders.turned([1, 2], 3, "cw", 2),
+        lambda: orders.tool_moves(10, 4, orders.cross_order(10)),
+        lambda: orders.grouped_cross_order(10, 4),
+        lambda: orders.grouped_cross_order(10, 5),
+    ],
+)
 def test_impossible_orders_are_refused_by_name(call) -> None:
     with pytest.raises(Impossible, match="expected"):
         call()
@@ -93,7 +107,9 @@ def test_impossible_orders_are_refused_by_name(call) -> None:
 
 @pytest.mark.parametrize("count", [4, 6, 8, 12, 16, 20, 32, 64, 100, 400])
 def test_a_cross_order_beats_going_round_by_both_measures(count: int) -> None:
-    cross, circle = (orders.measures(o, count) for o in (orders.cross_order(count), orders.circle_order(count)))
+    cross, circle = (
+        orders.measures(o, count) for o in (orders.cross_order(count), orders.circle_order(count))
+    )
     assert cross[0] < 1e-6 < circle[0]
     assert cross[1] < circle[1]
 
@@ -121,11 +137,15 @@ def test_orders_of_a_circle_stand_side_by_side_with_their_measures() -> None:
     found = _choices({"kind": "circle", "count": 8, "diameter": "200 mm"})
     assert list(found) == [CROSS, "cross, neighbouring bolts in pairs", ROUND]
     cross, round_ = found[CROSS], found[ROUND]
-    # pairs of a cross lie opposite; half a circle pulls to one side by the sum of its four unit vectors
+    # pairs of a cross lie opposite; half a circle pulls to one side by the sum of its four unit
+    # vectors
     assert (cross.stray, cross.gap) == (0.0, 2.0)
     assert round_.stray == pytest.approx(1 / math.sin(math.pi / 8), abs=1e-3)
     assert round_.gap == 5.0
-    assert all(sorted(p for m in one.moves for p in m) == sorted(p for m in cross.moves for p in m) for one in found.values())
+    assert all(
+        sorted(p for m in one.moves for p in m) == sorted(p for m in cross.moves for p in m)
+        for one in found.values()
+    )
 
 
 def test_orders_of_rows_and_grids_have_measures_too() -> None:

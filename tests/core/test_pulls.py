@@ -1,4 +1,6 @@
-"""Pulls of the simulated wrench: a trace is a function of its row, and every fault is judged as what it is."""
+"""Pulls of the simulated wrench: a trace is a function of its row, and every fault is judged as
+what it is."""
+
 from __future__ import annotations
 
 from dataclasses import replace
@@ -25,7 +27,9 @@ def test_a_trace_is_the_same_for_the_same_row_and_another_for_another_seed() -> 
 
 
 @given(st.sampled_from(FAULTS), st.sampled_from(JOINTS), st.integers(0, 10_000))
-def test_every_trace_goes_forward_and_ends_at_the_click_or_before(fault: str, joint: tuple[float, ...], seed: int) -> None:
+def test_every_trace_goes_forward_and_ends_at_the_click_or_before(
+    fault: str, joint: tuple[float, ...], seed: int
+) -> None:
     target, snug, slope, rundown = joint
     trace = trace_of(Pull(target, snug, slope, rundown, fault=fault, seed=seed))  # type: ignore[arg-type]
     assert trace.seconds.size == trace.torque.size == trace.angle.size >= 1
@@ -57,7 +61,8 @@ def test_the_evidence_lies_on_the_curve_and_is_told_in_words(fault: str) -> None
 
 
 def curve(*points: tuple[float, float]) -> Trace:
-    """A trace through points of (angle, torque), a sample every tenth of a degree, by a steady hand."""
+    """A trace through points of (angle, torque), a sample every tenth of a degree, by a steady
+    hand."""
     angle = np.arange(0.0, points[-1][0] + 0.05, 0.1)
     torque = np.interp(angle, *zip(*points, strict=True))
     return Trace(np.arange(angle.size) / RATE, torque, angle)
@@ -68,21 +73,52 @@ def straight(turned: float) -> Trace:
     return curve((0, 1), (120, 1), (135, 60), (135 + turned * 390 / 4.5, 450))
 
 
-@pytest.mark.parametrize(("trace", "code"), [
-    (curve((0, 0), (5.9, 450)), "too_little_turn"), (curve((0, 0), (6.5, 450)), "cross_thread"),
-    (curve((0, 1), (24, 47), (120, 47), (210, 450)), "cross_thread"),
-    (curve((0, 1), (24, 43), (120, 43), (124, 60), (211, 450)), "good"),
-    (curve((0, 1), (24, 10), (70, 165), (120, 165), (200, 450)), "too_little_turn"),
-    (straight(0.57), "too_little_turn"), (straight(0.63), "good"), (straight(1.55), "good"), (straight(1.65), "too_much_turn"),
-    (curve((0, 1), (120, 1), (135, 60), (200, 352), (230, 310)), "no_rise"),
-    (curve((0, 1), (120, 1), (135, 60), (200, 352), (230, 325)), "yields"),
-    (curve((0, 1), (120, 1), (135, 60), (200, 352), (240, 448)), "good"),
-    (curve((0, 1), (120, 1), (135, 60), (200, 352), (240, 432)), "yields"),
-    (curve((0, 1), (120, 1), (135, 60), *((140 + 10 * i + d, 80 + 40 * i - f) for i in range(4) for d, f in ((0, 0), (3, 22))),
-           (220, 450)), "stick_slip"),
-    (curve((0, 1), (120, 1), (135, 60), *((140 + 10 * i + d, 80 + 40 * i - f) for i in range(4) for d, f in ((0, 0), (3, 15))),
-           (220, 450)), "good"),
-])
+@pytest.mark.parametrize(
+    ("trace", "code"),
+    [
+        (curve((0, 0), (5.9, 450)), "too_little_turn"),
+        (curve((0, 0), (6.5, 450)), "cross_thread"),
+        (curve((0, 1), (24, 47), (120, 47), (210, 450)), "cross_thread"),
+        (curve((0, 1), (24, 43), (120, 43), (124, 60), (211, 450)), "good"),
+        (curve((0, 1), (24, 10), (70, 165), (120, 165), (200, 450)), "too_little_turn"),
+        (straight(0.57), "too_little_turn"),
+        (straight(0.63), "good"),
+        (straight(1.55), "good"),
+        (straight(1.65), "too_much_turn"),
+        (curve((0, 1), (120, 1), (135, 60), (200, 352), (230, 310)), "no_rise"),
+        (curve((0, 1), (120, 1), (135, 60), (200, 352), (230, 325)), "yields"),
+        (curve((0, 1), (120, 1), (135, 60), (200, 352), (240, 448)), "good"),
+        (curve((0, 1), (120, 1), (135, 60), (200, 352), (240, 432)), "yields"),
+        (
+            curve(
+                (0, 1),
+                (120, 1),
+                (135, 60),
+                *(
+                    (140 + 10 * i + d, 80 + 40 * i - f)
+                    for i in range(4)
+                    for d, f in ((0, 0), (3, 22))
+                ),
+                (220, 450),
+            ),
+            "stick_slip",
+        ),
+        (
+            curve(
+                (0, 1),
+                (120, 1),
+                (135, 60),
+                *(
+                    (140 + 10 * i + d, 80 + 40 * i - f)
+                    for i in range(4)
+                    for d, f in ((0, 0), (3, 15))
+                ),
+                (220, 450),
+            ),
+            "good",
+        ),
+    ],
+)
 def test_each_threshold_of_a_verdict_has_two_sides(trace: Trace, code: str) -> None:
     assert judged(trace, EXPECTED).code == code
 

@@ -1,4 +1,6 @@
-"""Pulls on bolts that are tight already, what a plan expects of a pull, and the stop that a judged pull brings to a run."""
+"""Pulls on bolts that are tight already, what a plan expects of a pull, and the stop that a judged
+pull brings to a run."""
+
 from __future__ import annotations
 
 import json
@@ -44,12 +46,19 @@ def on(turn: float, end: float = 450.0) -> Trace:
     return curve((0, 0), (2, 200), (2 + turn, end))
 
 
-@pytest.mark.parametrize(("trace", "code"), [
-    (on(0.57 * 55), "too_little_turn"), (on(0.66 * 55), "good"), (on(1.5 * 55), "good"), (on(1.7 * 55), "too_much_turn"),
-    (curve((0, 0), (4.5, 450)), "too_little_turn"),
-    # so stiff a joint says nothing by its turn: less than four degrees are expected
-    (curve((0, 0), (2, 200), (2.3, 216)), "good"), (curve((0, 0), (2.4, 240)), "too_little_turn"),
-])
+@pytest.mark.parametrize(
+    ("trace", "code"),
+    [
+        (on(0.57 * 55), "too_little_turn"),
+        (on(0.66 * 55), "good"),
+        (on(1.5 * 55), "good"),
+        (on(1.7 * 55), "too_much_turn"),
+        (curve((0, 0), (4.5, 450)), "too_little_turn"),
+        # so stiff a joint says nothing by its turn: less than four degrees are expected
+        (curve((0, 0), (2, 200), (2.3, 216)), "good"),
+        (curve((0, 0), (2.4, 240)), "too_little_turn"),
+    ],
+)
 def test_each_threshold_of_a_tight_bolt_has_two_sides(trace: Trace, code: str) -> None:
     assert judged(trace, ON).code == code
 
@@ -68,20 +77,33 @@ def test_a_turn_counts_from_the_break_away_and_without_the_wind_up_of_socket_and
 
 @pytest.mark.parametrize(("turn", "answer"), [(0.9, "did_not_turn"), (1.1, "turned")])
 def test_a_wrench_calls_a_degree_a_turn(turn: float, answer: str) -> None:
-    one = next(p for s in compute(small()).stages for p in s.passes if p.do == "torque" and not p.check)
+    one = next(
+        p for s in compute(small()).stages for p in s.passes if p.do == "torque" and not p.check
+    )
     assert PASS_KINDS["torque"].answered(one, turn) == answer
 
 
 @pytest.mark.parametrize(("turn", "answer"), [(4.9, "did_not_turn"), (5.1, "turned")])
-def test_where_rounds_go_on_until_nothing_moves_the_plan_says_what_a_turn_is(turn: float, answer: str) -> None:
+def test_where_rounds_go_on_until_nothing_moves_the_plan_says_what_a_turn_is(
+    turn: float, answer: str
+) -> None:
     one = next(p for s in compute(small()).stages for p in s.passes if p.do == "torque")
     checked = one.model_copy(update={"check": True, "moved_above_deg": 5.0})
     assert PASS_KINDS["torque"].answered(checked, turn) == answer
 
 
-@pytest.mark.parametrize(("window", "turn", "answer"), [
-    (None, 35.9, "stopped_early"), (None, 36.1, "turned"), ([38.0, 42.0], 37.9, "stopped_early"), ([38.0, 42.0], 38.0, "turned")])
-def test_an_angle_is_reached_in_its_window_or_nearly(window: list[float] | None, turn: float, answer: str) -> None:
+@pytest.mark.parametrize(
+    ("window", "turn", "answer"),
+    [
+        (None, 35.9, "stopped_early"),
+        (None, 36.1, "turned"),
+        ([38.0, 42.0], 37.9, "stopped_early"),
+        ([38.0, 42.0], 38.0, "turned"),
+    ],
+)
+def test_an_angle_is_reached_in_its_window_or_nearly(
+    window: list[float] | None, turn: float, answer: str
+) -> None:
     one = next(p for s in compute(small()).stages for p in s.passes)
     asked = one.model_copy(update={"do": "angle", "turn_deg": 40.0, "window_deg": window})
     assert PASS_KINDS["angle"].answered(asked, turn) == answer
@@ -97,7 +119,9 @@ def situations(result: Result) -> Iterator[Situation]:
             for round_ in range(1, min(3, one.rounds_max) + 1):
                 yield Situation(group, one, round_, has.get(one.group, 0.0))
             angled = group.target is not None and group.target.angle_deg is not None
-            has[one.group] = PASS_KINDS[one.do].load(has.get(one.group, 0.0), At(one, 1, None, angled))
+            has[one.group] = PASS_KINDS[one.do].load(
+                has.get(one.group, 0.0), At(one, 1, None, angled)
+            )
 
 
 @pytest.mark.parametrize("plan", PLANS, ids=lambda p: p.stem)
@@ -113,9 +137,14 @@ def test_a_bolt_as_planned_is_good_in_every_pass_of_every_plan(plan: Path) -> No
 
 
 def test_a_bolt_that_has_let_go_moves_in_its_check_and_one_that_holds_does_not() -> None:
-    plan = compute(json.loads((Path(PLANS[0].parent) / "evaporator-cover.json").read_text(encoding="utf-8")))
+    plan = compute(
+        json.loads((Path(PLANS[0].parent) / "evaporator-cover.json").read_text(encoding="utf-8"))
+    )
     at = next(s for s in situations(plan) if s.one.check)
-    held, moved = (read(trace_of(simulated(at, fault, 4)), expected_of(at), at.one) for fault in (None, "soft_part"))
+    held, moved = (
+        read(trace_of(simulated(at, fault, 4)), expected_of(at), at.one)
+        for fault in (None, "soft_part")
+    )
     assert (held.answer, moved.answer) == ("did_not_turn", "turned")
     assert held.verdict.code == moved.verdict.code == "good"
 
@@ -127,10 +156,25 @@ def test_what_was_slackened_a_moment_ago_runs_down() -> None:
 
 def _pulled(play: Play, code: str, answer: str = "turned") -> None:
     """An answer as the server keeps it: with what the device said."""
-    judged_as: dict[str, Any] = {"device": "d", "code": code, "seen": "4° from snug", "torque": "40 N·m", "angle": "4°"}
+    judged_as: dict[str, Any] = {
+        "device": "d",
+        "code": code,
+        "seen": "4° from snug",
+        "torque": "40 N·m",
+        "angle": "4°",
+    }
     play.now += 20
-    play._keep(play.step.step, "answer", {"answer": answer, "pull": "p", "judged": judged_as,
-                                          "reading": {"torque": "40 N·m", "angle": "4°"}}, True)
+    play._keep(
+        play.step.step,
+        "answer",
+        {
+            "answer": answer,
+            "pull": "p",
+            "judged": judged_as,
+            "reading": {"torque": "40 N·m", "angle": "4°"},
+        },
+        True,
+    )
 
 
 @pytest.mark.parametrize("code", [c for c in SAYS if c != "good"])
@@ -140,7 +184,11 @@ def test_a_pull_that_is_not_good_stops_there_and_left_as_it_is_deviates(code: st
         play.usual()
     before = play.step.step
     _pulled(play, code)
-    assert play.step.entry == "decision" and SAYS[code][0] in play.step.text and "4° from snug" in play.step.text
+    assert (
+        play.step.entry == "decision"
+        and SAYS[code][0] in play.step.text
+        and "4° from snug" in play.step.text
+    )
     assert play.step.hint == SAYS[code][1]
     assert {"repair", "replace", "accept"} == {b.answer for b in play.step.buttons}
     play.answer("accept")
@@ -157,6 +205,13 @@ def test_a_good_pull_goes_on_and_stands_in_the_record_with_what_was_seen() -> No
     _pulled(play, "good")
     assert play.step.places != [place] and play.codes == []
     record = record_of(play.result, play.facts, play.now)
-    cells = [c for t in record.tables for row in t.rows if row.place == place for c in row.cells if c is not None]
+    cells = [
+        c
+        for t in record.tables
+        for row in t.rows
+        if row.place == place
+        for c in row.cells
+        if c is not None
+    ]
     assert cells[-1].measured == "good, 4° from snug" and cells[-1].torque == "40 N·m"
     assert any(b.endswith("(40 N·m, 4°)") for line in record.story for b in line.bolts)

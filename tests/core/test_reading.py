@@ -1,4 +1,5 @@
 """Lines of manuals in their usual forms, and what is not read."""
+
 from __future__ import annotations
 
 import re
@@ -27,7 +28,9 @@ def torque(value: float, pair: bool | None = None, angle: float | None = None) -
     return value, None, None, pair, angle
 
 
-def span(low: float | None, high: float | None, pair: bool | None = None, middle: float | None = None) -> F:
+def span(
+    low: float | None, high: float | None, pair: bool | None = None, middle: float | None = None
+) -> F:
     return middle, low, high, pair, None
 
 
@@ -70,7 +73,10 @@ LINES: list[tuple[str, dict[str, Any]]] = [
         {"figures": [torque(320)], "percents": [50, 100], "order": "star"},
     ),
     (
-        "Torque in a criss-cross sequence to half torque, then full torque of 90 Nm; check all nuts in a circle",
+        (
+            "Torque in a criss-cross sequence to half torque, then full torque of 90 Nm; check "
+            "all nuts in a circle"
+        ),
         {"figures": [torque(90)], "percents": [50, 100], "order": "cross", "check_round": True},
     ),
     (
@@ -82,7 +88,10 @@ LINES: list[tuple[str, dict[str, Any]]] = [
         {"figures": [torque(110)], "percents": [50, 100]},
     ),
     (
-        "Tighten evenly in 4 equal steps to 200 Nm, crosswise, finish with one pass around the flange",
+        (
+            "Tighten evenly in 4 equal steps to 200 Nm, crosswise, finish with one pass around "
+            "the flange"
+        ),
         {
             "figures": [torque(200)],
             "percents": [25, 50, 75, 100],
@@ -91,7 +100,8 @@ LINES: list[tuple[str, dict[str, Any]]] = [
         },
     ),
     (
-        "Tighten all bolts finger tight, then torque in a cross pattern to 30%, then 60%, then 100% of 410 Nm, and finally go "
+        "Tighten all bolts finger tight, then torque in a cross pattern to 30%, then 60%, "
+        "then 100% of 410 Nm, and finally go "
         "around once more clockwise at 100%",
         {
             "figures": [torque(410)],
@@ -188,13 +198,19 @@ LINES: list[tuple[str, dict[str, Any]]] = [
 ]
 #: line -> words that stay, and the torques that were read all the same
 LEFT = [
-    ("Tighten to 1,250 Nm", ["1,250", "Nm"], []), ("Torque 45 lbs", ["45", "lbs"], []), ("Torque 0 Nm", ["0", "Nm"], []),
+    ("Tighten to 1,250 Nm", ["1,250", "Nm"], []),
+    ("Torque 45 lbs", ["45", "lbs"], []),
+    ("Torque 0 Nm", ["0", "Nm"], []),
     ("85 to 95° after 40 Nm", ["85", "95°", "after"], [40]),
-    ("Torque at 20 °C to 50 Nm when cold", ["20", "°C", "cold"], [50]), ("Tighten 1/4 turn at a time", ["1/4"], []),
+    ("Torque at 20 °C to 50 Nm when cold", ["20", "°C", "cold"], [50]),
+    ("Tighten 1/4 turn at a time", ["1/4"], []),
     ("In increments of 50 Nm up to 200 Nm", ["50", "Nm"], [200]),
     ("Lightly oiled, or with moly paste", ["Lightly", "oiled", "moly", "paste"], []),
-    ("Retorque after 1,000 km", ["Retorque", "after", "1,000", "km"], []), ("Torque to 60 Nm at 120 %", ["120", "%"], [60]),
-    ("A 60° cone seat, 90 Nm", ["60°", "cone", "seat"], [90]), ("The brine pump hums", ["brine", "pump", "hums"], [])]
+    ("Retorque after 1,000 km", ["Retorque", "after", "1,000", "km"], []),
+    ("Torque to 60 Nm at 120 %", ["120", "%"], [60]),
+    ("A 60° cone seat, 90 Nm", ["60°", "cone", "seat"], [90]),
+    ("The brine pump hums", ["brine", "pump", "hums"], []),
+]
 
 
 def said(line: str) -> dict[str, Any]:
@@ -205,7 +221,10 @@ def said(line: str) -> dict[str, Any]:
 def test_a_line_in_a_usual_form_is_read_whole(line: str, wanted: dict[str, Any]) -> None:
     found = said(line)
     figures = [tuple(f[k] for k in FIGURE) for f in found["figures"]]
-    assert [tuple(None if v is None else pytest.approx(v, rel=1e-6) for v in f) for f in wanted.get("figures", [])] == figures
+    assert [
+        tuple(None if v is None else pytest.approx(v, rel=1e-6) for v in f)
+        for f in wanted.get("figures", [])
+    ] == figures
     assert found["percents"] == pytest.approx(wanted.get("percents", []), abs=0.05)
     assert found["order"] == wanted.get("order")
     assert found["check_round"] == wanted.get("check_round", False)
@@ -215,7 +234,9 @@ def test_a_line_in_a_usual_form_is_read_whole(line: str, wanted: dict[str, Any])
 
 
 @pytest.mark.parametrize(("line", "left", "torques"), LEFT, ids=[line for line, _, _ in LEFT])
-def test_what_is_not_understood_is_said_and_never_guessed(line: str, left: list[str], torques: list[float]) -> None:
+def test_what_is_not_understood_is_said_and_never_guessed(
+    line: str, left: list[str], torques: list[float]
+) -> None:
     found = said(line)
     assert [word for word in found["left"] if word in left] == left
     assert [f["torque_Nm"] for f in found["figures"]] == torques
@@ -236,7 +257,10 @@ def test_every_compound_that_is_read_stands_in_the_table() -> None:
 
 def test_the_words_of_every_part_stand_where_they_are_said_to_stand() -> None:
     line = read_line("Torque to 140 ft-lbs (190 Nm) crosswise, recheck after 24 h")
-    words = {p.about: "Torque to 140 ft-lbs (190 Nm) crosswise, recheck after 24 h"[p.start:p.end] for p in line.parts}
+    words = {
+        p.about: "Torque to 140 ft-lbs (190 Nm) crosswise, recheck after 24 h"[p.start : p.end]
+        for p in line.parts
+    }
     assert words["figure"] == "140 ft-lbs (190 Nm)" and words["order"] == "crosswise"
 
 
@@ -382,7 +406,12 @@ def test_a_long_line_of_one_piece_is_read_to_its_end(piece: str) -> None:
         read_line(text + "1")
 
 
-@given(st.text(alphabet=st.sampled_from("0123456789.,%°±+-–/()[] NmftlbkhcrossTurnaéİß\n;:\"'"), max_size=80))
+@given(
+    st.text(
+        alphabet=st.sampled_from("0123456789.,%°±+-–/()[] NmftlbkhcrossTurnaéİß\n;:\"'"),
+        max_size=80,
+    )
+)
 def test_any_text_is_read_without_a_fault_and_nothing_of_it_is_lost(text: str) -> None:
     try:
         found = said(text)

@@ -1,4 +1,5 @@
-"""A corpus of lines as manuals have them: each is read as it is meant, and no word of it is lost."""
+"""A corpus of lines as manuals have them: each is read as it is meant, and no word of it is
+lost."""
 
 from __future__ import annotations
 

@@ -1,4 +1,5 @@
-"""Readings that relate: zero, before and after, the same place several times, spread, change, and those without a limit."""
+"""Readings that relate: zero, before and after, the same place several times, spread, change, and
+those without a limit."""
 
 from __future__ import annotations
 

@@ -1,4 +1,6 @@
-"""What the record draws and says: bolts after the last round, charts, what moved, what is compared, what may be done next."""
+"""What the record draws and says: bolts after the last round, charts, what moved, what is compared,
+what may be done next."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -101,10 +103,22 @@ def test_each_position_has_a_table_of_its_own() -> None:
 
 
 def test_two_runs_of_a_joint_are_held_against_each_other() -> None:
-    before, now = written(with_readings({}, {1: "9 deg", 2: "8 deg"})), written(with_readings({}, {2: "7 deg", 4: "6 deg"}))
+    before, now = (
+        written(with_readings({}, {1: "9 deg", 2: "8 deg"})),
+        written(with_readings({}, {2: "7 deg", 4: "6 deg"})),
+    )
     found = compare(now, before, 402)
-    assert (found.run, found.moved_now, found.moved_before, found.checked_now, found.both) == (402, 2, 2, 4, ["bolt 2"])
-    assert (found.deviations_now, found.deviations_before) == (len(now.deviations), len(before.deviations))
+    assert (found.run, found.moved_now, found.moved_before, found.checked_now, found.both) == (
+        402,
+        2,
+        2,
+        4,
+        ["bolt 2"],
+    )
+    assert (found.deviations_now, found.deviations_before) == (
+        len(now.deviations),
+        len(before.deviations),
+    )
     assert checked_bolts(now) == {"b.1", "b.2", "b.3", "b.4"}
     assert checked_bolts(written(Play(small()))) == set()
 
@@ -116,8 +130,19 @@ def test_a_bolt_at_a_position_is_named_with_it() -> None:
     assert not names or all(name.split(" ")[0] in ("L", "R") for name in names)
 
 
-@pytest.mark.parametrize("text", ["L/close/full/r1/b.3", "-/t/h/r2/b.1/a3", "-/row/full/r1/m30.2/k3", "-/row/full/r1/m30.2/k3/a2",
-                                  "-/faces/flat/-/-", "-/faces/flat/-/-/then", "-/faces/flat/-/-/then/a2", "-/t/check/end/-"])
+@pytest.mark.parametrize(
+    "text",
+    [
+        "L/close/full/r1/b.3",
+        "-/t/h/r2/b.1/a3",
+        "-/row/full/r1/m30.2/k3",
+        "-/row/full/r1/m30.2/k3/a2",
+        "-/faces/flat/-/-",
+        "-/faces/flat/-/-/then",
+        "-/faces/flat/-/-/then/a2",
+        "-/t/check/end/-",
+    ],
+)
 def test_a_step_id_is_its_parts_and_its_parts_are_the_id(text: str) -> None:
     found = parse(text)
     assert found is not None
@@ -130,8 +155,18 @@ def test_a_step_id_is_its_parts_and_its_parts_are_the_id(text: str) -> None:
     assert (then_of(own, found.then) if found.then else own) == text
 
 
-@pytest.mark.parametrize("text", ["", "-", "a/b/c", "L/close/full/1/b.3", "L/close/full/r1/b.3/x2",
-                                  "L/close/full/r1/b.3/then/then", "//r1/"])
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "-",
+        "a/b/c",
+        "L/close/full/1/b.3",
+        "L/close/full/r1/b.3/x2",
+        "L/close/full/r1/b.3/then/then",
+        "//r1/",
+    ],
+)
 def test_what_is_no_step_id_has_no_parts(text: str) -> None:
     assert parse(text) is None
 
@@ -155,9 +190,17 @@ def test_the_last_signature_is_not_offered_while_something_is_open() -> None:
     play.answer("accept", reason="no spare today")
     play.finish()
     play.send("sign_off", "-", {"role": "fitter"})
-    assert "accept" in play.state_for(SUPERVISOR).actions and "sign_supervisor" not in play.state_for(SUPERVISOR).actions
+    assert (
+        "accept" in play.state_for(SUPERVISOR).actions
+        and "sign_supervisor" not in play.state_for(SUPERVISOR).actions
+    )
     deviation = play.state.deviations[0]
-    assert play.send("accept", deviation.step, {"deviation": deviation.id, "reason": "seen"}, SUPERVISOR)[0] == "accepted"
+    assert (
+        play.send(
+            "accept", deviation.step, {"deviation": deviation.id, "reason": "seen"}, SUPERVISOR
+        )[0]
+        == "accepted"
+    )
     assert "sign_supervisor" in play.state_for(SUPERVISOR).actions
     assert ACTIONS["accept"].roles == SUPERVISOR
 
@@ -169,7 +212,10 @@ def test_what_moved_in_both_runs_is_named_as_it_is_painted() -> None:
     for table in record.tables:
         for row in table.rows[:1]:
             row.cells[-1].moved = True  # type: ignore[union-attr]
-    assert compare(record, record, 7, {"L": "left", "R": "right"}).both == ["bolt 1 (left)", "bolt 1 (right)"]
+    assert compare(record, record, 7, {"L": "left", "R": "right"}).both == [
+        "bolt 1 (left)",
+        "bolt 1 (right)",
+    ]
 
 
 def test_a_bolt_that_deviated_has_a_word_beside_it() -> None:

@@ -1,4 +1,5 @@
 """The record as a table: every cell a row, nothing that a table program would run."""
+
 from __future__ import annotations
 
 import csv
@@ -19,8 +20,13 @@ def test_every_bolt_in_every_pass_is_a_row_with_figures_in_one_unit() -> None:
     table = list(csv.DictReader(io.StringIO(record_csv(record_of(play.result, play.facts), {}))))
     assert tuple(table[0]) == HEAD and len(table) == 4 + 4 + 1
     last = next(row for row in table if row["torque_Nm"])
-    assert (last["bolt"], last["pass"], last["torque_Nm"], last["angle_deg"], last["whole_round"]) == (
-        "1", "100 %", "119.312", "30", "yes")
+    assert (
+        last["bolt"],
+        last["pass"],
+        last["torque_Nm"],
+        last["angle_deg"],
+        last["whole_round"],
+    ) == ("1", "100 %", "119.312", "30", "yes")
 
 
 @pytest.mark.parametrize("text", ["=HYPERLINK(1)", "+1", "-1", "@x", "\tx", "\rx"])

@@ -1,4 +1,5 @@
 """What the plan asks to be recorded with an answer: batch, photo, a second person's initials."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -15,16 +16,30 @@ from tests.plans import small
 def asking(*asks: str) -> dict[str, Any]:
     """The small plan with a gasket to fit first."""
     document = small()
-    document["stages"].insert(0, {"id": "gasket", "kind": "fit", "what": "new gasket", "asks": list(asks)})
+    document["stages"].insert(
+        0, {"id": "gasket", "kind": "fit", "what": "new gasket", "asks": list(asks)}
+    )
     return document
 
 
-@pytest.mark.parametrize(("asks", "given", "verdict"), [
-    (("batch",), {}, "refused"), (("batch",), {"batch": "  "}, "refused"), (("batch",), {"batch": "G-311"}, "accepted"),
-    (("batch", "second"), {"batch": "G-311"}, "refused"), (("batch", "second"), {"batch": "G-311", "second": "JK"}, "accepted"),
-    (("second",), {"second": 7}, "refused"), (("batch",), {"batch": "x" * 61}, "refused"), (("photo",), {}, "refused"),
-    ((), {}, "accepted"), ((), {"batch": "G-311"}, "accepted")])
-def test_an_answer_brings_what_the_plan_asks_for(asks: tuple[str, ...], given: dict[str, Any], verdict: str) -> None:
+@pytest.mark.parametrize(
+    ("asks", "given", "verdict"),
+    [
+        (("batch",), {}, "refused"),
+        (("batch",), {"batch": "  "}, "refused"),
+        (("batch",), {"batch": "G-311"}, "accepted"),
+        (("batch", "second"), {"batch": "G-311"}, "refused"),
+        (("batch", "second"), {"batch": "G-311", "second": "JK"}, "accepted"),
+        (("second",), {"second": 7}, "refused"),
+        (("batch",), {"batch": "x" * 61}, "refused"),
+        (("photo",), {}, "refused"),
+        ((), {}, "accepted"),
+        ((), {"batch": "G-311"}, "accepted"),
+    ],
+)
+def test_an_answer_brings_what_the_plan_asks_for(
+    asks: tuple[str, ...], given: dict[str, Any], verdict: str
+) -> None:
     play = Play(asking(*asks))
     assert play.step.asks == list(asks)
     found, text = play.send("answer", play.step.step, {"answer": "done", **given})
@@ -45,9 +60,13 @@ def test_what_was_recorded_stands_in_the_record_and_outlives_a_correction() -> N
     play = Play(asking("batch", "second"))
     play.answer("done", batch="G-311", second="JK")
     event = play.facts[-1].id
-    assert play.send("correct", "-", {"voids": event, "answer": {"answer": "done"}})[0] == "accepted"
+    assert (
+        play.send("correct", "-", {"voids": event, "answer": {"answer": "done"}})[0] == "accepted"
+    )
     record = record_of(play.result, play.facts, play.now)
-    assert [line.answer for line in record.lines if "gasket" in line.text] == ["Done, batch G-311, second person JK"]
+    assert [line.answer for line in record.lines if "gasket" in line.text] == [
+        "Done, batch G-311, second person JK"
+    ]
     assert any("batch G-311" in line.text for line in record.story)
 
 

@@ -13,7 +13,9 @@ def told(play: Play) -> list[str]:
     """The lines of a run, each as it is read."""
     record = record_of(play.result, play.facts, play.now)
     outcome = outcome_of(play.result, fold(play.facts), 1, play.now)
-    return [f"{line.strong} {line.text}".strip() for line in summary_of(play.result, record, outcome)]
+    return [
+        f"{line.strong} {line.text}".strip() for line in summary_of(play.result, record, outcome)
+    ]
 
 
 def test_a_run_in_progress_has_not_tightened_what_it_began() -> None:
@@ -27,7 +29,10 @@ def test_a_run_that_was_ended_early_leaves_the_joint_unknown() -> None:
     play.until("/full/")
     play.send("abandon", "-", {"reason": "storm"})
     first, last = told(play)
-    assert first.startswith("Tam began to tighten") and last == "It was ended early: the joint is unknown."
+    assert (
+        first.startswith("Tam began to tighten")
+        and last == "It was ended early: the joint is unknown."
+    )
 
 
 def test_a_whole_run_says_what_moved_and_who_has_to_sign() -> None:

@@ -1,4 +1,6 @@
-"""The run logic: order of work, rounds, repeats, corrections, deviations, verdicts. Pure: nothing else is needed."""
+"""The run logic: order of work, rounds, repeats, corrections, deviations, verdicts. Pure: nothing
+else is needed."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -18,17 +20,36 @@ USUAL = {"condition": "done", "item": "done", "check": "good", "hand": "done", "
 def test_steps_of_a_small_plan_in_order() -> None:
     done = Play(small()).finish()
     order = [1, 3, 2, 4]
-    assert done == (["-/t/condition/-/-"] + [f"-/t/h/r1/b.{i}" for i in (1, 2, 3, 4)] + [f"-/t/half/r1/b.{i}" for i in order]
-                    + [f"-/t/full/r1/b.{i}" for i in order] + [f"-/t/check/r1/b.{i}" for i in (1, 2, 3, 4)])
+    assert done == (
+        ["-/t/condition/-/-"]
+        + [f"-/t/h/r1/b.{i}" for i in (1, 2, 3, 4)]
+        + [f"-/t/half/r1/b.{i}" for i in order]
+        + [f"-/t/full/r1/b.{i}" for i in order]
+        + [f"-/t/check/r1/b.{i}" for i in (1, 2, 3, 4)]
+    )
 
 
 def test_one_stage_at_all_positions_before_the_next() -> None:
     done = Play(wheel()).finish()
     heads = [s.split("/")[:2] for s in done]
     blocks = [a for a, b in zip(heads, [[], *heads], strict=False) if a != b]
-    assert blocks == [["-", "safe"], ["-", "stand"], ["L", "seats"], ["R", "seats"], ["L", "wheelon"], ["R", "wheelon"],
-                      ["L", "snug"], ["R", "snug"], ["-", "lower"], ["L", "full"], ["R", "full"], ["L", "paint"], ["R", "paint"],
-                      ["-", "down"], ["-", "unlock"]]
+    assert blocks == [
+        ["-", "safe"],
+        ["-", "stand"],
+        ["L", "seats"],
+        ["R", "seats"],
+        ["L", "wheelon"],
+        ["R", "wheelon"],
+        ["L", "snug"],
+        ["R", "snug"],
+        ["-", "lower"],
+        ["L", "full"],
+        ["R", "full"],
+        ["L", "paint"],
+        ["R", "paint"],
+        ["-", "down"],
+        ["-", "unlock"],
+    ]
 
 
 def test_rounds_go_on_until_none_moves_and_a_round_is_finished() -> None:
@@ -50,8 +71,13 @@ def test_rounds_that_run_out_are_a_deviation_and_never_success() -> None:
     for _ in range(8):
         play.answer("turned")
     # a stop of its own, before anything comes after
-    assert (play.step.kind, [b.answer for b in play.step.buttons]) == ("decision", ["again", "back", "accept"])
-    assert "after 2 rounds bolts still move" in play.step.text and "does not settle" in play.step.hint
+    assert (play.step.kind, [b.answer for b in play.step.buttons]) == (
+        "decision",
+        ["again", "back", "accept"],
+    )
+    assert (
+        "after 2 rounds bolts still move" in play.step.text and "does not settle" in play.step.hint
+    )
     assert play.codes == []
     play.answer("accept")
     state = play.state
@@ -60,10 +86,22 @@ def test_rounds_that_run_out_are_a_deviation_and_never_success() -> None:
     assert play.send("sign_off", "-", {"role": "fitter"})[0] == "accepted"
     assert play.send("sign_off", "-", {"role": "supervisor"}, SUPERVISOR)[0] == "refused"
     deviation = state.deviations[0].id
-    assert play.send("accept", "-", {"deviation": deviation, "reason": "new gasket next stop"})[0] == "refused"
-    assert play.send("accept", "-", {"deviation": deviation, "reason": " "}, SUPERVISOR)[0] == "refused"
-    assert play.send("accept", "-", {"deviation": deviation, "reason": "new gasket"}, SUPERVISOR)[0] == "accepted"
-    assert play.send("accept", "-", {"deviation": deviation, "reason": "again"}, SUPERVISOR)[0] == "conflict"
+    assert (
+        play.send("accept", "-", {"deviation": deviation, "reason": "new gasket next stop"})[0]
+        == "refused"
+    )
+    assert (
+        play.send("accept", "-", {"deviation": deviation, "reason": " "}, SUPERVISOR)[0]
+        == "refused"
+    )
+    assert (
+        play.send("accept", "-", {"deviation": deviation, "reason": "new gasket"}, SUPERVISOR)[0]
+        == "accepted"
+    )
+    assert (
+        play.send("accept", "-", {"deviation": deviation, "reason": "again"}, SUPERVISOR)[0]
+        == "conflict"
+    )
     assert play.send("sign_off", "-", {"role": "supervisor"}, SUPERVISOR)[0] == "accepted"
     assert play.state.status == "closed"
 
@@ -157,7 +195,10 @@ def test_a_bolt_that_does_not_turn_at_a_higher_torque_stops_there() -> None:
     play.until("/full/")
     assert not next(b for b in play.step.buttons if b.answer == "did_not_turn").follows
     step = play.answer("did_not_turn")
-    assert (play.step.step, [b.answer for b in play.step.buttons]) == (f"{step}/then", ["repair", "replace", "accept"])
+    assert (play.step.step, [b.answer for b in play.step.buttons]) == (
+        f"{step}/then",
+        ["repair", "replace", "accept"],
+    )
     assert "though the torque rose" in play.step.text
     play.answer("repair")
     # from loose it does not go to the full torque in one pull
@@ -177,7 +218,10 @@ def test_a_correction_replaces_or_reopens_and_points_to_the_old() -> None:
     play.until("/full/")
     wrong = play.answer("did_not_turn")
     event = play.facts[-1].id
-    assert play.send("correct", wrong, {"voids": event, "answer": {"answer": "turned"}})[0] == "accepted"
+    assert (
+        play.send("correct", wrong, {"voids": event, "answer": {"answer": "turned"}})[0]
+        == "accepted"
+    )
     assert play.state.deviations == []
     play.answer("turned")
     assert play.send("correct", wrong, {"voids": event, "answer": None})[0] == "accepted"
@@ -185,7 +229,10 @@ def test_a_correction_replaces_or_reopens_and_points_to_the_old() -> None:
     play.usual()
     play.finish()
     record = record_of(play.result, play.facts)
-    assert [line.kind for line in record.story if line.kind not in ("start", "work")] == ["correct", "correct"]
+    assert [line.kind for line in record.story if line.kind not in ("start", "work")] == [
+        "correct",
+        "correct",
+    ]
     cell = record.tables[0].rows[0].cells[2]
     assert cell is not None
     assert cell.attempt == 2
@@ -195,7 +242,10 @@ def test_a_correction_in_the_check_round_asks_for_another_round() -> None:
     play = Play(small())
     play.finish()
     last = play.facts[-1]
-    assert play.send("correct", last.step, {"voids": last.id, "answer": {"answer": "turned"}})[0] == "accepted"
+    assert (
+        play.send("correct", last.step, {"voids": last.id, "answer": {"answer": "turned"}})[0]
+        == "accepted"
+    )
     assert play.state.status == "running"
     assert play.step.step == "-/t/check/r2/b.1"
 
@@ -215,23 +265,39 @@ def test_a_reading_outside_its_limit_is_a_deviation() -> None:
     assert "0.5 mm" in play.state.deviations[0].text
 
 
-@pytest.mark.parametrize(("kind", "step", "payload", "verdict"), [
-    ("answer", "-/t/full/r1/b.1", {"answer": "turned"}, "refused"),
-    ("answer", "-/t/half/r1/b.1", {"answer": "turned"}, "conflict"),
-    ("answer", "NEXT", {"answer": "maybe"}, "refused"), ("answer", "NEXT", {}, "refused"),
-    ("answer", "NEXT", {"answer": "turned", "reading": {"torque": "9000 N·m"}}, "refused"),
-    ("answer", "NEXT", {"answer": "turned", "reading": {"torque": "60"}}, "refused"),
-    ("answer", "NEXT", {"answer": "turned", "reading": {"angle": "-5 deg"}}, "refused"),
-    ("answer", "NEXT", {"answer": "turned", "reading": {"mood": "good"}}, "refused"),
-    ("answer", "NEXT", {"answer": "turned", "reading": {"torque": "61 N·m", "angle": "30 deg"}}, "accepted"),
-    ("correct", "-", {"voids": "nothing", "answer": None}, "refused"),
-    ("correct", "-", {"voids": "e6", "answer": {"answer": "done"}}, "refused"),
-    ("note", "-", {"text": ""}, "refused"), ("note", "-", {"text": "windy"}, "accepted"),
-    ("problem", "NEXT", {"text": "it keeps turning"}, "accepted"), ("problem", "-", {"words": "x"}, "refused"),
-    ("sign_off", "-", {"role": "fitter"}, "refused"), ("sign_off", "-", {"role": "king"}, "refused"),
-    ("accept", "-", {"deviation": "x", "reason": "y"}, "refused"), ("abandon", "-", {}, "refused"),
-    ("abandon", "-", {"reason": "crane needed"}, "accepted")])
-def test_verdicts_in_the_middle_of_a_pass(kind: str, step: str, payload: dict[str, Any], verdict: str) -> None:
+@pytest.mark.parametrize(
+    ("kind", "step", "payload", "verdict"),
+    [
+        ("answer", "-/t/full/r1/b.1", {"answer": "turned"}, "refused"),
+        ("answer", "-/t/half/r1/b.1", {"answer": "turned"}, "conflict"),
+        ("answer", "NEXT", {"answer": "maybe"}, "refused"),
+        ("answer", "NEXT", {}, "refused"),
+        ("answer", "NEXT", {"answer": "turned", "reading": {"torque": "9000 N·m"}}, "refused"),
+        ("answer", "NEXT", {"answer": "turned", "reading": {"torque": "60"}}, "refused"),
+        ("answer", "NEXT", {"answer": "turned", "reading": {"angle": "-5 deg"}}, "refused"),
+        ("answer", "NEXT", {"answer": "turned", "reading": {"mood": "good"}}, "refused"),
+        (
+            "answer",
+            "NEXT",
+            {"answer": "turned", "reading": {"torque": "61 N·m", "angle": "30 deg"}},
+            "accepted",
+        ),
+        ("correct", "-", {"voids": "nothing", "answer": None}, "refused"),
+        ("correct", "-", {"voids": "e6", "answer": {"answer": "done"}}, "refused"),
+        ("note", "-", {"text": ""}, "refused"),
+        ("note", "-", {"text": "windy"}, "accepted"),
+        ("problem", "NEXT", {"text": "it keeps turning"}, "accepted"),
+        ("problem", "-", {"words": "x"}, "refused"),
+        ("sign_off", "-", {"role": "fitter"}, "refused"),
+        ("sign_off", "-", {"role": "king"}, "refused"),
+        ("accept", "-", {"deviation": "x", "reason": "y"}, "refused"),
+        ("abandon", "-", {}, "refused"),
+        ("abandon", "-", {"reason": "crane needed"}, "accepted"),
+    ],
+)
+def test_verdicts_in_the_middle_of_a_pass(
+    kind: str, step: str, payload: dict[str, Any], verdict: str
+) -> None:
     play = Play(small())
     play.until("/half/")
     play.usual()
@@ -281,7 +347,13 @@ def test_any_prefix_resumes_to_the_same_state(answers: list[str]) -> None:
         step = play.state.instruction
         if step is None:
             break
-        play.answer("accept" if step.kind == "decision" else answer if step.kind == "pull" else USUAL[step.kind])
+        play.answer(
+            "accept"
+            if step.kind == "decision"
+            else answer
+            if step.kind == "pull"
+            else USUAL[step.kind]
+        )
         states.append(state_of(play.result, play.facts, 0.0).model_dump())
     for length, expected in enumerate(states):
         assert state_of(play.result, play.facts[:length], 0.0).model_dump() == expected
@@ -305,7 +377,10 @@ def test_record_of_a_finished_run_is_complete() -> None:
     play = Play(wheel())
     play.finish()
     record = record_of(play.result, play.facts)
-    assert [(t.position, len(t.rows), len(t.columns)) for t in record.tables] == [("L", 6, 4), ("R", 6, 4)]
+    assert [(t.position, len(t.rows), len(t.columns)) for t in record.tables] == [
+        ("L", 6, 4),
+        ("R", 6, 4),
+    ]
     assert all(cell is not None for t in record.tables for row in t.rows for cell in row.cells)
     assert {line.answer for line in record.lines} == {"Done", "Good", "0.3 mm", "Yes, it is"}
 
@@ -313,8 +388,13 @@ def test_record_of_a_finished_run_is_complete() -> None:
 def alone(play: Play) -> None:
     """Every list that Run draws by key has each key once."""
     state, step = play.state, play.step
-    for keys in ([b.id for b in state.tape], [d.id for d in state.deviations], [w.step for w in state.waiting],
-                 [r.event for r in state.recent], [b.answer for b in step.buttons]):
+    for keys in (
+        [b.id for b in state.tape],
+        [d.id for d in state.deviations],
+        [w.step for w in state.waiting],
+        [r.event for r in state.recent],
+        [b.answer for b in step.buttons],
+    ):
         assert len(keys) == len(set(keys)), (step.step, keys)
 
 
@@ -327,12 +407,21 @@ def test_what_run_lists_has_keys_of_its_own_when_a_stage_is_done_again(way: str)
     while play.state.instruction is not None:
         alone(play)
         step = play.step
-        if not asked and f"{watch}/" in step.step and any(b.answer == "moved" for b in [*step.buttons, *step.wrong]):
+        if (
+            not asked
+            and f"{watch}/" in step.step
+            and any(b.answer == "moved" for b in [*step.buttons, *step.wrong])
+        ):
             if way == "watch":
                 play.answer("moved")
                 play.answer("back")
             else:
-                assert play.send("redo", step.step, {"stage": tight, "reason": "a screw was changed"})[0] == "accepted"
+                assert (
+                    play.send("redo", step.step, {"stage": tight, "reason": "a screw was changed"})[
+                        0
+                    ]
+                    == "accepted"
+                )
             asked = True
         else:
             play.usual()
@@ -362,7 +451,11 @@ def test_a_pass_with_a_condition_of_its_own_asks_for_it_before_its_first_bolt() 
     play = Play(document)
     play.until("/full.condition/")
     step = play.step
-    assert (step.kind, step.step, step.text) == ("condition", "-/t/full.condition/-/-", "bolts at room temperature")
+    assert (step.kind, step.step, step.text) == (
+        "condition",
+        "-/t/full.condition/-/-",
+        "bolts at room temperature",
+    )
     play.answer("not_good", note="still warm")
     assert play.step.text == (
         "bolts at room temperature: the joint is not in this condition. What was done about it?"
@@ -382,8 +475,12 @@ def test_a_pass_with_a_condition_of_its_own_asks_for_it_before_its_first_bolt() 
 
 def test_a_condition_of_a_pass_over_two_groups_is_asked_once() -> None:
     document = small()
-    second = {**document["groups"][0], "id": "c", "name": "Others",
-              "layout": {"kind": "circle", "count": 4, "diameter": "400 mm"}}
+    second = {
+        **document["groups"][0],
+        "id": "c",
+        "name": "Others",
+        "layout": {"kind": "circle", "count": 4, "diameter": "400 mm"},
+    }
     document["groups"].append(second)
     document["targets"]["c"] = document["targets"]["b"]
     document["stages"][0]["groups"] = ["b", "c"]

@@ -1,4 +1,6 @@
-"""What a bolt can see: one end of the friction all through one case, every pass, every chain, losses off all of it."""
+"""What a bolt can see: one end of the friction all through one case, every pass, every chain,
+losses off all of it."""
+
 from __future__ import annotations
 
 import copy
@@ -22,12 +24,15 @@ from tests.plans import small
 
 Raw = dict[str, Any]
 STACK = [{"material": "carbon steel", "thickness": "60 mm", "outside": "60 mm"}]
-ANGLED = [{"id": "snug", "do": "torque", "percent": 100},
-          {"id": "turn", "do": "angle", "turn": "20 deg", "window": ["18 deg", "23 deg"]}]
+ANGLED = [
+    {"id": "snug", "do": "torque", "percent": 100},
+    {"id": "turn", "do": "angle", "turn": "20 deg", "window": ["18 deg", "23 deg"]},
+]
 
 
 def plan(target: Raw | None = None, passes: list[Raw] | None = None, **group: Any) -> Raw:
-    """The small plan with another target, other passes, other facts of its bolts; a wrench that shows every tenth."""
+    """The small plan with another target, other passes, other facts of its bolts; a wrench that
+    shows every tenth."""
     document = small()
     document["groups"][0].update(group)
     document["tools"]["w"].update(range=["1 N·m", "900 N·m"], increment="0.1 N·m")
@@ -40,8 +45,12 @@ def plan(target: Raw | None = None, passes: list[Raw] | None = None, **group: An
 
 def angled(torque: str = "60 N·m", angle: str = "20 deg", **more: Any) -> Raw:
     """Torque plus angle with a window that is wider to the far side."""
-    return plan({"kind": "torque+angle", "torque": torque, "angle": angle}, copy.deepcopy(ANGLED),
-                stack=copy.deepcopy(STACK), **more)
+    return plan(
+        {"kind": "torque+angle", "torque": torque, "angle": angle},
+        copy.deepcopy(ANGLED),
+        stack=copy.deepcopy(STACK),
+        **more,
+    )
 
 
 def group(document: Raw) -> GroupOut:
@@ -71,7 +80,14 @@ def limit(mu: float, share: float = 1.0) -> float:
     """Load at yield with torsion of M16 8.8 by hand."""
     lead, flank = math.atan(2 / (math.pi * 14.7010)), math.atan(mu / math.cos(math.pi / 6))
     d0 = (14.7010 + 13.5463) / 2
-    return share * 640 * math.pi / 4 * d0**2 / math.sqrt(1 + 3 * (1.5 * 14.7010 / d0 * math.tan(lead + flank)) ** 2)
+    return (
+        share
+        * 640
+        * math.pi
+        / 4
+        * d0**2
+        / math.sqrt(1 + 3 * (1.5 * 14.7010 / d0 * math.tan(lead + flank)) ** 2)
+    )
 
 
 def test_friction_is_the_same_all_through_a_case_of_torque_and_angle() -> None:
@@ -80,8 +96,12 @@ def test_friction_is_the_same_all_through_a_case_of_torque_and_angle() -> None:
     found_, face = group(document), group(document).thread.effective_diameter_mm
     gain = found_.stiffness.gain_N_per_deg
     assert found_.preload.typical_N == pytest.approx(60e3 / k(0.13, face) + 20 * gain, rel=1e-4)
-    assert found_.preload.low_N == pytest.approx(60e3 * 0.96 / k(0.17, face) + 18 * gain * 0.9, rel=1e-4)
-    assert found_.preload.high_N == pytest.approx(min(60e3 * 1.04 / k(0.10, face) + 23 * gain * 1.1, limit(0.10)), rel=1e-4)
+    assert found_.preload.low_N == pytest.approx(
+        60e3 * 0.96 / k(0.17, face) + 18 * gain * 0.9, rel=1e-4
+    )
+    assert found_.preload.high_N == pytest.approx(
+        min(60e3 * 1.04 / k(0.10, face) + 23 * gain * 1.1, limit(0.10)), rel=1e-4
+    )
     combined = next(x for x in found_.limits if x.code == "combined")
     assert combined.typical_N == pytest.approx(limit(0.13, 0.9), rel=1e-4)
     assert combined.clamp_N == pytest.approx(limit(0.10, 0.9), rel=1e-4)
@@ -90,29 +110,45 @@ def test_friction_is_the_same_all_through_a_case_of_torque_and_angle() -> None:
 def test_a_check_at_the_snug_torque_after_the_angle_lowers_nothing() -> None:
     document = angled()
     before = load(document)
-    document["stages"][0]["passes"].append({"id": "check", "do": "torque", "percent": 100, "check": True})
+    document["stages"][0]["passes"].append(
+        {"id": "check", "do": "torque", "percent": 100, "check": True}
+    )
     assert load(document) == before
-    # tightened anew after it was slackened, the snug torque is all there is until the angle comes again
-    document["stages"][0]["passes"] += [{"id": "off", "do": "back_off", "turn": "1 turn"},
-                                        {"id": "snug2", "do": "torque", "percent": 100}]
+    # tightened anew after it was slackened, the snug torque is all there is until the angle comes
+    # again
+    document["stages"][0]["passes"] += [
+        {"id": "off", "do": "back_off", "turn": "1 turn"},
+        {"id": "snug2", "do": "torque", "percent": 100},
+    ]
     assert load(document).typical_N < before.typical_N
 
 
 def test_an_angle_may_yield_a_bolt_first_where_its_friction_is_high() -> None:
     """The gain is the same whatever the friction; the torsion is not."""
-    document = angled(friction={"mu_thread": [0.05, 0.06, 0.30], "mu_bearing": [0.05, 0.06, 0.06]}, limits={"nu": 1.0})
+    document = angled(
+        friction={"mu_thread": [0.05, 0.06, 0.30], "mu_bearing": [0.05, 0.06, 0.06]},
+        limits={"nu": 1.0},
+    )
     document["stages"][0]["passes"][1].update(turn="45 deg", window=["45 deg", "45 deg"])
     document["targets"]["b"].update(torque="4 N·m", angle="45 deg")
-    gain, face = 45 * group(document).stiffness.gain_N_per_deg, group(document).thread.effective_diameter_mm
-    rough = 4e3 / (k(0, face) + 0.30 * 14.701 / (2 * math.cos(math.pi / 6)) + 0.06 * face / 2) + gain * 0.9
+    gain, face = (
+        45 * group(document).stiffness.gain_N_per_deg,
+        group(document).thread.effective_diameter_mm,
+    )
+    rough = (
+        4e3 / (k(0, face) + 0.30 * 14.701 / (2 * math.cos(math.pi / 6)) + 0.06 * face / 2)
+        + gain * 0.9
+    )
     slick = 4e3 / k(0.05, face) + gain * 1.1
     assert rough / limit(0.30) > 1 > slick / limit(0.05)
     assert "angle_may_yield" in codes(document)
 
 
 def test_rounds_above_the_figure_set_the_highest_load() -> None:
-    over = [{"id": "over", "do": "torque", "percent": 110, "rounds": {"until": "none_moves", "max": 9}},
-            {"id": "check", "do": "torque", "percent": 100, "check": True}]
+    over = [
+        {"id": "over", "do": "torque", "percent": 110, "rounds": {"until": "none_moves", "max": 9}},
+        {"id": "check", "do": "torque", "percent": 100, "check": True},
+    ]
     plain, more = plan(passes=over[1:]), plan(passes=over)
     assert load(more).typical_N == pytest.approx(load(plain).typical_N)
     assert load(more).peak_N == pytest.approx(load(plain).typical_N * 1.1)
@@ -125,15 +161,27 @@ def test_rounds_above_the_figure_set_the_highest_load() -> None:
 
 
 def test_a_last_pass_above_the_figure_is_what_is_left() -> None:
-    last = plan(passes=[{"id": "full", "do": "torque", "percent": 100}, {"id": "over", "do": "torque", "percent": 110}])
+    last = plan(
+        passes=[
+            {"id": "full", "do": "torque", "percent": 100},
+            {"id": "over", "do": "torque", "percent": 110},
+        ]
+    )
     plain = plan(passes=[{"id": "full", "do": "torque", "percent": 100}])
     assert load(last).typical_N == pytest.approx(1.1 * load(plain).typical_N)
     assert "ends_above_full" in codes(last) and "ends_above_full" not in codes(plain)
 
 
-@pytest.mark.parametrize(("torque", "code", "at", "figure"), [
-    ("300 N·m", "yields", "already at typical friction", "typical_N"), ("210 N·m", "may_yield", "at low friction", "high_N")])
-def test_yield_is_said_with_the_load_of_the_end_it_names(torque: str, code: str, at: str, figure: str) -> None:
+@pytest.mark.parametrize(
+    ("torque", "code", "at", "figure"),
+    [
+        ("300 N·m", "yields", "already at typical friction", "typical_N"),
+        ("210 N·m", "may_yield", "at low friction", "high_N"),
+    ],
+)
+def test_yield_is_said_with_the_load_of_the_end_it_names(
+    torque: str, code: str, at: str, figure: str
+) -> None:
     document = plan({"kind": "torque", "torque": torque})
     text = found(document, code).text
     assert at in text and f"{getattr(load(document), figure) / 1e3:.3g} kN" in text
@@ -147,20 +195,28 @@ def test_the_locking_hub_of_the_demo_is_not_called_fine_above_its_limit() -> Non
 
 def test_every_chain_that_may_be_used_counts() -> None:
     document = plan()
-    document["tools"]["x"] = {"kind": "beam wrench", "range": ["20 N·m", "200 N·m"], "accuracy": 0.10}
+    document["tools"]["x"] = {
+        "kind": "beam wrench",
+        "range": ["20 N·m", "200 N·m"],
+        "accuracy": 0.10,
+    }
     document["chains"]["c"] = ["x"]
     one = load(document)
     for chains in (["m", "c"], ["c", "m"]):
         document["stages"][0]["chains"] = chains
         both = load(document)
         assert both.low_N < one.low_N and both.high_N > one.high_N
-        assert both.low_N == pytest.approx(one.typical_N * 0.9 * k(0.13, 20) / k(0.17, 20), rel=0.02)
+        assert both.low_N == pytest.approx(
+            one.typical_N * 0.9 * k(0.13, 20) / k(0.17, 20), rel=0.02
+        )
 
 
 def test_the_load_after_each_pass_is_shown() -> None:
     stage = compute(plan()).stages[0]
     typical = [p.load.typical_N for p in stage.passes]
-    assert typical[0] == 0 and typical[1] == pytest.approx(typical[2] / 2) and typical[3] == typical[2]
+    assert (
+        typical[0] == 0 and typical[1] == pytest.approx(typical[2] / 2) and typical[3] == typical[2]
+    )
     assert all(p.load.low_N <= p.load.typical_N <= p.load.high_N for p in stage.passes)
 
 
@@ -169,7 +225,8 @@ def test_losses_come_off_every_end_and_a_typical_load_below_the_need_is_a_stop()
     seen = load(document)
     lost = group(document).losses.embedding_N
     assert [seen.after_low_N, seen.after_typical_N, seen.after_high_N] == pytest.approx(
-        [seen.low_N - lost, seen.typical_N - lost, seen.high_N - lost])
+        [seen.low_N - lost, seen.typical_N - lost, seen.high_N - lost]
+    )
     document["groups"][0]["required_clamp"] = f"{(seen.after_typical_N + lost / 2) / 1e3:.3f} kN"
     assert seen.typical_N > (seen.after_typical_N + lost / 2)
     assert "below_required" in codes(document)
@@ -178,7 +235,9 @@ def test_losses_come_off_every_end_and_a_typical_load_below_the_need_is_a_stop()
 
 def test_an_angle_that_no_pass_turns_is_judged_as_it_is_meant_and_stops() -> None:
     document = angled()
-    document["sources"] = [{"id": "s", "by": "equipment maker", "says": {"torque": ["60 N·m"], "angle": "20 deg"}}]
+    document["sources"] = [
+        {"id": "s", "by": "equipment maker", "says": {"torque": ["60 N·m"], "angle": "20 deg"}}
+    ]
     document["targets"]["b"] = {"kind": "ranked"}
     whole = group(document)
     assert whole.target.angle_deg == pytest.approx(20) and "angle_differs" not in codes(document)
@@ -190,20 +249,30 @@ def test_an_angle_that_no_pass_turns_is_judged_as_it_is_meant_and_stops() -> Non
         compute(document)
 
 
-@pytest.mark.parametrize(("torque", "angle", "own"), [("60 N·m", "20 deg", False), ("40 N·m", "20 deg", True),
-                                                      ("60 N·m", "25 deg", True)])
-def test_a_figure_that_is_not_what_its_source_says_is_the_planners_own(torque: str, angle: str, own: bool) -> None:
+@pytest.mark.parametrize(
+    ("torque", "angle", "own"),
+    [("60 N·m", "20 deg", False), ("40 N·m", "20 deg", True), ("60 N·m", "25 deg", True)],
+)
+def test_a_figure_that_is_not_what_its_source_says_is_the_planners_own(
+    torque: str, angle: str, own: bool
+) -> None:
     document = angled(torque, angle)
-    document["sources"] = [{"id": "s", "by": "equipment maker", "says": {"torque": ["60 N·m"], "angle": "20 deg"}}]
+    document["sources"] = [
+        {"id": "s", "by": "equipment maker", "says": {"torque": ["60 N·m"], "angle": "20 deg"}}
+    ]
     document["targets"]["b"]["source"] = "s"
     target = group(document).target
     assert (target.source is None) is own and ("own_figure" in codes(document)) is own
     if own:
-        assert "planner's own" in target.why and "60 N·m + 20°" in found(document, "own_figure").text
+        assert (
+            "planner's own" in target.why and "60 N·m + 20°" in found(document, "own_figure").text
+        )
 
 
 def test_a_typical_load_above_proof_or_yield_is_a_stop_in_the_short_form_too() -> None:
-    document = plan({"kind": "torque", "torque": "290 N·m"}, friction={"nut_factor": [0.18, 0.18, 0.18]})
+    document = plan(
+        {"kind": "torque", "torque": "290 N·m"}, friction={"nut_factor": [0.18, 0.18, 0.18]}
+    )
     assert {"over_proof"} <= codes(document) or {"yields"} <= codes(document)
     assert found(document, "yields").severity == "stop"
     # 100.6 kN against 0.9 of yield with torsion
@@ -215,30 +284,53 @@ def test_rounding_to_the_scale_never_passes_a_codes_bound() -> None:
     document["tools"]["w"]["increment"] = "10 N·m"
     document["sources"] = [{"id": "c", "by": "code", "says": {"at_most": "119.5 N·m"}}]
     stage = compute(document).stages[0]
-    assert [s.bolt_torque_Nm for p in stage.passes if p.percent == 100 for s in p.settings] == [110, 110]
+    assert [s.bolt_torque_Nm for p in stage.passes if p.percent == 100 for s in p.settings] == [
+        110,
+        110,
+    ]
     assert "bound_exceeded" not in codes(document)
     # a round above the bound is above it, whatever the figure
     document["stages"][0]["passes"][2]["percent"] = 110
     assert "130" in found(document, "bound_exceeded").text or "bound_exceeded" in codes(document)
 
 
-@pytest.mark.parametrize(("spelled", "thread", "grade"), [
-    ("8.8", "M16", "ISO 898-1 8.8"), ("ISO 898-1:2013 8.8", "m16 x 2", "8.8"), ("SAE 5", "1-8", "SAE J429 5"),
-    ("SAE J429 grade 5", "1-8 UN", "grade 5")])
-def test_what_a_source_is_valid_for_is_compared_by_what_is_meant(spelled: str, thread: str, grade: str) -> None:
+@pytest.mark.parametrize(
+    ("spelled", "thread", "grade"),
+    [
+        ("8.8", "M16", "ISO 898-1 8.8"),
+        ("ISO 898-1:2013 8.8", "m16 x 2", "8.8"),
+        ("SAE 5", "1-8", "SAE J429 5"),
+        ("SAE J429 grade 5", "1-8 UN", "grade 5"),
+    ],
+)
+def test_what_a_source_is_valid_for_is_compared_by_what_is_meant(
+    spelled: str, thread: str, grade: str
+) -> None:
     own = "M16" if thread.lower().startswith("m") else "1-8 UNC"
     document = plan({"kind": "ranked"})
     document["groups"][0]["fastener"].update(thread=own, grade=grade)
-    document["sources"] = [{"id": "m", "by": "equipment maker", "says": {"torque": ["120 N·m"]},
-                            "valid_for": {"thread": thread, "grade": spelled}},
-                           {"id": "r", "by": "site rule", "says": {"torque": ["160 N·m"]}}]
+    document["sources"] = [
+        {
+            "id": "m",
+            "by": "equipment maker",
+            "says": {"torque": ["120 N·m"]},
+            "valid_for": {"thread": thread, "grade": spelled},
+        },
+        {"id": "r", "by": "site rule", "says": {"torque": ["160 N·m"]}},
+    ]
     assert group(document).target.source == "m"
 
 
 def test_a_struck_source_keeps_showing_what_it_says() -> None:
     document = plan({"kind": "torque", "source": "m"})
-    document["sources"] = [{"id": "m", "by": "equipment maker", "says": {"torque": ["120 N·m", "88.5 ft·lbf"]},
-                            "valid_for": {"lubricant": "grease"}}]
+    document["sources"] = [
+        {
+            "id": "m",
+            "by": "equipment maker",
+            "says": {"torque": ["120 N·m", "88.5 ft·lbf"]},
+            "valid_for": {"lubricant": "grease"},
+        }
+    ]
     shown = group(document).sources[0]
     assert shown.verdict == "struck" and "120 N·m" in shown.says and shown.torque_Nm == 120
     assert found(document, "struck_source_taken").severity == "stop"
@@ -246,8 +338,10 @@ def test_a_struck_source_keeps_showing_what_it_says() -> None:
 
 def test_ranges_conflict_by_what_they_leave_open_and_equals_are_called_equal() -> None:
     document = plan({"kind": "ranked"})
-    document["sources"] = [{"id": "a", "by": "gasket maker", "says": {"range": ["100 N·m", "140 N·m"]}},
-                           {"id": "b", "by": "part maker", "says": {"range": ["135 N·m", "180 N·m"]}}]
+    document["sources"] = [
+        {"id": "a", "by": "gasket maker", "says": {"range": ["100 N·m", "140 N·m"]}},
+        {"id": "b", "by": "part maker", "says": {"range": ["135 N·m", "180 N·m"]}},
+    ]
     assert "source_conflict" not in codes(document)
     document["sources"][1]["says"]["range"][0] = "160 N·m"
     assert "ranks the same" in found(document, "source_conflict").text
@@ -262,13 +356,20 @@ PAIR = {"torque": ["92 N·m", "86 ft·lbf"]}
 
 def paired(*others: Raw, **more: Any) -> Raw:
     document = plan({"kind": "ranked"}, limits={"yield_fraction": 0.7})
-    document["sources"] = [{"id": "m", "by": "equipment maker", "says": copy.deepcopy(PAIR), **more}, *others]
+    document["sources"] = [
+        {"id": "m", "by": "equipment maker", "says": copy.deepcopy(PAIR), **more},
+        *others,
+    ]
     return document
 
 
 def test_what_we_can_compute_decides_nothing_about_a_misprint() -> None:
     ours = {"id": "c", "by": "calculation", "says": {"yield_fraction": 0.7}}
-    for document in (paired(), paired(ours), paired({"id": "p", "by": "standard", "says": {"preload": "44 kN"}})):
+    for document in (
+        paired(),
+        paired(ours),
+        paired({"id": "p", "by": "standard", "says": {"preload": "44 kN"}}),
+    ):
         stop = found(document, "pair_undecided")
         assert stop.severity == "stop" and not stop.waivable
         assert group(document).target.torque_Nm == 92
@@ -276,9 +377,15 @@ def test_what_we_can_compute_decides_nothing_about_a_misprint() -> None:
         assert stop.text.count("of yield") == 2 and "1.27 times" in stop.text
 
 
-@pytest.mark.parametrize(("pair", "words"), [
-    (["40 N·m", "40 kgf·m"], "kgf·m and N·m"), (["40 ft·lbf", "40 in·lbf"], "in·lbf"),
-    (["40 N·m", "40 ft·lbf"], "the number of one unit"), (["40 N·m", "55 ft·lbf"], "ratio 1.86 times")])
+@pytest.mark.parametrize(
+    ("pair", "words"),
+    [
+        (["40 N·m", "40 kgf·m"], "kgf·m and N·m"),
+        (["40 ft·lbf", "40 in·lbf"], "in·lbf"),
+        (["40 N·m", "40 ft·lbf"], "the number of one unit"),
+        (["40 N·m", "55 ft·lbf"], "ratio 1.86 times"),
+    ],
+)
 def test_usual_slips_are_named(pair: list[str], words: str) -> None:
     document = paired()
     document["sources"][0]["says"]["torque"] = pair
@@ -291,7 +398,9 @@ def test_other_sources_or_the_planner_decide_which_reading_holds() -> None:
     assert "site rule (113 N·m)" in found(paired(yard), "pair_mismatch").text
     # between the two, or on both sides, nobody is supported
     assert "pair_undecided" in codes(paired({**yard, "says": {"torque": ["103 N·m"]}}))
-    assert "pair_undecided" in codes(paired(yard, {**yard, "id": "q", "says": {"torque": ["91 N·m"]}}))
+    assert "pair_undecided" in codes(
+        paired(yard, {**yard, "id": "q", "says": {"torque": ["91 N·m"]}})
+    )
     decided = paired(holds="second", because="letter of the maker")
     assert group(decided).target.torque_Nm == pytest.approx(116.6, rel=1e-3)
     assert "letter of the maker" in found(decided, "pair_decided").text
@@ -307,20 +416,42 @@ def test_a_share_of_yield_in_a_source_stands_on_the_chosen_area() -> None:
     assert load(document).typical_N / tensile == pytest.approx(144.12 / 156.67, rel=1e-3)
 
 
-@pytest.mark.parametrize(("grade", "friction", "into", "galls"), [
-    ("ISO 3506-1 A2-70", {"lubricant": "light-oil"}, None, True),
-    ("ISO 3506-1 A2-70", {"lubricant": "dry-zinc"}, {"kind": "nut", "material": "carbon steel"}, True),
-    ("ISO 3506-1 A2-70", {"lubricant": "nickel-anti-seize"}, None, False),
-    ("ISO 3506-1 A2-70", {"lubricant": "dry-steel"}, {"kind": "tapped", "material": "bronze"}, False),
-    ("works stainless", {"lubricant": "dry-steel"}, None, True), ("works A4-80", {"lubricant": "dry-steel"}, None, True),
-    ("works steel", {"lubricant": "dry-steel"}, None, False),
-    ("ISO 898-1 8.8", {"lubricant": "dry-steel"}, None, False)])
-def test_stainless_galls_whatever_its_nut_is_made_of(grade: str, friction: Raw, into: Raw | None, galls: bool) -> None:
+@pytest.mark.parametrize(
+    ("grade", "friction", "into", "galls"),
+    [
+        ("ISO 3506-1 A2-70", {"lubricant": "light-oil"}, None, True),
+        (
+            "ISO 3506-1 A2-70",
+            {"lubricant": "dry-zinc"},
+            {"kind": "nut", "material": "carbon steel"},
+            True,
+        ),
+        ("ISO 3506-1 A2-70", {"lubricant": "nickel-anti-seize"}, None, False),
+        (
+            "ISO 3506-1 A2-70",
+            {"lubricant": "dry-steel"},
+            {"kind": "tapped", "material": "bronze"},
+            False,
+        ),
+        ("works stainless", {"lubricant": "dry-steel"}, None, True),
+        ("works A4-80", {"lubricant": "dry-steel"}, None, True),
+        ("works steel", {"lubricant": "dry-steel"}, None, False),
+        ("ISO 898-1 8.8", {"lubricant": "dry-steel"}, None, False),
+    ],
+)
+def test_stainless_galls_whatever_its_nut_is_made_of(
+    grade: str, friction: Raw, into: Raw | None, galls: bool
+) -> None:
     document = plan({"kind": "torque", "torque": "60 N·m"}, friction=friction)
     document["groups"][0]["fastener"]["grade"] = grade
     own = {"yield_strength": "450 MPa", "tensile": "700 MPa"}
-    document["definitions"] = {"grades": {"works stainless": {**own, "family": "stainless"}, "works A4-80": own,
-                                          "works steel": {**own, "family": "steel"}}}
+    document["definitions"] = {
+        "grades": {
+            "works stainless": {**own, "family": "stainless"},
+            "works A4-80": own,
+            "works steel": {**own, "family": "steel"},
+        }
+    }
     if into:
         document["groups"][0]["into"] = into
     assert ("galling" in codes(document)) is galls
@@ -332,6 +463,7 @@ def test_a_band_without_a_name_is_not_taken_for_dry() -> None:
 
 
 # remedies
+
 
 def closes(document: Raw, one: FindingOut) -> bool:
     """Whether the figure of a remedy, taken over as on the Bench, closes its finding."""
@@ -347,20 +479,45 @@ def test_every_remedy_of_the_demo_closes_its_finding(name: str) -> None:
             assert closes(document, one), (one.text, one.remedy)
 
 
-BOUNDS = st.fixed_dictionaries({}, optional={
-    "required_clamp": st.integers(5, 140).map(lambda kn: f"{kn} kN"),
-    "limits": st.fixed_dictionaries({}, optional={"yield_fraction": st.floats(0.1, 0.9), "nu": st.floats(0.2, 1.0),
-                                                  "soft_part": st.integers(3, 90).map(lambda kn: f"{kn} kN")}),
-    "into": st.integers(4, 30).map(lambda mm: {"kind": "tapped", "material": "aluminium", "engaged": f"{mm} mm"}),
-    "stack": st.just(STACK)})
+BOUNDS = st.fixed_dictionaries(
+    {},
+    optional={
+        "required_clamp": st.integers(5, 140).map(lambda kn: f"{kn} kN"),
+        "limits": st.fixed_dictionaries(
+            {},
+            optional={
+                "yield_fraction": st.floats(0.1, 0.9),
+                "nu": st.floats(0.2, 1.0),
+                "soft_part": st.integers(3, 90).map(lambda kn: f"{kn} kN"),
+            },
+        ),
+        "into": st.integers(4, 30).map(
+            lambda mm: {"kind": "tapped", "material": "aluminium", "engaged": f"{mm} mm"}
+        ),
+        "stack": st.just(STACK),
+    },
+)
 
 
 @settings(max_examples=150, deadline=None)
-@given(st.integers(8, 400), BOUNDS, st.sampled_from(["0.1 N·m", "1 N·m", "7 N·m"]), st.sampled_from([100, 104, 110]),
-       st.sampled_from(["0 N·m", "6 N·m"]))
-def test_every_remedy_closes_its_finding(torque: int, bounds: Raw, increment: str, over: float, prevailing: str) -> None:
-    document = plan({"kind": "torque", "torque": f"{torque} N·m"}, [{"id": "over", "do": "torque", "percent": over},
-                    {"id": "full", "do": "torque", "percent": 100, "falls": "back to the figure"}], **copy.deepcopy(bounds))
+@given(
+    st.integers(8, 400),
+    BOUNDS,
+    st.sampled_from(["0.1 N·m", "1 N·m", "7 N·m"]),
+    st.sampled_from([100, 104, 110]),
+    st.sampled_from(["0 N·m", "6 N·m"]),
+)
+def test_every_remedy_closes_its_finding(
+    torque: int, bounds: Raw, increment: str, over: float, prevailing: str
+) -> None:
+    document = plan(
+        {"kind": "torque", "torque": f"{torque} N·m"},
+        [
+            {"id": "over", "do": "torque", "percent": over},
+            {"id": "full", "do": "torque", "percent": 100, "falls": "back to the figure"},
+        ],
+        **copy.deepcopy(bounds),
+    )
     document["tools"]["w"]["increment"] = increment
     document["groups"][0]["fastener"]["prevailing"] = prevailing
     try:
@@ -375,18 +532,26 @@ def test_every_remedy_closes_its_finding(torque: int, bounds: Raw, increment: st
 @settings(max_examples=60, deadline=None)
 @given(st.integers(20, 120), st.integers(5, 120), st.integers(20, 200))
 def test_every_remedy_of_an_angle_closes_its_finding(torque: int, angle: int, need: int) -> None:
-    document = angled(f"{torque} N·m", f"{angle} deg", required_clamp=f"{need} kN", limits={"yield_fraction": 0.7})
-    document["stages"][0]["passes"][1].update(turn=f"{angle} deg", window=[f"{angle - 2} deg", f"{angle + 3} deg"])
+    document = angled(
+        f"{torque} N·m", f"{angle} deg", required_clamp=f"{need} kN", limits={"yield_fraction": 0.7}
+    )
+    document["stages"][0]["passes"][1].update(
+        turn=f"{angle} deg", window=[f"{angle - 2} deg", f"{angle + 3} deg"]
+    )
     for one in compute(document).findings:
         if one.sets:
             assert closes(document, one), (one.text, one.remedy)
 
 
-@pytest.mark.parametrize(("order", "rest"), [((0, 1, 2), "ranked"), ((2, 0, 1), "ranked"), ((1, 2, 0), "ranked")])
+@pytest.mark.parametrize(
+    ("order", "rest"), [((0, 1, 2), "ranked"), ((2, 0, 1), "ranked"), ((1, 2, 0), "ranked")]
+)
 def test_the_order_of_sources_changes_nothing(order: tuple[int, ...], rest: str) -> None:
-    sources = [{"id": "a", "by": "site rule", "says": {"torque": ["110 N·m"]}},
-               {"id": "b", "by": "equipment maker", "says": copy.deepcopy(PAIR)},
-               {"id": "c", "by": "code", "says": {"at_most": "150 N·m"}}]
+    sources = [
+        {"id": "a", "by": "site rule", "says": {"torque": ["110 N·m"]}},
+        {"id": "b", "by": "equipment maker", "says": copy.deepcopy(PAIR)},
+        {"id": "c", "by": "code", "says": {"at_most": "150 N·m"}},
+    ]
     document = plan({"kind": rest})
     document["sources"] = [sources[i] for i in order]
     found_ = group(document)
@@ -398,7 +563,12 @@ def test_the_order_of_sources_changes_nothing(order: tuple[int, ...], rest: str)
 def test_more_torque_more_load_more_friction_less(torque: float, more: float, mu: float) -> None:
     def seen(t: float, friction: float) -> PreloadOut:
         band = [friction * 0.8, friction, friction * 1.3]
-        return load(plan({"kind": "torque", "torque": f"{t:.4f} N·m"}, friction={"mu_thread": band, "mu_bearing": band}))
+        return load(
+            plan(
+                {"kind": "torque", "torque": f"{t:.4f} N·m"},
+                friction={"mu_thread": band, "mu_bearing": band},
+            )
+        )
 
     one, higher, rougher = seen(torque, mu), seen(torque * more, mu), seen(torque, mu * more)
     for end in ("low_N", "typical_N", "high_N", "after_low_N", "after_typical_N", "peak_N"):
@@ -406,7 +576,8 @@ def test_more_torque_more_load_more_friction_less(torque: float, more: float, mu
 
 
 def test_another_compound_is_told_when_its_figure_is_struck_by_it() -> None:
-    """A source in two units that holds for one compound alone: changing the compound must not refuse the plan."""
+    """A source in two units that holds for one compound alone: changing the compound must not
+    refuse the plan."""
     document = plan_document("pump-casing-studs")
     document["groups"][1]["friction"] = {"lubricant": "moly-paste"}
     assert compute(document).groups[1].target is not None or True
@@ -425,13 +596,26 @@ def test_every_load_in_a_finding_stands_in_the_result(name: str) -> None:
     result = compute(plan_document(name))
     for one in result.findings:
         # what another lubricant or a recheck would do is no figure of this joint
-        if not one.where.startswith("groups/") or one.code in ("dry_seat_lubricated", "pair_undecided", "short_grip"):
+        if not one.where.startswith("groups/") or one.code in (
+            "dry_seat_lubricated",
+            "pair_undecided",
+            "short_grip",
+        ):
             continue
         group_ = next(g for g in result.groups if g.id == one.where.split("/")[1])
-        known = [v for v in (group_.preload.model_dump().values() if group_.preload else []) if isinstance(v, float)]
+        known = [
+            v
+            for v in (group_.preload.model_dump().values() if group_.preload else [])
+            if isinstance(v, float)
+        ]
         known += [v for x in group_.limits for v in (x.clamp_N, x.typical_N) if v is not None]
-        known += [w for p in result.stages for x in p.passes if x.group == group_.id and x.load for w in (
-            x.load.low_N, x.load.typical_N, x.load.high_N)]
+        known += [
+            w
+            for p in result.stages
+            for x in p.passes
+            if x.group == group_.id and x.load
+            for w in (x.load.low_N, x.load.typical_N, x.load.high_N)
+        ]
         shown = {f"{float(f'{v / 1e3:.3g}'):g}" for v in known}
         for figure in re.findall(r"([\d.]+) kN", one.text):
             assert f"{float(figure):g}" in shown, (one.text, figure)

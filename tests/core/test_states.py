@@ -1,4 +1,6 @@
-"""States of a joint, what is put in and comes out again, main parts: each rule with a plan that breaks it."""
+"""States of a joint, what is put in and comes out again, main parts: each rule with a plan that
+breaks it."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -12,8 +14,18 @@ from orthotorq.core.planning.states import AXES, SAFEGUARDS, needed
 from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
 
-RULES = {"state_not_brought", "state_forbidden", "state_not_left", "watched_locked", "safeguard_unnamed", "bare_faces",
-         "part_stays_on", "not_seen_empty", "temporary_stays", "removed_before_fitted"}
+RULES = {
+    "state_not_brought",
+    "state_forbidden",
+    "state_not_left",
+    "watched_locked",
+    "safeguard_unnamed",
+    "bare_faces",
+    "part_stays_on",
+    "not_seen_empty",
+    "temporary_stays",
+    "removed_before_fitted",
+}
 
 
 def stage(document: dict[str, Any], name: str) -> dict[str, Any]:
@@ -26,7 +38,11 @@ def without(document: dict[str, Any], *names: str) -> dict[str, Any]:
 
 
 def found(document: dict[str, Any]) -> list[tuple[str, str]]:
-    return [(f.code, f.where.removeprefix("stages/")) for f in compute(document).findings if f.code in RULES]
+    return [
+        (f.code, f.where.removeprefix("stages/"))
+        for f in compute(document).findings
+        if f.code in RULES
+    ]
 
 
 def texts(document: dict[str, Any], code: str) -> list[str]:
@@ -81,7 +97,9 @@ def test_a_joint_is_not_left_hanging() -> None:
 
 def test_what_is_put_in_comes_out_and_the_plan_waits_for_it() -> None:
     hub = without(plan_document("drum-locking-hub"), "unlock")
-    stops = [(f.code, f.severity, f.waivable) for f in compute(hub).findings if f.severity == "stop"]
+    stops = [
+        (f.code, f.severity, f.waivable) for f in compute(hub).findings if f.severity == "stop"
+    ]
     assert ("temporary_stays", "stop", False) in stops
     assert any("locked out" in t for t in texts(hub, "temporary_stays"))
     assert ("watched_locked", "start") in found(hub)
@@ -145,14 +163,20 @@ def test_own_states_are_brought_about_like_the_known_ones() -> None:
     nut = plan_document("drum-journal-nut")
     assert found(nut) == []
     stage(nut, "bar")["brings"] = []
-    assert ("state_not_brought", "rundown") in found(nut) and ("removed_before_fitted", "unbar") in found(nut)
+    assert ("state_not_brought", "rundown") in found(nut) and (
+        "removed_before_fitted",
+        "unbar",
+    ) in found(nut)
 
 
 def test_undoing_has_a_caution_of_its_own() -> None:
     stages = {s.id: s for s in compute(plan_document("trolley-wheel")).stages}
     assert "lock_off" in stages["unlock"].cautions and "lower_down" in stages["lower"].cautions
     assert "lock_off" not in stages["leave"].cautions, "handed over is not undone"
-    assert all(c is None or c in stages["unlock"].cautions for c in (SAFEGUARDS["chocked"], SAFEGUARDS["locked out"]))
+    assert all(
+        c is None or c in stages["unlock"].cautions
+        for c in (SAFEGUARDS["chocked"], SAFEGUARDS["locked out"])
+    )
 
 
 def test_every_kind_of_joint_has_its_states() -> None:
@@ -183,12 +207,19 @@ def test_a_run_is_not_signed_while_something_is_in() -> None:
     play.usual()
     assert play.state.fitted == ["locked out"]
     play.until("/tight/")
-    assert play.state.fitted == ["locked out", "counterweight pinned", "drum held", stage(document, "bar")["what"]]
+    assert play.state.fitted == [
+        "locked out",
+        "counterweight pinned",
+        "drum held",
+        stage(document, "bar")["what"],
+    ]
     play.until("/unlock/off")
     assert play.state.fitted == ["locked out"]
     assert "skip" not in play.state_for(FITTER).actions
     play.finish()
-    assert play.state.fitted == [] and play.send("sign_off", "-", {"role": "fitter"})[0] == "accepted"
+    assert (
+        play.state.fitted == [] and play.send("sign_off", "-", {"role": "fitter"})[0] == "accepted"
+    )
 
 
 def test_the_same_is_in_at_one_position_and_out_at_another() -> None:

@@ -1,4 +1,6 @@
-"""Stiffness, angle, back-off, engagement, gasket: closed forms of the sources and properties that must hold."""
+"""Stiffness, angle, back-off, engagement, gasket: closed forms of the sources and properties that
+must hold."""
+
 from __future__ import annotations
 
 import math
@@ -20,8 +22,11 @@ SLOPE = st.floats(min_value=0.3, max_value=0.7)
 STEEL = 205_000.0
 
 
-def closed_form(grip: float, face: float, hole: float, outer: float, slope: float, through: bool) -> float:
-    """VDI 2230-1: cone alone where the parts are wide enough, cone with sleeve where they are not."""
+def closed_form(
+    grip: float, face: float, hole: float, outer: float, slope: float, through: bool
+) -> float:
+    """VDI 2230-1: cone alone where the parts are wide enough, cone with sleeve where they are
+    not."""
     w = 1 if through else 2
     limit = face + w * grip * slope
     if outer >= limit:
@@ -34,23 +39,33 @@ def closed_form(grip: float, face: float, hole: float, outer: float, slope: floa
 
 
 @given(GRIP, st.floats(min_value=1.02, max_value=8), SLOPE, st.booleans())
-def test_integration_along_the_cone_is_the_closed_form(grip: float, ratio: float, slope: float, through: bool) -> None:
+def test_integration_along_the_cone_is_the_closed_form(
+    grip: float, ratio: float, slope: float, through: bool
+) -> None:
     face, hole = 22.49, 17.5
     found = parts_resilience((Layer(grip, STEEL),), face, hole, face * ratio, slope, not through)
-    assert found == pytest.approx(closed_form(grip, face, hole, face * ratio, slope, through), rel=1e-9)
+    assert found == pytest.approx(
+        closed_form(grip, face, hole, face * ratio, slope, through), rel=1e-9
+    )
 
 
 @given(GRIP, GRIP, SLOPE)
-def test_layers_that_mirror_each_other_count_alike_when_bolted_through(first: float, second: float, slope: float) -> None:
+def test_layers_that_mirror_each_other_count_alike_when_bolted_through(
+    first: float, second: float, slope: float
+) -> None:
     one = parts_resilience((Layer(first, 2e5), Layer(second, 7e4)), 22.49, 17.5, 60, slope, False)
     other = parts_resilience((Layer(second, 7e4), Layer(first, 2e5)), 22.49, 17.5, 60, slope, False)
     assert one == pytest.approx(other, rel=1e-9)
 
 
 @given(GRIP, SLOPE)
-def test_a_soft_layer_makes_the_parts_softer_and_wider_parts_stiffer(grip: float, slope: float) -> None:
+def test_a_soft_layer_makes_the_parts_softer_and_wider_parts_stiffer(
+    grip: float, slope: float
+) -> None:
     hard = parts_resilience((Layer(grip, 2e5),), 22.49, 17.5, 60, slope, False)
-    soft = parts_resilience((Layer(grip / 2, 2e5), Layer(grip / 2, 7e4)), 22.49, 17.5, 60, slope, False)
+    soft = parts_resilience(
+        (Layer(grip / 2, 2e5), Layer(grip / 2, 7e4)), 22.49, 17.5, 60, slope, False
+    )
     wide = parts_resilience((Layer(grip, 2e5),), 22.49, 17.5, 90, slope, False)
     assert soft > hard
     assert wide <= hard * (1 + 1e-12)
@@ -87,7 +102,9 @@ TURN = st.floats(min_value=0.01, max_value=6)
 
 
 @given(st.floats(min_value=1e3, max_value=1e6), TURN, TURN)
-def test_backing_off_leaves_preload_or_play_never_both(preload: float, turn: float, elastic: float) -> None:
+def test_backing_off_leaves_preload_or_play_never_both(
+    preload: float, turn: float, elastic: float
+) -> None:
     left, play = angle.preload_left(preload, turn, elastic), angle.end_play(1.5, turn, elastic)
     assert left >= 0
     assert play >= 0
@@ -99,17 +116,27 @@ def test_backing_off_leaves_preload_or_play_never_both(preload: float, turn: flo
 def test_shear_areas_grow_with_length_and_the_internal_one_is_larger(name: str) -> None:
     thread = parse_thread(name)
     for length in (5.0, 10.0):
-        inside = engagement.internal_shear_area(thread.diameter, length, thread.pitch, thread.pitch_diameter)
-        outside = engagement.external_shear_area(thread.internal_minor_diameter, length, thread.pitch,
-                                                 thread.pitch_diameter)
+        inside = engagement.internal_shear_area(
+            thread.diameter, length, thread.pitch, thread.pitch_diameter
+        )
+        outside = engagement.external_shear_area(
+            thread.internal_minor_diameter, length, thread.pitch, thread.pitch_diameter
+        )
         assert inside > outside > 0
-        double = engagement.internal_shear_area(thread.diameter, 2 * length, thread.pitch, thread.pitch_diameter)
+        double = engagement.internal_shear_area(
+            thread.diameter, 2 * length, thread.pitch, thread.pitch_diameter
+        )
         assert double == pytest.approx(2 * inside)
 
 
-@given(st.floats(min_value=1e3, max_value=1e6), st.floats(min_value=50, max_value=600),
-       st.floats(min_value=5, max_value=200))
-def test_the_required_length_carries_exactly_the_load(load: float, shear: float, area: float) -> None:
+@given(
+    st.floats(min_value=1e3, max_value=1e6),
+    st.floats(min_value=50, max_value=600),
+    st.floats(min_value=5, max_value=200),
+)
+def test_the_required_length_carries_exactly_the_load(
+    load: float, shear: float, area: float
+) -> None:
     assert engagement.required_engagement(load, shear, area) * area * shear == pytest.approx(load)
 
 
@@ -138,7 +165,9 @@ def test_the_two_rules_for_the_width_meet_within_three_percent() -> None:
 @given(st.floats(min_value=0, max_value=20))
 def test_pressure_takes_stress_off_the_gasket(pressure: float) -> None:
     end = gasket.end_force(450, pressure)
-    assert gasket.gasket_stress(16, 128e3, end, 28_000) <= gasket.gasket_stress(16, 128e3, 0, 28_000)
+    assert gasket.gasket_stress(16, 128e3, end, 28_000) <= gasket.gasket_stress(
+        16, 128e3, 0, 28_000
+    )
     assert gasket.operating_load(5, 450, 3, pressure) >= end
 
 
@@ -146,11 +175,21 @@ def test_elongation_is_load_over_stiffness() -> None:
     assert stiffness.elongation(50e3, 2e-6) == pytest.approx(0.1)
 
 
-@pytest.mark.parametrize(("said", "shear", "bearing"), [
-    ({}, 150.0, 250.0), ({"shear": "170 MPa"}, 170.0, 250.0), ({"bearing": "400 MPa"}, 150.0, 400.0)])
-def test_what_is_not_said_of_an_own_material_comes_from_its_strength(said: dict[str, str], shear: float, bearing: float) -> None:
+@pytest.mark.parametrize(
+    ("said", "shear", "bearing"),
+    [
+        ({}, 150.0, 250.0),
+        ({"shear": "170 MPa"}, 170.0, 250.0),
+        ({"bearing": "400 MPa"}, 150.0, 400.0),
+    ],
+)
+def test_what_is_not_said_of_an_own_material_comes_from_its_strength(
+    said: dict[str, str], shear: float, bearing: float
+) -> None:
     own = {"modulus": "110 GPa", "tensile": "250 MPa", "family": "other", **said}
-    found = material_of(read_plan({**small(), "definitions": {"materials": {"own bronze": own}}}), "own bronze")
+    found = material_of(
+        read_plan({**small(), "definitions": {"materials": {"own bronze": own}}}), "own bronze"
+    )
     assert (found.modulus, found.tensile, found.certainty) == (110e3, 250.0, "own entry")
     assert (found.shear, found.bearing) == (pytest.approx(shear), pytest.approx(bearing))
 

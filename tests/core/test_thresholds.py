@@ -1,4 +1,5 @@
 """Every number that decides, on both sides of it: a threshold that is moved is noticed here."""
+
 from __future__ import annotations
 
 import copy
@@ -28,8 +29,11 @@ def bolts(document: Raw) -> Raw:
 def clamped(thick: str, **group: Any) -> Raw:
     """The small plan with one clamped part and a nut."""
     document = small()
-    bolts(document).update(stack=[{"material": "carbon steel", "thickness": thick}], into={"kind": "nut", "engaged": "13 mm"},
-                           **group)
+    bolts(document).update(
+        stack=[{"material": "carbon steel", "thickness": thick}],
+        into={"kind": "nut", "engaged": "13 mm"},
+        **group,
+    )
     return document
 
 
@@ -65,7 +69,9 @@ def passes(*percents: float, **group: Any) -> Raw:
     """The small plan with other passes."""
     document = small()
     bolts(document).update(group)
-    document["stages"][0]["passes"][1:3] = [{"id": f"p{n}", "do": "torque", "percent": p} for n, p in enumerate(percents)]
+    document["stages"][0]["passes"][1:3] = [
+        {"id": f"p{n}", "do": "torque", "percent": p} for n, p in enumerate(percents)
+    ]
     return document
 
 
@@ -73,8 +79,10 @@ def angled(turn: str, angle: str = "60 deg") -> Raw:
     """A target of torque plus an angle, turned by something."""
     document = clamped("60 mm")
     document["targets"]["b"] = {"kind": "torque+angle", "torque": "60 N·m", "angle": angle}
-    document["stages"][0]["passes"] = [{"id": "snug", "do": "torque", "percent": 100},
-                                       {"id": "turn", "do": "angle", "turn": turn, "read_by": "angle disc"}]
+    document["stages"][0]["passes"] = [
+        {"id": "snug", "do": "torque", "percent": 100},
+        {"id": "turn", "do": "angle", "turn": turn, "read_by": "angle disc"},
+    ]
     return document
 
 
@@ -109,15 +117,21 @@ def friction(*band: float) -> Raw:
 def sources(first: str, second: str) -> Raw:
     """Two valid sources of the same rank."""
     document = small()
-    document["sources"] = [{"id": "one", "by": "equipment maker", "reference": "a", "says": {"torque": [first]}},
-                           {"id": "two", "by": "equipment maker", "reference": "b", "says": {"torque": [second]}}]
+    document["sources"] = [
+        {"id": "one", "by": "equipment maker", "reference": "a", "says": {"torque": [first]}},
+        {"id": "two", "by": "equipment maker", "reference": "b", "says": {"torque": [second]}},
+    ]
     document["targets"]["b"] = {"kind": "torque", "source": "one"}
     return document
 
 
 def cover(first: float) -> Raw:
     """A gasketed cover whose first torque pass is a share of the figure."""
-    return passes(first, 100, gasket={"name": "gasket", "outside": "160 mm", "inside": "120 mm", "seating": "10 MPa"})
+    return passes(
+        first,
+        100,
+        gasket={"name": "gasket", "outside": "160 mm", "inside": "120 mm", "seating": "10 MPa"},
+    )
 
 
 def many(length: str, count: int) -> Raw:
@@ -131,7 +145,10 @@ def many(length: str, count: int) -> Raw:
 def geared(arm: str) -> Raw:
     """A multiplier that reacts over an arm; 120 N·m at the bolt, ratio 4: the housing holds 90."""
     document = tool(range=["5 N·m", "40 N·m"])
-    document["chains"]["m"] = ["w", {"multiplier": 4, "efficiency": [1.0, 1.0, 1.0], "arm": arm, "rests_on": "a bracket"}]
+    document["chains"]["m"] = [
+        "w",
+        {"multiplier": 4, "efficiency": [1.0, 1.0, 1.0], "arm": arm, "rests_on": "a bracket"},
+    ]
     return document
 
 
@@ -145,13 +162,26 @@ def preset(figure: str) -> Raw:
 
 
 WIDE = ["10 N·m", "200 N·m"]
-#: threshold -> (finding, a document on the one side, one on the other); the finding stands on the other side alone
+#: threshold -> (finding, a document on the one side, one on the other); the finding stands on the
+#: other side alone
 FINDINGS: dict[str, tuple[str, Raw, Raw]] = {
     "short_grip": ("short_grip", clamped("48.5 mm"), clamped("47.5 mm")),
     "nut_turns": ("few_turns", engaged("10.1 mm"), engaged("9.9 mm")),
-    "plain_rule_steel": ("few_turns", tapped("carbon steel", "16.2 mm"), tapped("carbon steel", "15.8 mm")),
-    "plain_rule_iron": ("few_turns", tapped("grey iron", "24.2 mm"), tapped("grey iron", "23.8 mm")),
-    "plain_rule_aluminium": ("few_turns", tapped("aluminium", "32.2 mm"), tapped("aluminium", "31.8 mm")),
+    "plain_rule_steel": (
+        "few_turns",
+        tapped("carbon steel", "16.2 mm"),
+        tapped("carbon steel", "15.8 mm"),
+    ),
+    "plain_rule_iron": (
+        "few_turns",
+        tapped("grey iron", "24.2 mm"),
+        tapped("grey iron", "23.8 mm"),
+    ),
+    "plain_rule_aluminium": (
+        "few_turns",
+        tapped("aluminium", "32.2 mm"),
+        tapped("aluminium", "31.8 mm"),
+    ),
     "tool_from": ("tool_under_20", torque("80.6 N·m", range=WIDE), torque("78.8 N·m", range=WIDE)),
     "too_coarse": ("tool_too_coarse", coarse("101.9 N·m"), coarse("102.2 N·m")),
     "hand_force_any": ("hand_force", tool(length="301 mm"), tool(length="299 mm")),
@@ -160,7 +190,11 @@ FINDINGS: dict[str, tuple[str, Raw, Raw]] = {
     "reaction_much": ("reaction_high", geared("36.2 mm"), geared("35.8 mm")),
     "socket_room": ("socket_room", row("31.4 mm"), row("31.0 mm")),
     "guessed_band": ("friction_unknown", friction(0.1, 0.2, 0.299), friction(0.1, 0.2, 0.302)),
-    "sources_apart": ("source_conflict", sources("100 N·m", "104.9 N·m"), sources("100 N·m", "105.2 N·m")),
+    "sources_apart": (
+        "source_conflict",
+        sources("100 N·m", "104.9 N·m"),
+        sources("100 N·m", "105.2 N·m"),
+    ),
     "rising_from": ("no_rising_passes", cover(50), cover(50.5)),
     "angle_same": ("angle_differs", angled("60.4 deg"), angled("60.6 deg")),
     "full": ("ends_below_full", low(100), low(99.5)),
@@ -191,7 +225,9 @@ def test_sizes_stressed_further_apart_than_one_and_a_half_times_are_named() -> N
     def two(second: str) -> Raw:
         document = small()
         other = copy.deepcopy(bolts(document))
-        other.update(id="c", name="Others", layout={"kind": "circle", "count": 4, "diameter": "400 mm"})
+        other.update(
+            id="c", name="Others", layout={"kind": "circle", "count": 4, "diameter": "400 mm"}
+        )
         other["fastener"]["thread"] = "M20"
         document["groups"].append(other)
         document["targets"]["c"] = {"kind": "torque", "torque": second}
@@ -211,7 +247,10 @@ def test_sizes_stressed_further_apart_than_one_and_a_half_times_are_named() -> N
 
 def test_what_an_angle_gives_scatters_by_a_tenth() -> None:
     document = angled("20 deg", "20 deg")
-    bolts(document)["friction"] = {"mu_thread": [0.12, 0.12, 0.12], "mu_bearing": [0.12, 0.12, 0.12]}
+    bolts(document)["friction"] = {
+        "mu_thread": [0.12, 0.12, 0.12],
+        "mu_bearing": [0.12, 0.12, 0.12],
+    }
     document["tools"]["w"]["accuracy"] = 1e-6
     found = compute(document).groups[0]
     assert found.preload is not None and found.stiffness is not None
@@ -241,19 +280,29 @@ def test_a_bolt_has_moved_above_five_degrees(turned: str, moved: bool) -> None:
     assert (play.state.instruction is not None) is moved
 
 
-@pytest.mark.parametrize(("reading", "verdict"), [
-    ({"torque": "359 N·m"}, "accepted"), ({"torque": "361 N·m"}, "refused"),
-    ({"angle": "3590 deg"}, "accepted"), ({"angle": "3610 deg"}, "refused")])
+@pytest.mark.parametrize(
+    ("reading", "verdict"),
+    [
+        ({"torque": "359 N·m"}, "accepted"),
+        ({"torque": "361 N·m"}, "refused"),
+        ({"angle": "3590 deg"}, "accepted"),
+        ({"angle": "3610 deg"}, "refused"),
+    ],
+)
 def test_readings_that_cannot_be_are_refused(reading: dict[str, str], verdict: str) -> None:
     play = Play(small())
     play.until("/full/r1/b.1")
-    assert play.send("answer", play.step.step, {"answer": "turned", "reading": reading})[0] == verdict
+    assert (
+        play.send("answer", play.step.step, {"answer": "turned", "reading": reading})[0] == verdict
+    )
 
 
 @pytest.mark.parametrize("still", [1, 2, 3, 4])
 def test_pulls_end_after_as_many_still_ones_as_asked_and_none_less(still: int) -> None:
     document = small(1)
-    document["stages"][0]["passes"] = [{"id": "pull", "do": "torque", "percent": 100, "repeat": {"still": still, "max": 8}}]
+    document["stages"][0]["passes"] = [
+        {"id": "pull", "do": "torque", "percent": 100, "repeat": {"still": still, "max": 8}}
+    ]
     play = Play(document)
     play.until("/pull")
     for number in range(still):
@@ -262,8 +311,11 @@ def test_pulls_end_after_as_many_still_ones_as_asked_and_none_less(still: int) -
     assert play.state.instruction is None
 
 
-def drawn(*passes: Raw, kind: str = "tighten", target: Raw | None = None, **answer: Any) -> list[float]:
-    """How full the one bolt is drawn after each pass of a stage, each answered as usual or as given."""
+def drawn(
+    *passes: Raw, kind: str = "tighten", target: Raw | None = None, **answer: Any
+) -> list[float]:
+    """How full the one bolt is drawn after each pass of a stage, each answered as usual or as
+    given."""
     document = clamped("60 mm", layout={"kind": "circle", "count": 1, "diameter": "200 mm"})
     document["stages"][0]["passes"] = [{"id": f"p{n}", **one} for n, one in enumerate(passes)]
     document["targets"]["b"] = target or document["targets"]["b"]
@@ -280,7 +332,13 @@ def drawn(*passes: Raw, kind: str = "tighten", target: Raw | None = None, **answ
 
 FULL: Raw = {"do": "torque", "percent": 100}
 BACK: Raw = {"do": "back_off", "turn": "60 deg", "order": {"kind": "circle"}}
-DRAW: Raw = {"do": "gap_round", "turn": "30 deg", "max_spread": "0.5 mm", "stop_at": "2 mm", "max": 3}
+DRAW: Raw = {
+    "do": "gap_round",
+    "turn": "30 deg",
+    "max_spread": "0.5 mm",
+    "stop_at": "2 mm",
+    "max": 3,
+}
 
 
 def test_what_has_no_share_is_drawn_as_the_table_says() -> None:
@@ -289,7 +347,9 @@ def test_what_has_no_share_is_drawn_as_the_table_says() -> None:
     assert drawn(FULL, BACK) == [100, 8]
     assert drawn({**FULL, "percent": 50}, {**BACK, "turn": "30 deg"}) == [50, 8]
     turned = {"kind": "torque+angle", "torque": "60 N·m", "angle": "60 deg"}
-    assert drawn(FULL, {"do": "angle", "turn": "60 deg", "read_by": "angle disc"}, target=turned) == [50, 100]
+    assert drawn(
+        FULL, {"do": "angle", "turn": "60 deg", "read_by": "angle disc"}, target=turned
+    ) == [50, 100]
 
 
 def test_a_gap_is_drawn_when_it_is_closed_and_by_half_before() -> None:
@@ -339,21 +399,35 @@ def test_after_a_stage_is_done_again_the_next_one_follows_as_before() -> None:
 def pair(second: str, *others: str, first: str = "120 N·m") -> set[str]:
     """Findings of a figure misprinted in two units beside other sources."""
     document = small()
-    document["sources"] = [{"id": "m", "by": "equipment maker", "says": {"torque": [first, second]}}]
-    document["sources"] += [{"id": f"o{i}", "by": "site rule", "says": {"torque": [o]}} for i, o in enumerate(others)]
+    document["sources"] = [
+        {"id": "m", "by": "equipment maker", "says": {"torque": [first, second]}}
+    ]
+    document["sources"] += [
+        {"id": f"o{i}", "by": "site rule", "says": {"torque": [o]}} for i, o in enumerate(others)
+    ]
     document["targets"]["b"] = {"kind": "ranked"}
-    return {f.code if f.code != "pair_undecided" else f"pair_undecided{' slip' if 'perhaps' in f.text else ''}"
-            for f in compute(document).findings}
+    return {
+        f.code
+        if f.code != "pair_undecided"
+        else f"pair_undecided{' slip' if 'perhaps' in f.text else ''}"
+        for f in compute(document).findings
+    }
 
 
-@pytest.mark.parametrize(("found", "code"), [
-    # within five percent of one reading alone (120 and 101.7 N·m)
-    (pair("75 ft·lbf", "114.5 N·m"), "pair_mismatch"), (pair("75 ft·lbf", "113.5 N·m"), "pair_undecided slip"),
-    # three times nearer to one, in the logarithm (100 and 200 N·m: 118.9)
-    (pair("147.5 ft·lbf", "118.5 N·m", first="100 N·m"), "pair_mismatch"),
-    (pair("147.5 ft·lbf", "119.5 N·m", first="100 N·m"), "pair_undecided"),
-    # a ratio within two percent of ten
-    (pair("300.6 ft·lbf", first="40 N·m"), "pair_undecided slip"), (pair("301.4 ft·lbf", first="40 N·m"), "pair_undecided")])
+@pytest.mark.parametrize(
+    ("found", "code"),
+    [
+        # within five percent of one reading alone (120 and 101.7 N·m)
+        (pair("75 ft·lbf", "114.5 N·m"), "pair_mismatch"),
+        (pair("75 ft·lbf", "113.5 N·m"), "pair_undecided slip"),
+        # three times nearer to one, in the logarithm (100 and 200 N·m: 118.9)
+        (pair("147.5 ft·lbf", "118.5 N·m", first="100 N·m"), "pair_mismatch"),
+        (pair("147.5 ft·lbf", "119.5 N·m", first="100 N·m"), "pair_undecided"),
+        # a ratio within two percent of ten
+        (pair("300.6 ft·lbf", first="40 N·m"), "pair_undecided slip"),
+        (pair("301.4 ft·lbf", first="40 N·m"), "pair_undecided"),
+    ],
+)
 def test_what_decides_a_misprint_on_both_sides(found: set[str], code: str) -> None:
     assert code in found
 
@@ -365,13 +439,23 @@ def test_slip_is_held_with_its_safety(alternates: bool, clamp: float) -> None:
         typical = compute(document).groups[0].preload
         assert typical is not None
         need = float(load.split()[0]) / 10 * typical.typical_N / clamp * 0.15
-        document["groups"][0]["work"] = {"transverse": f"{need:.3f} N", "slip_friction": 0.15, "alternates": alternates}
+        document["groups"][0]["work"] = {
+            "transverse": f"{need:.3f} N",
+            "slip_friction": 0.15,
+            "alternates": alternates,
+        }
         assert ("slips" in codes(document)) is code
 
 
 @pytest.mark.parametrize(("mu", "said"), [("0.2", False), ("0.201", True)])
 def test_the_exact_form_is_given_above_a_fifth(mu: str, said: bool) -> None:
-    assert any("exact" in n for n in answer("torque", {"thread": "M20", "preload": "90 kN", "mu-thread": mu}).notes) is said
+    assert (
+        any(
+            "exact" in n
+            for n in answer("torque", {"thread": "M20", "preload": "90 kN", "mu-thread": mu}).notes
+        )
+        is said
+    )
 
 
 @pytest.mark.parametrize(("value", "kept"), [("2.4 mm", True), ("2.41 mm", False)])
@@ -389,11 +473,20 @@ def test_pulls_that_no_hand_makes_are_marked(pace: float, marked: bool) -> None:
     play.until("/half/")
     play.answer("turned")
     play.answer("turned")
-    assert any("faster" in mark for line in record_of(play.result, play.facts).story for mark in line.marks) is marked
+    assert (
+        any(
+            "faster" in mark
+            for line in record_of(play.result, play.facts).story
+            for mark in line.marks
+        )
+        is marked
+    )
 
 
 def test_every_threshold_says_what_it_decides_and_where_it_comes_from() -> None:
     page = (Path(__file__).parents[2] / "docs" / "thresholds.md").read_text(encoding="utf-8")
     for one in TABLE.values():
         assert len(one.decides) > 10 and one.source
-        assert f"| {one.name} | {one.text} |" in page, "write it anew: ./torq cli thresholds > docs/thresholds.md"
+        assert f"| {one.name} | {one.text} |" in page, (
+            "write it anew: ./torq cli thresholds > docs/thresholds.md"
+        )

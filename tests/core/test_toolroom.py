@@ -1,4 +1,6 @@
-"""Wrenches in the tool room: what each is held to, checks in full, what an error did, and settings that make it good."""
+"""Wrenches in the tool room: what each is held to, checks in full, what an error did, and settings
+that make it good."""
+
 from __future__ import annotations
 
 import re
@@ -19,10 +21,18 @@ from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.load.tool_binding import BoundTool, bound_settings
 from tests.plans import small
 
-WRENCH: dict[str, Any] = {"kind": "click wrench", "range": ["20 N·m", "200 N·m"], "increment": "1 N·m"}
+WRENCH: dict[str, Any] = {
+    "kind": "click wrench",
+    "range": ["20 N·m", "200 N·m"],
+    "increment": "1 N·m",
+}
 SHEETS: dict[str, dict[str, Any]] = {
-    "wrench": WRENCH, "multiplier": {"ratio": "5:1", "efficiency": "0.88 – 0.90 – 0.92"}, "adapter": {"length": "120 mm"},
-    "tester": {"range": ["5 N·m", "1000 N·m"], "uncertainty": "0.5 %"}, "gauge": {"measures": "angle"}}
+    "wrench": WRENCH,
+    "multiplier": {"ratio": "5:1", "efficiency": "0.88 – 0.90 – 0.92"},
+    "adapter": {"length": "120 mm"},
+    "tester": {"range": ["5 N·m", "1000 N·m"], "uncertainty": "0.5 %"},
+    "gauge": {"measures": "angle"},
+}
 
 
 @pytest.mark.parametrize("sort", SORTS)
@@ -32,8 +42,10 @@ def test_every_sort_of_tool_has_its_sheet(sort: str) -> None:
         read_spec(sort, {**SHEETS[sort], "colour": "green"})
 
 
-@pytest.mark.parametrize(("held_to", "limit"), [("", 0.04), ("II A", 0.04), ("3 %", 0.03), ("±2.5 %", 0.025),
-                                                ("type I class A", 0.06)])
+@pytest.mark.parametrize(
+    ("held_to", "limit"),
+    [("", 0.04), ("II A", 0.04), ("3 %", 0.03), ("±2.5 %", 0.025), ("type I class A", 0.06)],
+)
 def test_a_wrench_is_held_to_its_class_or_its_own_limit(held_to: str, limit: float) -> None:
     spec = Tool.model_validate(WRENCH)
     assert limit_of(held_to, spec, 150e3) == pytest.approx(limit)
@@ -50,10 +62,19 @@ def test_every_kind_of_wrench_has_a_usual_class() -> None:
         assert 0.03 < limit_of("", Tool.model_validate({**WRENCH, "kind": kind}), 150e3) < 0.07
 
 
-@pytest.mark.parametrize(("points", "full"), [
-    ([(40.0, 3), (120.0, 3), (200.0, 3)], True), ([(40.0, 3), (120.0, 2), (200.0, 3)], False),
-    ([(40.0, 3), (120.0, 3)], False), ([(40.0, 3), (120.0, 3), (189.0, 3)], False), ([(44.0, 3), (125.0, 4), (192.0, 5)], True)])
-def test_a_check_in_full_has_three_readings_at_each_of_three_settings(points: list[tuple[float, int]], full: bool) -> None:
+@pytest.mark.parametrize(
+    ("points", "full"),
+    [
+        ([(40.0, 3), (120.0, 3), (200.0, 3)], True),
+        ([(40.0, 3), (120.0, 2), (200.0, 3)], False),
+        ([(40.0, 3), (120.0, 3)], False),
+        ([(40.0, 3), (120.0, 3), (189.0, 3)], False),
+        ([(44.0, 3), (125.0, 4), (192.0, 5)], True),
+    ],
+)
+def test_a_check_in_full_has_three_readings_at_each_of_three_settings(
+    points: list[tuple[float, int]], full: bool
+) -> None:
     assert in_full(20.0, 200.0, False, points) is full
 
 
@@ -65,8 +86,19 @@ def test_a_preset_driver_is_checked_at_its_one_figure() -> None:
 BAND, WINDOW = (90e3, 100e3, 110e3), (80e3, 120e3)
 
 
-@pytest.mark.parametrize(("error", "lies"), [(0.0, "inside"), (0.12, "inside"), (0.13, "edge"), (0.26, "outside"),
-                                             (-0.08, "inside"), (-0.09, "edge"), (-0.17, "outside"), (None, "unknown")])
+@pytest.mark.parametrize(
+    ("error", "lies"),
+    [
+        (0.0, "inside"),
+        (0.12, "inside"),
+        (0.13, "edge"),
+        (0.26, "outside"),
+        (-0.08, "inside"),
+        (-0.09, "edge"),
+        (-0.17, "outside"),
+        (None, "unknown"),
+    ],
+)
 def test_an_error_takes_the_clamp_band_out_of_its_window(error: float | None, lies: str) -> None:
     found = effect_of(error, 100.0, BAND, WINDOW)
     assert found.lies == lies
@@ -114,6 +146,8 @@ def test_a_wrench_used_with_its_error_gives_the_bolt_what_it_should_have(error: 
             assert one.bolt_torque_Nm == pytest.approx(other.bolt_torque_Nm)
             assert bool(one.corrected) is bool(error)
             if error:
-                way, gives = re.fullmatch(r".* reads [\d.]+ % (high|low): this gives ([\d.]+) N·m", one.corrected).groups()  # type: ignore[union-attr]
+                way, gives = re.fullmatch(
+                    r".* reads [\d.]+ % (high|low): this gives ([\d.]+) N·m", one.corrected
+                ).groups()  # type: ignore[union-attr]
                 assert way == ("high" if error > 0 else "low")
                 assert float(gives) == pytest.approx(other.settable_Nm, rel=0.006)

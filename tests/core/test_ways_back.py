@@ -1,4 +1,6 @@
-"""Ways back: a failed look, a hub that slipped, a nut that refuses, bolts of unknown history, a slot out of line."""
+"""Ways back: a failed look, a hub that slipped, a nut that refuses, bolts of unknown history, a
+slot out of line."""
+
 from __future__ import annotations
 
 import copy
@@ -57,7 +59,15 @@ def test_play_out_of_range_goes_back_to_seat_and_back_off() -> None:
     play.until("/play/play/")
     play.answer("value", value="0.15 mm")
     play.answer("back")
-    assert stages_heard(play)[:7] == ["freeagain", "seat", "washer", "holdnut", "locknut", "play", "tab"]
+    assert stages_heard(play)[:7] == [
+        "freeagain",
+        "seat",
+        "washer",
+        "holdnut",
+        "locknut",
+        "play",
+        "tab",
+    ]
     assert play.codes == []
 
 
@@ -68,8 +78,21 @@ def test_a_hub_that_slipped_is_locked_out_slackened_cleaned_and_drawn_again() ->
     play.answer("moved")
     play.answer("back")
     heard = stages_heard(play)
-    assert heard == ["lock", "unload", "slackagain", "clean", "size", "oil", "place", "tight", "true", "paint", "back", "unlock",
-                     "start"]
+    assert heard == [
+        "lock",
+        "unload",
+        "slackagain",
+        "clean",
+        "size",
+        "oil",
+        "place",
+        "tight",
+        "true",
+        "paint",
+        "back",
+        "unlock",
+        "start",
+    ]
     assert play.state.fitted == [] and play.state.status == "finished"
 
 
@@ -81,19 +104,33 @@ def test_what_moves_at_the_target_after_all_stood_still_above_it_is_a_deviation(
     assert play.step.kind == "decision" and "no bolt before it moved" in play.step.text
     play.answer("accept")
     play.until("/true/")
-    assert play.codes == ["moved_after_still"] and "1 moved, bolt 3 first" in play.state.deviations[0].text
+    assert (
+        play.codes == ["moved_after_still"]
+        and "1 moved, bolt 3 first" in play.state.deviations[0].text
+    )
 
 
-@pytest.mark.parametrize(("word", "again"), [
-    ("penetrant", True), ("ease", True), ("heat", True), ("cut", False), ("drill", False)])
+@pytest.mark.parametrize(
+    ("word", "again"),
+    [("penetrant", True), ("ease", True), ("heat", True), ("cut", False), ("drill", False)],
+)
 def test_a_nut_that_refuses_has_its_own_branch(word: str, again: bool) -> None:
     play = Play(plan_document("evaporator-cover"), occasion="dismantle")
     play.until("/crack/round1/r1/studs.13")
     play.answer("refuses")
-    assert [b.answer for b in play.step.buttons] == ["penetrant", "ease", "heat", "cut", "drill", "accept"]
+    assert [b.answer for b in play.step.buttons] == [
+        "penetrant",
+        "ease",
+        "heat",
+        "cut",
+        "drill",
+        "accept",
+    ]
     wants = next(b.reason for b in play.step.buttons if b.answer == word)
     if wants:
-        assert play.send("answer", play.step.step, {"answer": word})[0] == "refused", "what was done is said"
+        assert play.send("answer", play.step.step, {"answer": word})[0] == "refused", (
+            "what was done is said"
+        )
     play.answer(word, **({"reason": "permit 31; new nut and washer"} if wants else {}))
     assert (play.step.label == "13") is again
     codes = {"heat": ["heated"], "cut": ["cut_off"], "drill": ["drilled_out"]}.get(word, [])
@@ -118,7 +155,8 @@ def test_mending_is_said_of_a_bolt_as_of_a_bolt() -> None:
     play.answer("refuses")
     assert [b.label for b in play.step.buttons][:2] == [
         "Slackened, repaired: all passes again",
-        "Replaced (part, batch): all passes again"]
+        "Replaced (part, batch): all passes again",
+    ]
 
 
 def recheck_of(**more: Any) -> dict[str, Any]:
@@ -143,12 +181,16 @@ def test_a_bolt_of_unknown_history_is_slackened_in_a_step_of_its_own_and_has_not
     kinds = []
     while (step := play.state.instruction) is not None:
         kinds.append(step.kind)
-        play.answer("done" if step.kind != "pull" else "turned" if step.round == 1 else "did_not_turn")
+        play.answer(
+            "done" if step.kind != "pull" else "turned" if step.round == 1 else "did_not_turn"
+        )
     # and they are gone round once more: what was slackened is checked by another pull
     assert kinds == ["slacken", "pull"] * 4 + ["pull"] * 4
     table = record_of(play.result, play.facts).tables[0]
     cells = [c for row in table.rows for c in row.cells if c is not None]
-    assert all(c.text.startswith("slackened; ") for c in cells[::2]) and not any(c.moved for c in cells)
+    assert all(c.text.startswith("slackened; ") for c in cells[::2]) and not any(
+        c.moved for c in cells
+    )
     assert not any(band.moved for band in play.state.tape)
 
 
@@ -169,7 +211,12 @@ def test_a_stage_is_done_again_instead_of_deciding() -> None:
     play.until("/full/r1/b.3")
     play.answer("did_not_turn")
     assert play.step.kind == "decision" and "redo" in play.state_for(FITTER).actions
-    assert play.send("redo", play.step.step, {"stage": "t", "reason": "all slackened, threads cleaned"})[0] == "accepted"
+    assert (
+        play.send(
+            "redo", play.step.step, {"stage": "t", "reason": "all slackened, threads cleaned"}
+        )[0]
+        == "accepted"
+    )
     assert play.step.stage_id == "t" and play.step.kind != "decision"
     play.finish()
     assert play.codes == []
@@ -179,7 +226,10 @@ def test_a_nut_that_had_moved_at_a_recheck_is_asked_about_and_all_are_gone_round
     play = Play(recheck_of(), occasion="recheck", history="known")
     play.usual()
     first = play.answer("turned")
-    assert (play.step.step, play.step.kind) == (f"{first}/then", "decision") and "Why had it moved?" in play.step.text
+    assert (play.step.step, play.step.kind) == (
+        f"{first}/then",
+        "decision",
+    ) and "Why had it moved?" in play.step.text
     play.answer("worked_loose")
     rounds = set()
     while play.state.instruction is not None:
@@ -197,7 +247,11 @@ def test_a_comparison_leaves_out_what_was_slackened() -> None:
         play = Play(recheck_of(), occasion="recheck", history=history)
         play.usual()
         while (step := play.state.instruction) is not None:
-            left = "accept" if any(b.answer == "accept" for b in step.buttons) else step.buttons[0].answer
+            left = (
+                "accept"
+                if any(b.answer == "accept" for b in step.buttons)
+                else step.buttons[0].answer
+            )
             pull = "turned" if history == "known" or step.round == 1 else "did_not_turn"
             play.answer({"pull": pull, "decision": left}.get(step.kind, "done"))
         records.append(record_of(play.result, play.facts))
@@ -205,11 +259,19 @@ def test_a_comparison_leaves_out_what_was_slackened() -> None:
     # slackened, they turn in the first round: that is no movement; the second round checks them
     assert len(checked_bolts(known)) == len(checked_bolts(unknown)) == 4
     found = compare(known, unknown, 3)
-    assert (found.moved_now, found.checked_now, found.moved_before, found.checked_before, found.both) == (4, 4, 0, 4, [])
+    assert (
+        found.moved_now,
+        found.checked_now,
+        found.moved_before,
+        found.checked_before,
+        found.both,
+    ) == (4, 4, 0, 4, [])
 
 
 def test_after_slackening_another_round_checks() -> None:
-    play = Play(recheck_of(rounds={"until": "none_moves", "max": 3}), occasion="recheck", history="unknown")
+    play = Play(
+        recheck_of(rounds={"until": "none_moves", "max": 3}), occasion="recheck", history="unknown"
+    )
     play.usual()
     for _ in range(8):
         play.answer("turned" if play.step.kind == "pull" else "done")
@@ -266,7 +328,10 @@ def test_a_slot_is_reached_by_going_on_and_never_further_than_allowed() -> None:
 def test_nuts_are_left_loose_where_parts_are_aligned() -> None:
     play = Play(plan_document("gearbox-foot"))
     play.until("/start/hand")
-    assert "leave it loose" in play.step.text and play.step.buttons[0].label == "Runs by hand, left loose"
+    assert (
+        "leave it loose" in play.step.text
+        and play.step.buttons[0].label == "Runs by hand, left loose"
+    )
 
 
 def test_a_second_angle_says_from_where_it_counts() -> None:
@@ -338,7 +403,10 @@ def test_a_turn_that_was_taken_back_is_not_made_again_unasked() -> None:
     turned = play.answer("turned")
     event = play.facts[-1].id
     assert play.send("correct", turned, {"voids": event, "answer": None})[0] == "accepted"
-    assert play.step.entry == "decision" and [b.answer for b in play.step.buttons][:2] == ["finish", "loose"]
+    assert play.step.entry == "decision" and [b.answer for b in play.step.buttons][:2] == [
+        "finish",
+        "loose",
+    ]
 
 
 def test_locks_that_came_off_once_stay_on_when_it_fails_again() -> None:
@@ -363,7 +431,11 @@ def test_the_record_tells_that_a_run_stood_still() -> None:
     play.answer("not_good")
     play.answer("done")
     assert play.step.step == bolt
-    told = [line for line in record_of(play.result, play.facts).story if line.what == "all as it was left"]
+    told = [
+        line
+        for line in record_of(play.result, play.facts).story
+        if line.what == "all as it was left"
+    ]
     assert [line.text for line in told] == ["No", "Yes, all as it was"]
 
 

@@ -1,4 +1,6 @@
-"""One group in several ways: six bolts or eight, this thread or that, chosen at the start of a run."""
+"""One group in several ways: six bolts or eight, this thread or that, chosen at the start of a
+run."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -19,12 +21,29 @@ from tests.plans import COLD, small
 def two_ways(**differs: Any) -> dict[str, Any]:
     document = small(8)
     document["groups"][0]["layout"]["diameter"] = "300 mm"
-    document["variants"] = [{"id": "v8", "name": "eight", "choice": "n"}, {"id": "v6", "name": "six", "choice": "n"}]
+    document["variants"] = [
+        {"id": "v8", "name": "eight", "choice": "n"},
+        {"id": "v6", "name": "six", "choice": "n"},
+    ]
     document["groups"][0]["variants"] = ["v8"]
-    document["groups"].append({"id": "six", "name": "Bolts", "like": "b", "variants": ["v6"],
-                               "layout": {"kind": "circle", "count": 6, "diameter": "200 mm"}, **differs})
-    document["stages"].append({"id": "m", "kind": "measure", "condition": COLD, "checks": [
-        {"id": "out", "what": "Stands out", "per": "b", "limit": {"max": "9 mm"}}]})
+    document["groups"].append(
+        {
+            "id": "six",
+            "name": "Bolts",
+            "like": "b",
+            "variants": ["v6"],
+            "layout": {"kind": "circle", "count": 6, "diameter": "200 mm"},
+            **differs,
+        }
+    )
+    document["stages"].append(
+        {
+            "id": "m",
+            "kind": "measure",
+            "condition": COLD,
+            "checks": [{"id": "out", "what": "Stands out", "per": "b", "limit": {"max": "9 mm"}}],
+        }
+    )
     return document
 
 
@@ -36,7 +55,8 @@ def test_a_run_has_the_bolts_of_its_way_and_no_others(way: str, group: str, coun
     half = next(p for p in play.result.stages[0].passes if p.id == "half" and p.group == group)
     assert [s.rpartition("/")[2] for s in done if "/half/" in s] == [move[0] for move in half.order]
     assert [s for s in done if s.startswith("-/m/")][1:] == [
-        f"-/m/out{'' if group == 'b' else '-six'}/-/{group}.{i}" for i in range(1, count + 1)]
+        f"-/m/out{'' if group == 'b' else '-six'}/-/{group}.{i}" for i in range(1, count + 1)
+    ]
     assert [len(t.rows) for t in record_of(play.result, play.facts).tables] == [count]
     assert play.state.status == "finished"
 
@@ -51,14 +71,22 @@ def test_what_differs_is_taken_and_everything_else_is_as_there() -> None:
 def test_the_choice_is_asked_for_because_of_the_bolts() -> None:
     result = compute(two_ways())
     assert choices_of(result, "install") == ["n"]
-    assert choices_errors(result, "install", []) is not None and choices_errors(result, "install", ["v6"]) is None
+    assert (
+        choices_errors(result, "install", []) is not None
+        and choices_errors(result, "install", ["v6"]) is None
+    )
 
 
 def test_a_choice_that_makes_no_difference_on_an_occasion_is_not_asked_for() -> None:
     result = compute(plan_document("twin-drive-wheel"))
-    assert choices_of(result, "recheck") == [] and choices_of(result, "install") == ["helper", "wheels"]
+    assert choices_of(result, "recheck") == [] and choices_of(result, "install") == [
+        "helper",
+        "wheels",
+    ]
     assert choices_errors(result, "recheck", []) is None
-    assert choices_errors(result, "recheck", ["two", "alone"]) is not None, "two of one choice are wrong on any occasion"
+    assert choices_errors(result, "recheck", ["two", "alone"]) is not None, (
+        "two of one choice are wrong on any occasion"
+    )
 
 
 @pytest.mark.parametrize("like", ["nobody", "six"])
@@ -80,7 +108,11 @@ def test_documents_without_likes_are_left_alone() -> None:
     document = small()
     assert with_likes(document) is document
     bare = {"id": "c", "like": "b"}
-    for broken in ({"groups": None}, {"groups": [1, {"like": "b"}, {"id": "b"}]}, {"groups": [{"id": "b"}, bare]}):
+    for broken in (
+        {"groups": None},
+        {"groups": [1, {"like": "b"}, {"id": "b"}]},
+        {"groups": [{"id": "b"}, bare]},
+    ):
         assert isinstance(with_likes(broken), dict)
 
 
@@ -88,7 +120,10 @@ def test_the_planner_adds_a_way_and_takes_it_out_again() -> None:
     document = small()
     before = [dict(g) for g in document["groups"]]
     document, opened = edit(document, "vary_group", {"group": "b"})
-    assert [g.get("like") for g in document["groups"]] == [None, "b"] and opened == f"joint-{document['groups'][1]['id']}"
+    assert [g.get("like") for g in document["groups"]] == [
+        None,
+        "b",
+    ] and opened == f"joint-{document['groups'][1]['id']}"
     assert len(document["variants"]) == 2 and len({v["choice"] for v in document["variants"]}) == 1
     result = compute(document)
     assert len(result.groups) == 2 and all(len(g.variants) == 1 for g in result.groups)

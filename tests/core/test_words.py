@@ -1,4 +1,5 @@
-"""The words that people read: no riddle on a button, no archaism, nothing internal; one file of terms."""
+"""The words that people read: no riddle on a button, no archaism, nothing internal; one file of
+terms."""
 
 from __future__ import annotations
 
@@ -13,21 +14,84 @@ from tests.strings import ROOT, shown_strings
 
 #: words that were replaced by a term or a plain verb; a pattern of whole words
 FORBIDDEN = (
-    "keep it", "keep aside", "kept aside", "leave it aside", "take it over", "take out", "taken on", "take on",
-    "last one out", "lists in and out", "read it in", "find the figure", "own face", "edge only", "bolts stand",
-    "coming back", "come back", "what comes when", "target comes from", "these are mine", "counts again", "to be mended",
-    "seen by", "give or take", "not understood", "to look at now", "half done", "nothing is to settle",
-    "parts were replaced", "write a note", "hand over to", "take over here", "something is wrong", "skip this step",
-    "clicked, it turned", "not to be used now", "let it go again", "let it be used", "check it", "has touched",
-    "strike out", "in store", "our records teach", "own entries", "works as", "out of action", "is it one figure",
-    "what the bolt allows", "which thread is it", "put away this", "comes to something", "teaches", "tires",
-    "somebody else", "stands with", "stands in several",
+    "keep it",
+    "keep aside",
+    "kept aside",
+    "leave it aside",
+    "take it over",
+    "take out",
+    "taken on",
+    "take on",
+    "last one out",
+    "lists in and out",
+    "read it in",
+    "find the figure",
+    "own face",
+    "edge only",
+    "bolts stand",
+    "coming back",
+    "come back",
+    "what comes when",
+    "target comes from",
+    "these are mine",
+    "counts again",
+    "to be mended",
+    "seen by",
+    "give or take",
+    "not understood",
+    "to look at now",
+    "half done",
+    "nothing is to settle",
+    "parts were replaced",
+    "write a note",
+    "hand over to",
+    "take over here",
+    "something is wrong",
+    "skip this step",
+    "clicked, it turned",
+    "not to be used now",
+    "let it go again",
+    "let it be used",
+    "check it",
+    "has touched",
+    "strike out",
+    "in store",
+    "our records teach",
+    "own entries",
+    "works as",
+    "out of action",
+    "is it one figure",
+    "what the bolt allows",
+    "which thread is it",
+    "put away this",
+    "comes to something",
+    "teaches",
+    "tires",
+    "somebody else",
+    "stands with",
+    "stands in several",
 )
 _FORBIDDEN = re.compile(rf"\b(?:{'|'.join(FORBIDDEN)})\b", re.I)
 #: what one word says alone: the act is plain where it stands; any other has its object, or a label
 PLAIN = {
-    "Calendar", "Cancel", "Clear", "Close", "Discard", "Enter", "Glossary", "Help", "Import",
-    "Pause", "Redo", "Refresh", "Save", "Search", "Stop", "Undo", "Use", "Waive",
+    "Calendar",
+    "Cancel",
+    "Clear",
+    "Close",
+    "Discard",
+    "Enter",
+    "Glossary",
+    "Help",
+    "Import",
+    "Pause",
+    "Redo",
+    "Refresh",
+    "Save",
+    "Search",
+    "Stop",
+    "Undo",
+    "Use",
+    "Waive",
 }
 _ID = re.compile(r"\b[a-z]+_[a-z]+\b")
 _BUTTON = re.compile(
@@ -39,9 +103,7 @@ _OPEN = re.compile(r"[{][a-z_]+[}]")
 
 def test_no_string_says_what_was_replaced() -> None:
     found = [
-        f"{path}:{line}: {text}"
-        for path, line, text in shown_strings()
-        if _FORBIDDEN.search(text)
+        f"{path}:{line}: {text}" for path, line, text in shown_strings() if _FORBIDDEN.search(text)
     ]
     assert found == []
 
@@ -49,7 +111,12 @@ def test_no_string_says_what_was_replaced() -> None:
 def test_strings_of_screens_and_core_are_found() -> None:
     """What reads the strings sees those of both: else the test above could not fail."""
     texts = {text for _, _, text in shown_strings()}
-    assert {"Torque target", "Waive with a reason …", "Remove bolt group", "Stopped before the angle"} <= texts
+    assert {
+        "Torque target",
+        "Waive with a reason …",
+        "Remove bolt group",
+        "Stopped before the angle",
+    } <= texts
 
 
 @pytest.mark.parametrize("word", ["Take it over", "nothing is to settle", "It was kept aside."])
@@ -94,4 +161,6 @@ def test_terms_are_one_each_and_sentences() -> None:
 def test_the_glossary_is_printed_in_the_docs() -> None:
     page = (Path(ROOT) / "docs" / "glossary.md").read_text(encoding="utf-8")
     for term in glossary():
-        assert f"| **{term.name}** | {term.meaning} |" in page, "./torq cli terms > docs/glossary.md"
+        assert f"| **{term.name}** | {term.meaning} |" in page, (
+            "./torq cli terms > docs/glossary.md"
+        )

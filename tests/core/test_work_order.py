@@ -1,4 +1,6 @@
-"""The work order: segments over stages and positions, step ids, and what the screen is told at every step."""
+"""The work order: segments over stages and positions, step ids, and what the screen is told at
+every step."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -20,9 +22,14 @@ def bases(document: dict[str, Any], occasion: str = "install") -> list[str]:
     return [s.base() for u in units for s in segments_of(u)]
 
 
-@pytest.mark.parametrize(("arguments", "text"), [
-    (("L/full/again", 1, "inner.3", 1), "L/full/again/r1/inner.3"), (("-/safe/lock", None, None, 1), "-/safe/lock/-/-"),
-    (("-/t/half", 2, "b.4", 3), "-/t/half/r2/b.4/a3")])
+@pytest.mark.parametrize(
+    ("arguments", "text"),
+    [
+        (("L/full/again", 1, "inner.3", 1), "L/full/again/r1/inner.3"),
+        (("-/safe/lock", None, None, 1), "-/safe/lock/-/-"),
+        (("-/t/half", 2, "b.4", 3), "-/t/half/r2/b.4/a3"),
+    ],
+)
 def test_step_ids(arguments: tuple[Any, ...], text: str) -> None:
     assert step_id(*arguments) == text
 
@@ -50,8 +57,22 @@ def test_neighbouring_stages_go_whole_position_by_position() -> None:
         stage.pop("across", None)
     heads = ["/".join(b.split("/")[:2]) for b in bases(document)]
     assert list(dict.fromkeys(heads)) == [
-        "-/safe", "-/stand", "L/seats", "L/wheelon", "L/snug", "R/seats", "R/wheelon", "R/snug", "-/lower", "L/full", "L/paint",
-        "R/full", "R/paint", "-/down", "-/unlock"]
+        "-/safe",
+        "-/stand",
+        "L/seats",
+        "L/wheelon",
+        "L/snug",
+        "R/seats",
+        "R/wheelon",
+        "R/snug",
+        "-/lower",
+        "L/full",
+        "L/paint",
+        "R/full",
+        "R/paint",
+        "-/down",
+        "-/unlock",
+    ]
 
 
 def test_a_plan_without_positions_is_done_once() -> None:
@@ -78,12 +99,15 @@ def test_every_kind_of_step_offers_its_answers_and_keys() -> None:
         seen.setdefault((step.kind, step.check_round), [(b.answer, b.key) for b in step.buttons])
         play.usual()
     assert seen == {
-        ("item", False): [("done", "space")], ("condition", False): [("done", "space"), ("not_good", "g")],
-        ("reading", False): [("value", "enter")], ("check", False): [("good", "space"), ("not_good", "g")],
+        ("item", False): [("done", "space")],
+        ("condition", False): [("done", "space"), ("not_good", "g")],
+        ("reading", False): [("value", "enter")],
+        ("check", False): [("good", "space"), ("not_good", "g")],
         ("hand", False): [("done", "space"), ("refuses", "r"), ("not_sure", "n")],
         ("pull", False): [("turned", "space"), ("did_not_turn", "d"), ("not_sure", "n")],
         ("pull", True): [("did_not_turn", "space"), ("turned", "m"), ("not_sure", "n")],
-        ("watch", False): [("still", "space"), ("moved", "m")]}
+        ("watch", False): [("still", "space"), ("moved", "m")],
+    }
 
 
 def test_cautions_and_conditions_stand_at_their_step() -> None:
@@ -163,25 +187,51 @@ def test_conflicts_move_nothing() -> None:
 def test_a_reading_alone_is_asked_with_its_limit_and_unit() -> None:
     play = Play(cover())
     play.until("/faces/marks")
-    assert (play.step.kind, play.step.limit_text, play.step.unit) == ("reading", "at most 0.4 mm", "mm")
-    for value, verdict in (("0.3 mm", "accepted"), ("0,3 mm", "accepted"), ("12 furlong", "refused"), ("-1 mm", "refused"),
-                           ("1,200 mm", "refused"), ("50 m", "refused")):
+    assert (play.step.kind, play.step.limit_text, play.step.unit) == (
+        "reading",
+        "at most 0.4 mm",
+        "mm",
+    )
+    for value, verdict in (
+        ("0.3 mm", "accepted"),
+        ("0,3 mm", "accepted"),
+        ("12 furlong", "refused"),
+        ("-1 mm", "refused"),
+        ("1,200 mm", "refused"),
+        ("50 m", "refused"),
+    ):
         again = Play(cover())
         again.until("/faces/marks")
-        assert again.send("answer", again.step.step, {"answer": "value", "value": value})[0] == verdict
+        assert (
+            again.send("answer", again.step.step, {"answer": "value", "value": value})[0] == verdict
+        )
 
 
 def test_a_check_at_every_bolt_counts_them_and_names_the_next() -> None:
     document = small(4)
-    document["stages"].insert(0, {"id": "look", "kind": "inspect", "condition": COLD, "checks": [
-        {"id": "seat", "per": "b", "what": "Seat clean", "on_fail": ["repair", "accept"]}]})
+    document["stages"].insert(
+        0,
+        {
+            "id": "look",
+            "kind": "inspect",
+            "condition": COLD,
+            "checks": [
+                {"id": "seat", "per": "b", "what": "Seat clean", "on_fail": ["repair", "accept"]}
+            ],
+        },
+    )
     play = Play(document)
     play.until("/seat/")
     seen = []
     while play.step.stage_id == "look":
         seen.append((play.step.index, play.step.total, play.step.label, play.step.upcoming))
         play.usual()
-    assert seen == [(1, 4, "1", ["2", "3"]), (2, 4, "2", ["3", "4"]), (3, 4, "3", ["4"]), (4, 4, "4", [])]
+    assert seen == [
+        (1, 4, "1", ["2", "3"]),
+        (2, 4, "2", ["3", "4"]),
+        (3, 4, "3", ["4"]),
+        (4, 4, "4", []),
+    ]
     assert not play.step.ahead or play.step.stage_id == "t"
 
 
@@ -205,10 +255,22 @@ def test_a_hint_does_not_repeat_the_instruction() -> None:
         play.usual()
 
 
-@pytest.mark.parametrize(("turn", "words"), [("90 deg", "90°"), ("1 flat", "60°"), ("0.5 turn", "180°"), ("2 turn", "2 turns")])
+@pytest.mark.parametrize(
+    ("turn", "words"),
+    [("90 deg", "90°"), ("1 flat", "60°"), ("0.5 turn", "180°"), ("2 turn", "2 turns")],
+)
 def test_jacking_screws_are_told_their_turn(turn: str, words: str) -> None:
     document = small(4)
-    document["stages"].append({"id": "off", "kind": "jack_out", "in": ["dismantle"], "what": "cover", "screws": 2, "turn": turn})
+    document["stages"].append(
+        {
+            "id": "off",
+            "kind": "jack_out",
+            "in": ["dismantle"],
+            "what": "cover",
+            "screws": 2,
+            "turn": turn,
+        }
+    )
     play = Play(document, occasion="dismantle")
     assert play.step.text == f"Turn every jacking screw by {words}, one after the other."
     assert play.step.note == "Until it is free: cover."

@@ -1,4 +1,6 @@
-"""The working of every figure of every demo plan ends at the very figure that stands on the screen."""
+"""The working of every figure of every demo plan ends at the very figure that stands on the
+screen."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -35,10 +37,16 @@ def test_the_working_of_the_preload_holds_all_three_figures(name: str) -> None:
     for group in targeted(result):
         assert group.preload is not None
         found = working(document, f"{group.id}/preload")
-        forces = [parse(s.result, "force").base for s in found.steps if s.result.endswith((" N", " kN"))]
+        forces = [
+            parse(s.result, "force").base for s in found.steps if s.result.endswith((" N", " kN"))
+        ]
         for wanted in (group.preload.typical_N, group.preload.low_N, group.preload.high_N):
             if not group.preload.beyond_yield and group.target and group.target.angle_deg is None:
-                assert any(f == pytest.approx(wanted, rel=2e-4) for f in forces), (group.id, wanted, forces)
+                assert any(f == pytest.approx(wanted, rel=2e-4) for f in forces), (
+                    group.id,
+                    wanted,
+                    forces,
+                )
 
 
 @pytest.mark.parametrize("name", plan_names())
@@ -49,7 +57,10 @@ def test_the_working_of_every_limit_ends_at_the_limit(name: str) -> None:
             found = working(document, f"{group.id}/limit/{limit.id}")
             assert found.steps or found.notes, limit.code
             if found.steps:
-                assert last(found, "force") == pytest.approx(limit.clamp_N, rel=2e-4), (group.id, limit.code)
+                assert last(found, "force") == pytest.approx(limit.clamp_N, rel=2e-4), (
+                    group.id,
+                    limit.code,
+                )
 
 
 @pytest.mark.parametrize("name", plan_names())
@@ -58,11 +69,19 @@ def test_the_working_of_every_setting_ends_at_what_is_set(name: str) -> None:
     for stage in result.stages:
         for one in stage.passes:
             for setting in one.settings:
-                found = working(document, f"{stage.id}/{one.id}/{one.group}/setting/{setting.chain}")
+                found = working(
+                    document, f"{stage.id}/{one.id}/{one.group}/setting/{setting.chain}"
+                )
                 assert found.steps or found.notes
-                wrench = [s for s in found.steps if s.result.endswith("N·m") and "reaction" not in s.result_words]
+                wrench = [
+                    s
+                    for s in found.steps
+                    if s.result.endswith("N·m") and "reaction" not in s.result_words
+                ]
                 if wrench:
-                    assert parse(wrench[-1].result, "torque").base / 1e3 == pytest.approx(setting.exact_Nm, rel=2e-4)
+                    assert parse(wrench[-1].result, "torque").base / 1e3 == pytest.approx(
+                        setting.exact_Nm, rel=2e-4
+                    )
 
 
 @pytest.mark.parametrize("name", plan_names())
@@ -72,7 +91,9 @@ def test_stiffness_teeth_and_losses_have_a_working(name: str) -> None:
         if group.stiffness is not None:
             assert working(document, f"{group.id}/stiffness").steps
         if group.teeth is not None:
-            assert last(working(document, f"{group.id}/teeth"), "force") == pytest.approx(group.teeth.carries_N, rel=2e-4)
+            assert last(working(document, f"{group.id}/teeth"), "force") == pytest.approx(
+                group.teeth.carries_N, rel=2e-4
+            )
         for step in working(document, f"{group.id}/preload").steps:
             assert step.source and step.tex and step.inputs
 
@@ -91,9 +112,14 @@ def torque_working(**changes: Any) -> WorkingOut:
     return working(document, "b/torque")
 
 
-@pytest.mark.parametrize(("target", "steps"), [
-    ({"kind": "torque", "torque": "120 N·m"}, 0), ({"kind": "preload", "preload": "50 kN"}, 3),
-    ({"kind": "yield_fraction", "fraction": 0.5}, 4)])
+@pytest.mark.parametrize(
+    ("target", "steps"),
+    [
+        ({"kind": "torque", "torque": "120 N·m"}, 0),
+        ({"kind": "preload", "preload": "50 kN"}, 3),
+        ({"kind": "yield_fraction", "fraction": 0.5}, 4),
+    ],
+)
 def test_a_torque_is_derived_from_what_it_was_chosen_by(target: dict[str, Any], steps: int) -> None:
     found = torque_working(target=target)
     assert len(found.steps) == steps
@@ -107,9 +133,13 @@ def test_a_torque_is_derived_from_what_it_was_chosen_by(target: dict[str, Any], 
         assert last(found, "torque") / 1e3 == pytest.approx(wanted.torque_Nm, rel=2e-4)
 
 
-@pytest.mark.parametrize(("area", "words"), [("root", "root area"), ("tensile", "tensile stress area")])
+@pytest.mark.parametrize(
+    ("area", "words"), [("root", "root area"), ("tensile", "tensile stress area")]
+)
 def test_the_working_says_on_which_area_a_stress_is(area: str, words: str) -> None:
-    found = torque_working(target={"kind": "yield_fraction", "fraction": 0.5}, limits={"area": area})
+    found = torque_working(
+        target={"kind": "yield_fraction", "fraction": 0.5}, limits={"area": area}
+    )
     assert any(words in note for note in found.notes)
 
 

@@ -1,4 +1,6 @@
-"""The thirteen joints as the fitter meets them: what makes each kind special, asked of every instruction of a whole run."""
+"""The thirteen joints as the fitter meets them: what makes each kind special, asked of every
+instruction of a whole run."""
+
 from __future__ import annotations
 
 import re
@@ -64,11 +66,28 @@ def bolts(steps: list[Instruction]) -> list[str]:
 def test_wheel_seats_flush_hanging_is_lowered_once_and_gone_round_once_more() -> None:
     steps = told("trolley-wheel", "install", "wrench")
     assert stages(steps) == [
-        "-/safe", "-/stand", "L/seats", "R/seats", "L/wheelon", "R/wheelon", "L/snug", "R/snug", "-/lower", "L/full", "R/full",
-        "L/paint", "R/paint", "-/down", "-/unlock"]
+        "-/safe",
+        "-/stand",
+        "L/seats",
+        "R/seats",
+        "L/wheelon",
+        "R/wheelon",
+        "L/snug",
+        "R/snug",
+        "-/lower",
+        "L/full",
+        "R/full",
+        "L/paint",
+        "R/paint",
+        "-/down",
+        "-/unlock",
+    ]
     snug, full = of(steps, "snug", "snug/r"), of(steps, "full", "full/r")
     # hanging, it begins with the lowest nut
-    assert bolts(snug) == ["4", "1", "5", "2", "6", "3"] * 2 and bolts(full) == ["1", "4", "2", "5", "3", "6"] * 2
+    assert (
+        bolts(snug) == ["4", "1", "5", "2", "6", "3"] * 2
+        and bolts(full) == ["1", "4", "2", "5", "3", "6"] * 2
+    )
     assert snug[0].settings[0].bolt_torque_Nm < 0.5 * full[0].settings[0].bolt_torque_Nm
     assert snug[0].condition == ["wheel hanging"]
     assert full[0].condition == ["wheel touching"]
@@ -97,15 +116,25 @@ def test_twin_wheel_verifies_the_inner_before_the_outer_and_takes_its_pin_out() 
     stays = told("twin-drive-wheel", "install", "two", "stays")
     assert in_order(stays, "verify", "innerstays", "drum", "close") and not of(stays, "full")
     targets = {g.id: g.target.set_torque_Nm for g in plan("twin-drive-wheel").groups if g.target}
-    assert targets == {"inner": pytest.approx(380), "drum": pytest.approx(62, abs=11), "centre": pytest.approx(150)}
+    assert targets == {
+        "inner": pytest.approx(380),
+        "drum": pytest.approx(62, abs=11),
+        "centre": pytest.approx(150),
+    }
     assert [s.turn_deg for s in of(steps, "close", "a/")] == [20, 20]
-    limits = {s.limit_text for s in steps if s.kind == "reading" and s.stage_id in ("zero", "travel", "gap")}
+    limits = {
+        s.limit_text
+        for s in steps
+        if s.kind == "reading" and s.stage_id in ("zero", "travel", "gap")
+    }
     # the dial gauge is read at hand-tight without a limit; its change has one
     assert None in limits and len(limits) == 4
 
 
 def test_twin_wheel_releases_its_taper_with_the_bolt_left_in() -> None:
-    steps = tuple(s for s in told("twin-drive-wheel", "dismantle", "two", "both") if s.position == "left")
+    steps = tuple(
+        s for s in told("twin-drive-wheel", "dismantle", "two", "both") if s.position == "left"
+    )
     slack = first(steps, lambda s: s.stage_id == "slack" and s.kind == "loosen")
     free = last(steps, lambda s: s.kind == "jack")
     out = first(steps, lambda s: s.stage_id == "boltout")
@@ -120,7 +149,10 @@ def test_cover_is_opened_and_closed_in_cross_order_with_pressure_off() -> None:
         done = bolts(of(steps, "close", f"{part}/"))
         assert len(done) == 16 and done[:4] == ["1", "9", "5", "13"]
     assert bolts(of(steps, "close", "check/"))[:4] == ["1", "2", "3", "4"]
-    shares = [of(steps, "close", f"{p}/")[0].settings[0].bolt_torque_Nm / 450 for p in ("first", "second", "full")]
+    shares = [
+        of(steps, "close", f"{p}/")[0].settings[0].bolt_torque_Nm / 450
+        for p in ("first", "second", "full")
+    ]
     assert shares == pytest.approx([0.35, 0.7, 1.0], abs=0.01)
     loosened = bolts([s for s in told("evaporator-cover", "dismantle") if s.kind == "loosen"])
     assert loosened[:4] == ["9", "1", "13", "5"] and len(loosened) == 48
@@ -153,12 +185,18 @@ def test_mount_starts_all_loose_then_locates_then_settles() -> None:
 def test_anchors_are_serviced_one_at_a_time_with_multiplier_and_pulled_until_still() -> None:
     steps = told("rail-stop-anchors")
     one = of(steps, "one", "service/")
-    assert len([s for s in one if s.places]) == 7 and all("others hold" in (s.before_each or "") for s in one if s.places)
+    assert len([s for s in one if s.places]) == 7 and all(
+        "others hold" in (s.before_each or "") for s in one if s.places
+    )
     full = of(steps, "rise", "full/")
     # one pull that turns, then three that do not
-    assert max(s.pull or 0 for s in full) == 4 and len([s for s in full if s.kind == "pull"]) == 7 * 4
+    assert (
+        max(s.pull or 0 for s in full) == 4 and len([s for s in full if s.kind == "pull"]) == 7 * 4
+    )
     for s in full:
-        assert s.settings[0].reaction_Nm == pytest.approx(s.settings[0].bolt_torque_Nm - s.settings[0].settable_Nm, rel=0.01)
+        assert s.settings[0].reaction_Nm == pytest.approx(
+            s.settings[0].bolt_torque_Nm - s.settings[0].settable_Nm, rel=0.01
+        )
     torques = {s.places[0].split(".")[0]: round(s.settings[0].bolt_torque_Nm / 100) for s in full}
     assert torques["m42"] > 2 * torques["m36"]
     assert "sizes_out_of_line" in {f.code for f in plan("rail-stop-anchors").findings}
@@ -182,20 +220,33 @@ def test_locking_hub_goes_round_above_target_then_none_may_move_at_target() -> N
     play.answer("back")
     assert play.step.stage_id == "lock" and play.step.attempt == 2
     jack = [s for s in told("drum-locking-hub", "dismantle") if s.kind == "jack"]
-    assert jack and {s.turn_deg for s in jack} == {90} and "by 90°" in jack[0].text and "run them in by hand" in jack[0].note
+    assert (
+        jack
+        and {s.turn_deg for s in jack} == {90}
+        and "by 90°" in jack[0].text
+        and "run them in by hand" in jack[0].note
+    )
 
 
 def test_centre_bolt_is_turned_by_angle_while_its_locking_tool_holds() -> None:
     steps = told("agitator-coupling")
-    assert in_order(steps, "half", "tool", "tight", "mesh", "lock", "untool", "free", "unlock", "start")
+    assert in_order(
+        steps, "half", "tool", "tight", "mesh", "lock", "untool", "free", "unlock", "start"
+    )
     assert [s.turn_deg for s in steps if s.kind == "angle"] == [40, 35]
-    assert all(s.hint.startswith("Set the disc to zero") and s.window_deg for s in steps if s.kind == "angle")
+    assert all(
+        s.hint.startswith("Set the disc to zero") and s.window_deg
+        for s in steps
+        if s.kind == "angle"
+    )
     assert any("single use" in line.text for line in plan("agitator-coupling").kit)
 
 
 def test_bearing_nut_is_backed_off_and_measured_after_the_lock_nut() -> None:
     steps = told("elevator-bearing-nut")
-    assert in_order(steps, "thread", "bearing", "seat", "washer", "locknut", "play", "tab", "unlock", "warm")
+    assert in_order(
+        steps, "thread", "bearing", "seat", "washer", "locknut", "play", "tab", "unlock", "warm"
+    )
     back = [s for s in steps if s.kind == "back_off"]
     assert [s.turn_deg for s in back] == [12]
     # what is turned back gives a play inside the limit by the thread's own pitch
@@ -206,7 +257,9 @@ def test_bearing_nut_is_backed_off_and_measured_after_the_lock_nut() -> None:
 
 def test_axle_nut_is_new_held_and_pinned_and_never_driven_by_impact() -> None:
     steps = told("drum-journal-nut")
-    assert in_order(steps, "parts", "partson", "oil", "bar", "rundown", "running", "tight", "pin", "unbar")
+    assert in_order(
+        steps, "parts", "partson", "oil", "bar", "rundown", "running", "tight", "pin", "unbar"
+    )
     assert next(s for s in plan("drum-journal-nut").stages if s.id == "tight").impact == "never"
     assert any(line.text.startswith("new slotted nut") for line in plan("drum-journal-nut").kit)
     assert [s.gauge for s in of(steps, "running") if s.kind == "reading"] == ["small dial wrench"]
@@ -237,10 +290,14 @@ def test_casting_studs_are_seated_and_set_before_the_nuts() -> None:
     steps = told("pump-casing-studs")
     assert in_order(steps, "clean", "depth", "locker", "seat", "cure", "close")
     seat = of(steps, "seat", "seat/r")
-    assert all(s.deadline is not None for s in seat) and seat[0].settings[0].bolt_torque_Nm == pytest.approx(40)
+    assert all(s.deadline is not None for s in seat) and seat[0].settings[
+        0
+    ].bolt_torque_Nm == pytest.approx(40)
     assert of(steps, "close", "full/")[0].settings[0].bolt_torque_Nm == pytest.approx(130)
     assert len([s for s in of(steps, "out") if s.kind == "reading"]) == 12
-    assert "two locked nuts" in " ".join(s.label + s.text for s in told("pump-casing-studs", "dismantle"))
+    assert "two locked nuts" in " ".join(
+        s.label + s.text for s in told("pump-casing-studs", "dismantle")
+    )
 
 
 def test_hung_magnet_keeps_its_spacers_in_until_the_rods_carry() -> None:
@@ -264,7 +321,9 @@ def ways(name: str) -> list[tuple[str, ...]]:
 
 
 @pytest.mark.parametrize(("name", "way"), [(n, w) for n in plan_names() for w in ways(n)])
-def test_every_pull_says_in_which_condition_and_where_the_wrench_stands(name: str, way: tuple[str, ...]) -> None:
+def test_every_pull_says_in_which_condition_and_where_the_wrench_stands(
+    name: str, way: tuple[str, ...]
+) -> None:
     for step in told(name, "install", *way):
         if step.kind in ("pull", "angle", "gap", "feel", "back_off"):
             assert step.condition, step.step
@@ -285,10 +344,16 @@ def test_what_is_fitted_for_the_work_comes_out_again(name: str) -> None:
     document = plan_document(name)
     for stage in document["stages"]:
         if stage.get("temporary"):
-            out = [s for s in document["stages"] if s["kind"] == "remove" and s.get("fit") == stage["id"]]
+            out = [
+                s
+                for s in document["stages"]
+                if s["kind"] == "remove" and s.get("fit") == stage["id"]
+            ]
             assert len(out) == 1 and out[0].get("in") == stage.get("in")
             cut = {**document, "stages": [s for s in document["stages"] if s is not out[0]]}
-            assert "temporary_stays" in {f.code for f in compute(cut).findings if f.severity == "stop"}
+            assert "temporary_stays" in {
+                f.code for f in compute(cut).findings if f.severity == "stop"
+            }
 
 
 @pytest.mark.parametrize("name", plan_names())
@@ -320,6 +385,8 @@ def test_no_instruction_has_a_hole_in_it(name: str) -> None:
     for occasion in ("install", "recheck", "dismantle"):
         for step in told(name, occasion):
             labels = [b.label for b in step.buttons]
-            words = "|".join([step.text, step.hint, step.note, step.stage, step.pass_name or "", *labels])
+            words = "|".join(
+                [step.text, step.hint, step.note, step.stage, step.pass_name or "", *labels]
+            )
             assert step.text and all(labels), step.step
             assert not re.search(r"None(?! may)|[{}]|  | °(?!C)| [.,;]|\bnan\b", words), words

@@ -1,4 +1,6 @@
-"""Simulated devices send what they measured in order; a file of raw readings is read whole or not at all."""
+"""Simulated devices send what they measured in order; a file of raw readings is read whole or not
+at all."""
+
 from __future__ import annotations
 
 from itertools import pairwise
@@ -40,7 +42,16 @@ def test_gauges_read_what_their_leaves_allow() -> None:
         read = DEVICES["simulated-feeler-gauge"].outcome(Asked(figure=0.4, seed=seed)).readings[0]
         value, unit = read.split()
         assert unit == "mm" and round(float(value) / 0.05, 6).is_integer()
-        assert 0.3 < float(DEVICES["simulated-length-gauge"].outcome(Asked(figure=0.4, seed=seed)).readings[0].split()[0]) < 0.5
+        assert (
+            0.3
+            < float(
+                DEVICES["simulated-length-gauge"]
+                .outcome(Asked(figure=0.4, seed=seed))
+                .readings[0]
+                .split()[0]
+            )
+            < 0.5
+        )
 
 
 def test_a_click_wrench_tells_its_click_alone_and_a_tester_three_peaks() -> None:
@@ -53,21 +64,32 @@ def test_a_click_wrench_tells_its_click_alone_and_a_tester_three_peaks() -> None
 def test_a_raw_file_is_read_as_it_was_written() -> None:
     trace = trace_of(PULL)
     again = read_raw(GOOD)
-    assert np.allclose(again.torque, trace.torque, atol=0.01) and np.allclose(again.angle, trace.angle, atol=0.01)
+    assert np.allclose(again.torque, trace.torque, atol=0.01) and np.allclose(
+        again.angle, trace.angle, atol=0.01
+    )
     assert np.allclose(again.seconds, trace.seconds, atol=1e-3)
 
 
 LINES = GOOD.splitlines()
 
 
-@pytest.mark.parametrize(("text", "says"), [
-    ("", "begins with"), ("seconds,torque_Nm\n", "begins with"), ("\n".join(LINES[:-1]), "cut off"),
-    ("\n".join(LINES[:60]), "cut off"), ("\n".join([*LINES[:8], END]), "samples"),
-    (GOOD.replace(LINES[30], "0.1,abc,2"), "Line 31"), (GOOD.replace(LINES[30], "0.1,2"), "three numbers"),
-    (GOOD.replace(LINES[30], LINES[29]), "time goes back"), (GOOD.replace(LINES[30], "0.28,nan,1"), "cannot be"),
-    (GOOD.replace(LINES[30], "0.28,1e9,1"), "cannot be"), (GOOD.replace(",", ";"), "begins with"),
-    ("\n".join([*LINES[:2], *(f"{i},1,1" for i in range(20_001)), END]), "samples"),
-])
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("", "begins with"),
+        ("seconds,torque_Nm\n", "begins with"),
+        ("\n".join(LINES[:-1]), "cut off"),
+        ("\n".join(LINES[:60]), "cut off"),
+        ("\n".join([*LINES[:8], END]), "samples"),
+        (GOOD.replace(LINES[30], "0.1,abc,2"), "Line 31"),
+        (GOOD.replace(LINES[30], "0.1,2"), "three numbers"),
+        (GOOD.replace(LINES[30], LINES[29]), "time goes back"),
+        (GOOD.replace(LINES[30], "0.28,nan,1"), "cannot be"),
+        (GOOD.replace(LINES[30], "0.28,1e9,1"), "cannot be"),
+        (GOOD.replace(",", ";"), "begins with"),
+        ("\n".join([*LINES[:2], *(f"{i},1,1" for i in range(20_001)), END]), "samples"),
+    ],
+)
 def test_what_is_no_pull_is_refused_with_its_line(text: str, says: str) -> None:
     with pytest.raises(OrthotorqError, match=says) as told:
         read_raw(text)

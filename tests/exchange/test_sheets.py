@@ -1,4 +1,5 @@
 """Sheets on paper: the drawing to scale, what stands on them, and that nothing is fetched."""
+
 from __future__ import annotations
 
 import base64
@@ -36,7 +37,9 @@ HEAD = SheetHead("Pump 4", "Casing", 3, "Mira Oslund", NOW)
 
 
 def text_of(pdf: bytes) -> str:
-    return re.sub(r"\s+", " ", " ".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages))
+    return re.sub(
+        r"\s+", " ", " ".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages)
+    )
 
 
 def sheet(document: dict[str, Any]) -> str:
@@ -77,8 +80,15 @@ def test_states_are_told_without_colour() -> None:
 
 def test_the_sheet_of_a_wheel_says_what_is_done_at_both_positions_first() -> None:
     text = sheet(wheel())
-    for words in ("Positions: left, right", "at every position before the next stage", "Condition: wheel hanging",
-                  "Condition: wheel touching", "1 4 2 5 3 6", "320 N·m", "rounds until none moves, at most 3"):
+    for words in (
+        "Positions: left, right",
+        "at every position before the next stage",
+        "Condition: wheel hanging",
+        "Condition: wheel touching",
+        "1 4 2 5 3 6",
+        "320 N·m",
+        "rounds until none moves, at most 3",
+    ):
         assert words in text
 
 
@@ -116,21 +126,40 @@ def test_a_record_on_paper_names_deviations_corrections_and_hashes() -> None:
     head = RecordHead(412, "Small", "Pump 4", "Casing", 3, "a" * 64, "b" * 64, len(play.facts), "")
     facts = [replace(one, at=f"2026-11-24T07:{i % 60:02}:00Z") for i, one in enumerate(play.facts)]
     text = text_of(render_record(head, record_of(play.result, facts), play.result, printed_at=NOW))
-    for words in ("not accepted", "did not turn at 100 %", "salt crust on stud 3", "b" * 20, "verified", "Not signed",
-                  "run 412"):
+    for words in (
+        "not accepted",
+        "did not turn at 100 %",
+        "salt crust on stud 3",
+        "b" * 20,
+        "verified",
+        "Not signed",
+        "run 412",
+    ):
         assert words in text
 
 
 def test_a_broken_chain_is_said_on_paper() -> None:
     play = Play(small())
-    head = RecordHead(1, "Small", "Pump 4", "Casing", 1, "a" * 64, "b" * 64, 1, "an entry is not the one that was signed")
+    head = RecordHead(
+        1,
+        "Small",
+        "Pump 4",
+        "Casing",
+        1,
+        "a" * 64,
+        "b" * 64,
+        1,
+        "an entry is not the one that was signed",
+    )
     sheet = render_record(head, record_of(play.result, play.facts), play.result, printed_at=NOW)
     assert "DOES NOT HOLD: an entry is not the one" in text_of(sheet)
 
 
 def test_nothing_but_the_own_fonts_is_opened(tmp_path) -> None:
     secret = tmp_path / "secret.svg"
-    secret.write_text('<svg xmlns="http://www.w3.org/2000/svg"><text y="20">SECRET</text></svg>', encoding="utf-8")
+    secret.write_text(
+        '<svg xmlns="http://www.w3.org/2000/svg"><text y="20">SECRET</text></svg>', encoding="utf-8"
+    )
     assert "SECRET" not in text_of(to_pdf(f'<p>hello</p><img src="{secret.as_uri()}">'))
 
 
@@ -144,7 +173,9 @@ def test_the_formulas_of_the_working_are_drawn(caplog: pytest.LogCaptureFixture)
     result, found = compute(document), working(document, "studs/preload")
     pdf = render_sheet(result, HEAD, [found], made_at=NOW)
     assert not [r.message[:80] for r in caplog.records if "load image" in r.message]
-    drawn = [len(page["/Resources"].get("/XObject", {})) for page in PdfReader(io.BytesIO(pdf)).pages]
+    drawn = [
+        len(page["/Resources"].get("/XObject", {})) for page in PdfReader(io.BytesIO(pdf)).pages
+    ]
     assert sum(drawn) >= len(found.steps), "a picture for every formula"
 
 
@@ -152,8 +183,19 @@ def test_the_formulas_of_the_working_are_drawn(caplog: pytest.LogCaptureFixture)
 def test_every_golden_run_has_a_record_on_paper(name: str) -> None:
     found = json.loads(path_of(name).read_text(encoding="utf-8"))
     result = Play(plan_document(name)).result
-    facts = [Fact(i, f"e{i}", e["step"], e["kind"], e["payload"], "Tam", f"2026-11-24T07:{i % 60:02}:00Z", happened=e["happened"])
-             for i, e in enumerate(found["events"], 1)]
+    facts = [
+        Fact(
+            i,
+            f"e{i}",
+            e["step"],
+            e["kind"],
+            e["payload"],
+            "Tam",
+            f"2026-11-24T07:{i % 60:02}:00Z",
+            happened=e["happened"],
+        )
+        for i, e in enumerate(found["events"], 1)
+    ]
     record = record_of(result, facts)
     head = RecordHead(7, result.title, "Machine", "Joint", 1, "a" * 64, "b" * 64, len(facts), True)
     text = text_of(render_record(head, record, result, printed_at=NOW))

@@ -1,4 +1,5 @@
 """The page to work from, sheets on both papers, templates 1:1."""
+
 from __future__ import annotations
 
 import io
@@ -44,7 +45,9 @@ def test_one_page_is_worked_from_and_no_code_word_stands_on_the_sheet(name: str)
 def test_every_demo_plan_has_a_sheet_with_its_kit_order_and_working(name: str) -> None:
     document = plan_document(name)
     result = compute(document)
-    workings = [working(document, f"{g.id}/preload") for g in result.groups if g.target and g.preload]
+    workings = [
+        working(document, f"{g.id}/preload") for g in result.groups if g.target and g.preload
+    ]
     text = " ".join(" ".join(sheets.pages(name)).split())
     for stage in result.stages:
         assert stage.title in text
@@ -67,8 +70,15 @@ def test_a_sheet_says_what_was_read_and_agreed(name: str) -> None:
 def test_every_bolt_of_every_pass_has_its_box_in_the_order_of_the_pass(name: str) -> None:
     result = compute(plan_document(name))
     labels = {p.id: p.label for g in result.groups for p in g.places}
-    boxes = {(s.title, p.name, tuple(" + ".join(labels[place] for place in move) for move in p.order if move != ["-"]))
-             for s in result.stages for p in s.passes}
+    boxes = {
+        (
+            s.title,
+            p.name,
+            tuple(" + ".join(labels[place] for place in move) for move in p.order if move != ["-"]),
+        )
+        for s in result.stages
+        for p in s.passes
+    }
     rows = work_page(result).rows
     assert rows and all((row.stage, row.name, tuple(row.boxes)) in boxes for row in rows)
 
@@ -77,7 +87,9 @@ def test_every_bolt_of_every_pass_has_its_box_in_the_order_of_the_pass(name: str
 def test_every_box_is_drawn(name: str) -> None:
     result = compute(plan_document(name))
     work = work_page(result)
-    boxes = sum(len(row.boxes) or 1 for row in work.rows) + sum(len(m.bolts) or 1 for m in work.measured)
+    boxes = sum(len(row.boxes) or 1 for row in work.rows) + sum(
+        len(m.bolts) or 1 for m in work.measured
+    )
     page = PdfReader(io.BytesIO(render_sheet(result, HEAD, [], made_at=NOW))).pages[0]
     contents = page.get_contents()
     # a box is an outer and an inner rectangle
@@ -86,20 +98,29 @@ def test_every_box_is_drawn(name: str) -> None:
 
 def test_names_of_people_who_write_odd_things_hide_nothing_on_the_sheet() -> None:
     head = SheetHead('Line "1"\n} body { display: none } {', "Cover", 3, "Mira", NOW)
-    text = " ".join(pages(render_sheet(compute(plan_document("evaporator-cover")), head, [], made_at=NOW)))
+    text = " ".join(
+        pages(render_sheet(compute(plan_document("evaporator-cover")), head, [], made_at=NOW))
+    )
     assert "Lock out" in text and "body { display: none }" in text and "page 1 of" in text
 
 
 def test_the_torque_at_the_nut_stands_beside_a_multiplier() -> None:
     rows = work_page(compute(plan_document("rail-stop-anchors"))).rows
     geared = [row for row in rows if row.at_nut]
-    assert geared and all(float(row.at_nut.split()[0]) > 3 * float(row.set.split()[0]) for row in geared)
+    assert geared and all(
+        float(row.at_nut.split()[0]) > 3 * float(row.set.split()[0]) for row in geared
+    )
 
 
 @pytest.mark.parametrize(("paper", "size"), [("A4", (595, 842)), ("Letter", (612, 792))])
-def test_a_sheet_and_a_template_have_the_size_of_their_paper(paper: str, size: tuple[int, int]) -> None:
+def test_a_sheet_and_a_template_have_the_size_of_their_paper(
+    paper: str, size: tuple[int, int]
+) -> None:
     result = compute(small())
-    for pdf in (render_sheet(result, HEAD, [], made_at=NOW, paper=paper), render_template(result, "Cover", paper=paper)):
+    for pdf in (
+        render_sheet(result, HEAD, [], made_at=NOW, paper=paper),
+        render_template(result, "Cover", paper=paper),
+    ):
         box = PdfReader(io.BytesIO(pdf)).pages[0].mediabox
         assert (round(box.width), round(box.height)) == size
 

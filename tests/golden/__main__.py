@@ -1,4 +1,5 @@
 """Writes the golden files anew; look at the difference before you commit it."""
+
 from __future__ import annotations
 
 from orthotorq.demo.load import plan_names

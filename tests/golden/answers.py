@@ -1,7 +1,10 @@
-"""What the server answers over the demo's year of work, as of one day: every list, every screen's view, every record.
+"""What the server answers over the demo's year of work, as of one day: every list, every screen's
+view, every record.
 
-`python -m tests.golden.answers` writes it anew, to be read before it is committed; it needs the cluster of the tests.
+`python -m tests.golden.answers` writes it anew, to be read before it is committed; it needs the
+cluster of the tests.
 """
+
 from __future__ import annotations
 
 import re
@@ -26,9 +29,28 @@ from tests.golden.benches import leaves
 HERE = Path(__file__).parent / "answers"
 #: the day on which the demo is looked at, and the time of every call
 DAY, TIME = datetime(2026, 11, 24, 7, 30, tzinfo=UTC), datetime(2026, 11, 24, 9, 0, tzinfo=UTC)
-LISTS = ("shift", "equipment", "runs?limit=30", "due-dates?limit=200", "calendar", "tools", "own-entries", "lessons", "sites",
-         "people", "records", "devices", "search?find=pump", "search?find=cover+450", "search?find=TW-0", "factors")
-OF_JOINT, OF_PLAN = ("", "/history", "/plans-to-copy"), ("/revisions", "/suggestions", "/side-drafts")
+LISTS = (
+    "shift",
+    "equipment",
+    "runs?limit=30",
+    "due-dates?limit=200",
+    "calendar",
+    "tools",
+    "own-entries",
+    "lessons",
+    "sites",
+    "people",
+    "records",
+    "devices",
+    "search?find=pump",
+    "search?find=cover+450",
+    "search?find=TW-0",
+    "factors",
+)
+OF_JOINT, OF_PLAN = (
+    ("", "/history", "/plans-to-copy"),
+    ("/revisions", "/suggestions", "/side-drafts"),
+)
 #: runs whose record is kept whole: the last of each plan
 RECORDS = 13
 
@@ -89,7 +111,10 @@ def year() -> Iterator[tuple[Callable[[str], Any], Database]]:
 
         def get(address: str) -> Any:
             answers = [clients[login].get(f"/api/v1/{address}") for login in clients]
-            return next((one.json for one in answers if one.status_code == 200), {"status": answers[0].status_code})
+            return next(
+                (one.json for one in answers if one.status_code == 200),
+                {"status": answers[0].status_code},
+            )
 
         yield get, database
         sessions(app).kw["bind"].dispose()
@@ -102,7 +127,10 @@ def lines(get: Callable[[str], Any]) -> dict[str, list[str]]:
     for name, address in asked(get):
         answer = get(address)
         out.setdefault(name, []).append(plain(f"== {address}"))
-        out[name] += [plain(line) for line in leaves(answer if isinstance(answer, dict) else {"items": answer}, "")]
+        out[name] += [
+            plain(line)
+            for line in leaves(answer if isinstance(answer, dict) else {"items": answer}, "")
+        ]
     return out
 
 

@@ -1,7 +1,9 @@
-"""What changes on the Bench where a plan is made to show a finding: the finding's words, figures, workings.
+"""What changes on the Bench where a plan is made to show a finding: the finding's words, figures,
+workings.
 
 `python -m tests.golden.findings` writes it anew, to be read before it is committed.
 """
+
 from __future__ import annotations
 
 import re

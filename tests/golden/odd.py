@@ -1,9 +1,11 @@
-"""Plans that nobody would draw: demo plans with fields of one another, other figures, parts left out.
+"""Plans that nobody would draw: demo plans with fields of one another, other figures, parts left
+out.
 
-What is said of them is kept in words, all that follows from them (figures, lines, workings, a run full of trouble and its record)
-as a digest. `python -m tests.golden.odd` writes them anew; with a title, as 'gearbox-foot 3', it prints what the digests of that
-one stand for.
+What is said of them is kept in words, all that follows from them (figures, lines, workings, a run
+full of trouble and its record) as a digest. `python -m tests.golden.odd` writes them anew; with a
+title, as 'gearbox-foot 3', it prints what the digests of that one stand for.
 """
+
 from __future__ import annotations
 
 import argparse
@@ -63,7 +65,9 @@ def _changed(document: dict[str, Any], pool: dict[Path_, list[Any]], chance: Ran
     """Change one thing in a document; returns what."""
     found = [one for one in _paths(document) if one[0][-1] not in NEEDED]
     many = Counter(path[0] for path, _ in found)
-    path, old = chance.choices(found, [SHARE.get(path[0], 1) / many[path[0]] for path, _ in found])[0]
+    path, old = chance.choices(found, [SHARE.get(path[0], 1) / many[path[0]] for path, _ in found])[
+        0
+    ]
     inner: Any = document
     for part in path[:-1]:
         inner = inner[part]
@@ -74,7 +78,9 @@ def _changed(document: dict[str, Any], pool: dict[Path_, list[Any]], chance: Ran
         return f"another {words}"
     if isinstance(old, str) and _FIGURE.search(old) and how < 0.8:
         by = chance.choice((0.4, 0.8, 1.25, 3.0))
-        inner[path[-1]] = _FIGURE.sub(lambda found: f"{float(found.group()) * by:.4g}", old, count=1)
+        inner[path[-1]] = _FIGURE.sub(
+            lambda found: f"{float(found.group()) * by:.4g}", old, count=1
+        )
         return f"{words} × {by:g}"
     del inner[path[-1]]
     return f"no {words}"
@@ -89,7 +95,15 @@ def _followed(document: dict[str, Any], result: Result, chance: Random) -> Itera
     yield bench(document)
     occasion, way = chance.choice(occasions_of(result)), chance.choice(ways(result.variants))
     if result.stages:
-        yield list(told(document, {"occasion": occasion, "variants": list(way)}, str(chance.random()), EVENTS, beside=False))
+        yield list(
+            told(
+                document,
+                {"occasion": occasion, "variants": list(way)},
+                str(chance.random()),
+                EVENTS,
+                beside=False,
+            )
+        )
 
 
 def _made(document: dict[str, Any], pool: dict[Path_, list[Any]], chance: Random) -> Iterator[str]:
@@ -112,17 +126,25 @@ def _said(document: dict[str, Any], result: Result) -> Iterator[str]:
     sections = outline(document, result)
     for one in result.findings:
         mended = mended_in(one, document, sections)
-        yield f"{one.severity} {one.code} at {one.where}: {one.text} {one.remedy} [{mended.section}: {mended.field}]"
+        yield (
+            f"{one.severity} {one.code} at {one.where}: {one.text} {one.remedy} "
+            f"[{mended.section}: {mended.field}]"
+        )
 
 
 def lines(name: str, show: str = "") -> Iterator[str]:
-    """Odd plans made of a demo plan: what was changed, what is said of it now, and whatever else follows from it, as digests.
+    """Odd plans made of a demo plan: what was changed, what is said of it now, and whatever else
+    follows from it, as digests.
 
     `show` is the title of one whose lines are given as they are.
     """
     pool, known = pool_of(), set(_said(plan_document(name), compute(plan_document(name))))
     for number in range(EACH):
-        title, chance, document = f"{name} {number}", Random(f"{name} {number}"), plan_document(name)
+        title, chance, document = (
+            f"{name} {number}",
+            Random(f"{name} {number}"),
+            plan_document(name),
+        )
         yield f"== {title}"
         yield from _made(document, pool, chance)
         result = compute(document)
@@ -134,7 +156,9 @@ def lines(name: str, show: str = "") -> Iterator[str]:
 def main() -> None:
     """Write them, or print those of one plan with all that the digests of one are made of."""
     given = argparse.ArgumentParser(description=main.__doc__)
-    given.add_argument("show", nargs="?", default="", help="an odd plan by its title, as 'gearbox-foot 3'")
+    given.add_argument(
+        "show", nargs="?", default="", help="an odd plan by its title, as 'gearbox-foot 3'"
+    )
     if show := given.parse_args().show:
         print("\n".join(lines(show.rpartition(" ")[0], show)))
         return

@@ -1,4 +1,6 @@
-"""Plans read aloud: what a fitter hears from first to last step when all goes well, for every occasion and way of doing it."""
+"""Plans read aloud: what a fitter hears from first to last step when all goes well, for every
+occasion and way of doing it."""
+
 from __future__ import annotations
 
 import argparse
@@ -16,8 +18,12 @@ HERE = Path(__file__).parent / "readings"
 
 
 def spoken(document: dict[str, Any], occasion: str, variants: tuple[str, ...]) -> Iterator[str]:
-    """A run as it is heard: stages with their cautions, and every instruction once for all bolts that it is said of."""
-    tools = [{"tool": name, "serial": f"TW-{number}", "name": f"TW-{number}"} for number, name in enumerate(document["tools"], 1)]
+    """A run as it is heard: stages with their cautions, and every instruction once for all bolts
+    that it is said of."""
+    tools = [
+        {"tool": name, "serial": f"TW-{number}", "name": f"TW-{number}"}
+        for number, name in enumerate(document["tools"], 1)
+    ]
     play = Play(document, occasion=occasion, variants=list(variants), history="known", tools=tools)
     stage, said, bolts = "", "", list[str]()
     while (step := play.state.instruction) is not None:
@@ -40,7 +46,10 @@ def spoken(document: dict[str, Any], occasion: str, variants: tuple[str, ...]) -
     state = play.state
     yield ""
     yield from (f"-- deviation: {d.text}" for d in state.deviations)
-    yield f"-- still in: {', '.join(state.fitted) or 'nothing'}{'; provisional' if state.provisional else ''}"
+    yield (
+        "-- still in: "
+        f"{', '.join(state.fitted) or 'nothing'}{'; provisional' if state.provisional else ''}"
+    )
 
 
 def _bolts(bolts: list[str]) -> Iterator[str]:
@@ -50,7 +59,13 @@ def _bolts(bolts: list[str]) -> Iterator[str]:
 
 
 def _line(step: Any) -> str:
-    what = f"[{step.pass_name}] " if step.pass_name else "Is it so: " if step.kind == "condition" else ""
+    what = (
+        f"[{step.pass_name}] "
+        if step.pass_name
+        else "Is it so: "
+        if step.kind == "condition"
+        else ""
+    )
     setting = f" Set {step.settings[0].text}." if step.settings and step.shows == "setting" else ""
     limit = f" ({step.limit_text})" if step.limit_text else ""
     gauge = f" with {step.gauge}" if step.gauge else ""
@@ -63,7 +78,8 @@ def _line(step: Any) -> str:
 
 
 def heard() -> Iterator[tuple[str, str, str, tuple[str, ...]]]:
-    """(name of the file, plan, occasion, variants) of every demo plan on every occasion, in every way."""
+    """(name of the file, plan, occasion, variants) of every demo plan on every occasion, in every
+    way."""
     for name in plan_names():
         result = compute(plan_document(name))
         for occasion in occasions_of(result):

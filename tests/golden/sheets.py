@@ -1,4 +1,6 @@
-"""The words of the sheet of every demo plan, page by page, as they are printed: to be read before they are carried."""
+"""The words of the sheet of every demo plan, page by page, as they are printed: to be read before
+they are carried."""
+
 from __future__ import annotations
 
 import argparse
@@ -24,15 +26,26 @@ def pages(name: str) -> list[str]:
     """The words of each page, with single blanks."""
     document = plan_document(name)
     result = compute(document)
-    workings = [working(document, f"{group.id}/preload") for group in result.groups if group.target and group.preload]
+    workings = [
+        working(document, f"{group.id}/preload")
+        for group in result.groups
+        if group.target and group.preload
+    ]
     pdf = render_sheet(result, HEAD, workings, made_at=NOW, link="https://works.example/joints/7")
-    return ["\n".join(" ".join(line.split()) for line in page.extract_text().splitlines() if line.strip())
-            for page in PdfReader(io.BytesIO(pdf)).pages]
+    return [
+        "\n".join(
+            " ".join(line.split()) for line in page.extract_text().splitlines() if line.strip()
+        )
+        for page in PdfReader(io.BytesIO(pdf)).pages
+    ]
 
 
 def printed(name: str) -> str:
     """A sheet as text."""
-    return "\n\n".join(f"== page {number}\n{text}" for number, text in enumerate(pages(name), 1)) + "\n"
+    return (
+        "\n\n".join(f"== page {number}\n{text}" for number, text in enumerate(pages(name), 1))
+        + "\n"
+    )
 
 
 def main() -> None:

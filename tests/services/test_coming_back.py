@@ -1,4 +1,5 @@
 """Coming back: meters, due dates that are stored, what happened to joints, the shift by role."""
+
 from __future__ import annotations
 
 import re
@@ -31,7 +32,17 @@ from orthotorq.services.rechecking.meters import (
 )
 from orthotorq.services.rechecking.refresh import refresh_all, refresh_joint
 from orthotorq.services.rechecking.shift import ORDER, day_sheet, shift
-from orthotorq.store.models import DueDate, Equipment, Joint, Meter, MeterReading, Person, Plan, Revision, Run
+from orthotorq.store.models import (
+    DueDate,
+    Equipment,
+    Joint,
+    Meter,
+    MeterReading,
+    Person,
+    Plan,
+    Revision,
+    Run,
+)
 from tests.conftest import NOW, Database
 
 
@@ -49,7 +60,9 @@ def joint_of(session: Session, name: str) -> Joint:
 
 def dues_of(session: Session, name: str) -> list[DueDate]:
     session.flush()
-    return list(session.scalars(select(DueDate).where(DueDate.joint_id == joint_of(session, name).id)))
+    return list(
+        session.scalars(select(DueDate).where(DueDate.joint_id == joint_of(session, name).id))
+    )
 
 
 def metered(session: Session, a_day: float = 20.0, days: int = 10, first: float = 100.0) -> Meter:
@@ -58,7 +71,9 @@ def metered(session: Session, a_day: float = 20.0, days: int = 10, first: float 
     made = add_meter(ctx(session), place.id, "km")
     for day in range(days + 1):
         at = NOW - timedelta(days=days - day)
-        add_reading(ctx(session, "tam", at), made, ReadingAsTyped(first + a_day * day, at=at.isoformat()))
+        add_reading(
+            ctx(session, "tam", at), made, ReadingAsTyped(first + a_day * day, at=at.isoformat())
+        )
     return session.get_one(Meter, made)
 
 
@@ -77,21 +92,32 @@ def test_a_recheck_is_forecast_from_a_meter_and_moves_with_its_readings(session:
     assert "past it" in later.why
 
 
-@pytest.mark.parametrize(("typed", "field", "words"), [
-    (ReadingAsTyped("90"), "value", "is less than the reading before"),
-    (ReadingAsTyped("1,200"), "value", r"1\.200.*1200|1200.*1\.2"),
-    (ReadingAsTyped("12 h"), "value", "counts in km"), (ReadingAsTyped("soon"), "value", "soon"),
-    (ReadingAsTyped("5", "rolled_over"), "before", "starts again"),
-    (ReadingAsTyped("5", "replaced", "3"), "before", "last reading of the old meter")])
-def test_a_wrong_reading_is_refused_at_its_field_and_leaves_nothing(session: Session, typed: ReadingAsTyped, field: str,
-                                                                    words: str) -> None:
+@pytest.mark.parametrize(
+    ("typed", "field", "words"),
+    [
+        (ReadingAsTyped("90"), "value", "is less than the reading before"),
+        (ReadingAsTyped("1,200"), "value", r"1\.200.*1200|1200.*1\.2"),
+        (ReadingAsTyped("12 h"), "value", "counts in km"),
+        (ReadingAsTyped("soon"), "value", "soon"),
+        (ReadingAsTyped("5", "rolled_over"), "before", "starts again"),
+        (ReadingAsTyped("5", "replaced", "3"), "before", "last reading of the old meter"),
+    ],
+)
+def test_a_wrong_reading_is_refused_at_its_field_and_leaves_nothing(
+    session: Session, typed: ReadingAsTyped, field: str, words: str
+) -> None:
     meter = metered(session)
-    count = len(session.scalars(select(MeterReading).where(MeterReading.meter_id == meter.id)).all())
+    count = len(
+        session.scalars(select(MeterReading).where(MeterReading.meter_id == meter.id)).all()
+    )
     with pytest.raises(DocumentErrors) as caught:
         add_reading(ctx(session, "tam", NOW + timedelta(days=1)), meter.id, typed)
     assert caught.value.errors[0].path == (field,)
     assert re.search(words, caught.value.errors[0].text), caught.value.errors[0].text
-    assert len(session.scalars(select(MeterReading).where(MeterReading.meter_id == meter.id)).all()) == count
+    assert (
+        len(session.scalars(select(MeterReading).where(MeterReading.meter_id == meter.id)).all())
+        == count
+    )
 
 
 def test_a_reading_between_two_others_has_to_fit_both(session: Session) -> None:
@@ -104,14 +130,22 @@ def test_a_reading_between_two_others_has_to_fit_both(session: Session) -> None:
         add_reading(ctx(session), meter.id, ReadingAsTyped(131.0, at=at))
     for text in ("tomorrow", "2028"):
         with pytest.raises(BadField):
-            add_reading(ctx(session), meter.id, ReadingAsTyped(131.0, at=text if text != "2028" else "2999-01-01"))
+            add_reading(
+                ctx(session),
+                meter.id,
+                ReadingAsTyped(131.0, at=text if text != "2028" else "2999-01-01"),
+            )
 
 
 def test_a_counter_is_replaced_and_a_slip_is_struck_out(session: Session) -> None:
     meter = metered(session, days=4)
     total = meter.total
     assert total is not None
-    made = add_reading(ctx(session, "tam", NOW + timedelta(days=1)), meter.id, ReadingAsTyped("5", "replaced", "210"))
+    made = add_reading(
+        ctx(session, "tam", NOW + timedelta(days=1)),
+        meter.id,
+        ReadingAsTyped("5", "replaced", "210"),
+    )
     assert meter.total == pytest.approx(total + 30.0)
     assert meter.shown == 5.0
     strike_reading(ctx(session), made)
@@ -152,14 +186,21 @@ def test_a_joint_that_was_open_or_never_tightened_is_due_at_once(session: Sessio
 def test_a_recheck_that_is_run_moves_the_next_one(session: Session) -> None:
     metered(session, a_day=60.0, days=20)
     (first,) = dues_of(session, "Trolley wheel")
-    revision = session.scalars(select(Revision).join(Plan).where(Plan.title == "Fit the salt trolley wheels")).one()
+    revision = session.scalars(
+        select(Revision).join(Plan).where(Plan.title == "Fit the salt trolley wheels")
+    ).one()
     finish_run(session, revision.id, actor(session, "tam"), actor(session, "runa"), NOW, "recheck")
     # a position at which bolts had moved has a day of its own
     for second in dues_of(session, "Trolley wheel"):
         assert first.reading is not None and second.reading is not None
         assert second.reading > first.reading
     run = session.scalars(select(Run).order_by(Run.number.desc())).first()
-    assert run is not None and run.checked > 0 and run.occasion == "recheck" and run.ended_at is not None
+    assert (
+        run is not None
+        and run.checked > 0
+        and run.occasion == "recheck"
+        and run.ended_at is not None
+    )
     lines = joint_history(ctx(session), joint_of(session, "Trolley wheel").id).lines
     assert lines[0].title.startswith("Recheck, run")
 
@@ -187,8 +228,12 @@ def test_a_note_needs_words_and_a_joint(session: Session) -> None:
 
 
 def test_what_a_rule_waits_for_makes_it_due_when_it_is_said(session: Session) -> None:
-    joint, revision = joint_of(session, "Trolley wheel"), session.scalars(
-        select(Revision).join(Plan).where(Plan.title == "Fit the salt trolley wheels")).one()
+    joint, revision = (
+        joint_of(session, "Trolley wheel"),
+        session.scalars(
+            select(Revision).join(Plan).where(Plan.title == "Fit the salt trolley wheels")
+        ).one(),
+    )
     # as a plan says it: a revision itself is frozen, so one beside it stands for the plan
     from orthotorq.core.planning.compute import compute
     from orthotorq.services.planning.commands import caution_id, release, save_draft
@@ -196,14 +241,28 @@ def test_what_a_rule_waits_for_makes_it_due_when_it_is_said(session: Session) ->
 
     planner, plan = ctx(session, "mira"), revision.plan_id
     draft = read_draft(planner, plan)
-    document: dict[str, Any] = {**draft.document, "rechecks": [
-        *draft.document["rechecks"], {"id": "storm", "meter": "d", "after": "a storm"},
-        {"id": "autumn", "meter": "d", "season": "10-01"}]}
+    document: dict[str, Any] = {
+        **draft.document,
+        "rechecks": [
+            *draft.document["rechecks"],
+            {"id": "storm", "meter": "d", "after": "a storm"},
+            {"id": "autumn", "meter": "d", "season": "10-01"},
+        ],
+    }
     saved = save_draft(planner, plan, draft.version, document)
-    release(planner, plan, saved.version, "rechecks after storms", [caution_id(f) for f in compute(document).findings])  # type: ignore[union-attr]
+    release(
+        planner,
+        plan,
+        saved.version,
+        "rechecks after storms",
+        [caution_id(f) for f in compute(document).findings],
+    )  # type: ignore[union-attr]
     found = {one.rule: one for one in dues_of(session, "Trolley wheel")}
     assert found["storm"].day is None
-    assert found["autumn"].day is not None and (found["autumn"].day.month, found["autumn"].day.day) == (10, 1)
+    assert found["autumn"].day is not None and (
+        found["autumn"].day.month,
+        found["autumn"].day.day,
+    ) == (10, 1)
     with pytest.raises(NotFound):
         say_happened(ctx(session), joint.id, "autumn")
     say_happened(ctx(session), joint.id, "storm")
@@ -238,8 +297,15 @@ def test_a_calendar_is_read_by_its_secret_and_ends_when_it_is_renewed(session: S
     assert calendar_link(mine, "end").since is None
 
 
-def test_each_role_finds_its_own_lists_and_every_list_says_when_it_is_empty(session: Session) -> None:
-    for role, login in (("planner", "mira"), ("fitter", "tam"), ("supervisor", "runa"), ("administrator", "jory")):
+def test_each_role_finds_its_own_lists_and_every_list_says_when_it_is_empty(
+    session: Session,
+) -> None:
+    for role, login in (
+        ("planner", "mira"),
+        ("fitter", "tam"),
+        ("supervisor", "runa"),
+        ("administrator", "jory"),
+    ):
         view = shift(ctx(session, login))
         assert [one.id for one in view.lists] == list(ORDER[role])
         assert all(one.empty for one in view.lists)

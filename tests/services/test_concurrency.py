@@ -1,4 +1,6 @@
-"""Many devices at once on one run and on many runs: the chain stays whole and every event is kept exactly once."""
+"""Many devices at once on one run and on many runs: the chain stays whole and every event is kept
+exactly once."""
+
 from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
@@ -28,22 +30,42 @@ def sessions(database: Database):
 
 
 def context(session: Any, login: str = "tam") -> Ctx:
-    return Ctx(session, datetime.now(UTC), actor_of(session.scalars(select(Person).where(Person.login == login)).one()))
+    return Ctx(
+        session,
+        datetime.now(UTC),
+        actor_of(session.scalars(select(Person).where(Person.login == login)).one()),
+    )
 
 
 def new_run(sessions: Any) -> Any:
     with sessions.begin() as session:
         ctx = context(session)
-        cover = session.scalars(select(Revision).join(Plan).where(Plan.title == "Close the channel cover")).one()
+        cover = session.scalars(
+            select(Revision).join(Plan).where(Plan.title == "Close the channel cover")
+        ).one()
         for run, _ in going_on(ctx, cover.plan.joint_id):
-            end = {**note(ctx, run.id, str(ctx.new_id()), 1), "kind": "abandon", "payload": {"reason": "another one begins"}}
+            end = {
+                **note(ctx, run.id, str(ctx.new_id()), 1),
+                "kind": "abandon",
+                "payload": {"reason": "another one begins"},
+            }
             append_events(ctx, run.id, [end])
         return start_run(ctx, cover.id, Choices("first"))
 
 
 def note(ctx: Ctx, run: Any, device: str, number: int) -> dict[str, Any]:
-    return {"id": str(ctx.new_id()), "run": str(run), "step": "-", "kind": "note", "payload": {"text": f"{device} {number}"},
-            "device": device, "device_sequence": number, "device_time": "2026-11-24T08:00:00Z", "lease": 1, "last_seen": 0}
+    return {
+        "id": str(ctx.new_id()),
+        "run": str(run),
+        "step": "-",
+        "kind": "note",
+        "payload": {"text": f"{device} {number}"},
+        "device": device,
+        "device_sequence": number,
+        "device_time": "2026-11-24T08:00:00Z",
+        "lease": 1,
+        "last_seen": 0,
+    }
 
 
 def send_all(sessions: Any, run: Any, device: str) -> list[str]:
@@ -64,10 +86,14 @@ def test_devices_at_once_keep_one_whole_chain(sessions) -> None:
         found = list(pool.map(lambda n: send_all(sessions, run, f"d{n}"), range(DEVICES)))
     assert found == [["accepted", "duplicate"] * EVENTS] * DEVICES
     with sessions() as session:
-        events = session.scalars(select(Event).where(Event.run_id == run).order_by(Event.sequence)).all()
+        events = session.scalars(
+            select(Event).where(Event.run_id == run).order_by(Event.sequence)
+        ).all()
         assert [e.sequence for e in events] == list(range(1, DEVICES * EVENTS + 2))
         for device in {e.device for e in events} - {"server"}:
-            assert [e.device_sequence for e in events if e.device == device] == list(range(1, EVENTS + 1))
+            assert [e.device_sequence for e in events if e.device == device] == list(
+                range(1, EVENTS + 1)
+            )
         assert verify_all(session).breaks == []
 
 
@@ -79,8 +105,12 @@ def test_one_step_answered_by_two_at_once_is_accepted_once(sessions) -> None:
         while True:
             with sessions.begin() as session:
                 ctx = context(session)
-                event = {**note(ctx, run, "first", number or 1), "step": "-/safe/pressure/-/-", "kind": "answer",
-                         "payload": {"answer": "done"}}
+                event = {
+                    **note(ctx, run, "first", number or 1),
+                    "step": "-/safe/pressure/-/-",
+                    "kind": "answer",
+                    "payload": {"answer": "done"},
+                }
                 said = append_events(ctx, run, [event])[0][0]
             if said.verdict != "gap":
                 return said.verdict

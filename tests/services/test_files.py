@@ -1,4 +1,6 @@
-"""Records out and in, readings from tools in: what comes back is what went out, and what is wrong leaves nothing."""
+"""Records out and in, readings from tools in: what comes back is what went out, and what is wrong
+leaves nothing."""
+
 from __future__ import annotations
 
 import csv
@@ -37,7 +39,7 @@ def yard(session: Session) -> Yard:
 @pytest.fixture
 def run(yard: Yard) -> Any:
     made = yard.run(TITLE)
-    yard.send(made, "note", "-", {"text": "=HYPERLINK(\"x\") on the guard"})
+    yard.send(made, "note", "-", {"text": '=HYPERLINK("x") on the guard'})
     return made
 
 
@@ -50,10 +52,15 @@ def test_a_record_read_in_again_is_the_same_and_marked_as_imported(yard: Yard, r
     file = sent(yard, run)
     kept = read_record_file(yard.ctx("mira"), json.dumps(file).encode())
     found = foreign_record(yard.ctx("tam"), kept)
-    assert json.loads(found.file.model_dump_json()) == file and found.person == yard.person("mira").name
+    assert (
+        json.loads(found.file.model_dump_json()) == file
+        and found.person == yard.person("mira").name
+    )
     assert found.file.record == read_record(yard.ctx("mira"), run).record
     # the codes of this server hold: it is proved, and said to be
-    assert found.not_proved == "" and [one.proved for one in list_foreign_records(yard.ctx("tam"))] == [True]
+    assert found.not_proved == "" and [
+        one.proved for one in list_foreign_records(yard.ctx("tam"))
+    ] == [True]
     # once, however often it is read; and never among the runs
     count = yard.session.scalar(select(func.count()).select_from(Run))
     assert read_record_file(yard.ctx("mira"), json.dumps(file, indent=3).encode()) == kept
@@ -94,8 +101,12 @@ def _time(file: dict[str, Any]) -> None:
     file["events"][3]["at"] = "2026-01-01T00:00:00.000000Z"
 
 
-@pytest.mark.parametrize("change", [_payload, _text, _left_out, _cut, _verdict, _nothing, _person, _time])
-def test_a_record_that_was_changed_is_refused_with_the_event(yard: Yard, run: Any, change: Any) -> None:
+@pytest.mark.parametrize(
+    "change", [_payload, _text, _left_out, _cut, _verdict, _nothing, _person, _time]
+)
+def test_a_record_that_was_changed_is_refused_with_the_event(
+    yard: Yard, run: Any, change: Any
+) -> None:
     file = sent(yard, run)
     change(file)
     with pytest.raises(BadField, match="does not hold at event"):
@@ -111,7 +122,14 @@ def _cells(file: dict[str, Any]) -> None:
 
 
 def _signed(file: dict[str, Any]) -> None:
-    file["record"]["sign_offs"] = [{"role": "supervisor", "person": "Runa Tesk", "at": "2026-01-01T00:00:00Z", "head_hash": "0"}]
+    file["record"]["sign_offs"] = [
+        {
+            "role": "supervisor",
+            "person": "Runa Tesk",
+            "at": "2026-01-01T00:00:00Z",
+            "head_hash": "0",
+        }
+    ]
 
 
 def _figures(file: dict[str, Any]) -> None:
@@ -124,12 +142,23 @@ def _no_result(file: dict[str, Any]) -> None:
     file["proof"]["revision"]["result"] = "{}"
 
 
-@pytest.mark.parametrize(("change", "says"), [
-    (_cells, "record"), (_signed, "record"), (_figures, "groups"), (_no_result, "proof"),
-    (lambda file: file.update(equipment="Another machine"), "equipment"), (lambda file: file.update(title="Another"), "title"),
-    (lambda file: file.update(revision=9), "revision"), (lambda file: file.update(joint="Another"), "joint"),
-    (lambda file: file["proof"].update(run="00000000-0000-0000-0000-000000000001"), "proof")])
-def test_words_that_do_not_follow_from_the_entries_are_refused(yard: Yard, run: Any, change: Any, says: str) -> None:
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        (_cells, "record"),
+        (_signed, "record"),
+        (_figures, "groups"),
+        (_no_result, "proof"),
+        (lambda file: file.update(equipment="Another machine"), "equipment"),
+        (lambda file: file.update(title="Another"), "title"),
+        (lambda file: file.update(revision=9), "revision"),
+        (lambda file: file.update(joint="Another"), "joint"),
+        (lambda file: file["proof"].update(run="00000000-0000-0000-0000-000000000001"), "proof"),
+    ],
+)
+def test_words_that_do_not_follow_from_the_entries_are_refused(
+    yard: Yard, run: Any, change: Any, says: str
+) -> None:
     file = sent(yard, run)
     change(file)
     with pytest.raises(BadField, match=f"Under “{says}”"):
@@ -159,8 +188,13 @@ def _invented(file: dict[str, Any], codes: str = "") -> dict[str, Any]:
 
 def test_a_chain_that_was_invented_is_not_proved_and_shown_so(yard: Yard, run: Any) -> None:
     genuine = sent(yard, run)
-    for codes, why in (("elsewhere:00", "keys of another server"), ("secret:00", "keys of another server")):
-        kept = read_record_file(yard.ctx("mira"), json.dumps(_invented(sent(yard, run), codes)).encode())
+    for codes, why in (
+        ("elsewhere:00", "keys of another server"),
+        ("secret:00", "keys of another server"),
+    ):
+        kept = read_record_file(
+            yard.ctx("mira"), json.dumps(_invented(sent(yard, run), codes)).encode()
+        )
         assert why in foreign_record(yard.ctx("tam"), kept).not_proved
     assert [one.proved for one in list_foreign_records(yard.ctx("tam"))] == [False, False]
     # with codes of ours left beside others somebody has changed it, and that is said
@@ -180,7 +214,9 @@ def test_files_of_the_same_chain_with_other_proofs_are_two(yard: Yard, run: Any)
         read_record_file(yard.ctx("mira"), json.dumps(file).encode())
     bare = {**sent(yard, run), "version": 2, "proof": None}
     second = read_record_file(yard.ctx("mira"), json.dumps(bare).encode())
-    assert first != second and "earlier version" in foreign_record(yard.ctx("mira"), second).not_proved
+    assert (
+        first != second and "earlier version" in foreign_record(yard.ctx("mira"), second).not_proved
+    )
 
 
 def test_a_record_that_does_not_hold_is_not_sent_out(yard: Yard, run: Any) -> None:
@@ -190,8 +226,21 @@ def test_a_record_that_does_not_hold_is_not_sent_out(yard: Yard, run: Any) -> No
         record_file(yard.ctx("mira"), run)
 
 
-@pytest.mark.parametrize("data", [b"", b"{", b"[]", b"null", b"\xff\xfe", b'{"format": "orthotorq.plan"}', b"1e999",
-                                  b'{"format":"orthotorq.record","version":2}', b"[" * 5000, b" " * 20_000_001])
+@pytest.mark.parametrize(
+    "data",
+    [
+        b"",
+        b"{",
+        b"[]",
+        b"null",
+        b"\xff\xfe",
+        b'{"format": "orthotorq.plan"}',
+        b"1e999",
+        b'{"format":"orthotorq.record","version":2}',
+        b"[" * 5000,
+        b" " * 20_000_001,
+    ],
+)
 def test_what_is_no_record_is_refused(yard: Yard, data: bytes) -> None:
     with pytest.raises(BadField, match="no record of ours"):
         read_record_file(yard.ctx("mira"), data)
@@ -205,18 +254,30 @@ def test_the_schema_takes_what_is_sent(yard: Yard, run: Any) -> None:
 def test_the_workbook_says_what_the_table_says_and_holds_no_formula(yard: Yard, run: Any) -> None:
     name, data = record_book(yard.ctx("mira"), run).run(yard.ctx("mira"))
     book = load_workbook(io.BytesIO(data))
-    assert name.endswith(".xlsx") and book.sheetnames == ["Record", "Bolts", "Course of the run", "Deviations", "Signatures"]
+    assert name.endswith(".xlsx") and book.sheetnames == [
+        "Record",
+        "Bolts",
+        "Course of the run",
+        "Deviations",
+        "Signatures",
+    ]
     table = list(csv.reader(io.StringIO(record_table(yard.ctx("mira"), run)[1])))
-    rows = [["" if c is None else f"{c:g}" if isinstance(c, float | int) else c for c in row]
-            for row in book["Bolts"].iter_rows(values_only=True)]
+    rows = [
+        ["" if c is None else f"{c:g}" if isinstance(c, float | int) else c for c in row]
+        for row in book["Bolts"].iter_rows(values_only=True)
+    ]
     assert rows[0] == table[0] and len(rows) == len(table) > 2
-    assert [row[2] for row in rows] == [row[2] for row in table] and [row[9] for row in rows] == [row[9] for row in table]
+    assert [row[2] for row in rows] == [row[2] for row in table] and [row[9] for row in rows] == [
+        row[9] for row in table
+    ]
     cells = [c for sheet in book for row in sheet.iter_rows() for c in row]
     assert all(c.data_type != "f" for c in cells)
     assert any("on the guard" in str(c.value) for c in cells)
 
 
-@pytest.mark.parametrize("word", ["=1+1", "  =1+1", "\u00a0=1+1", "\n=1+1", "\t=1", "\uff1d1+1", " +1", " -1", " @x"])
+@pytest.mark.parametrize(
+    "word", ["=1+1", "  =1+1", "\u00a0=1+1", "\n=1+1", "\t=1", "\uff1d1+1", " +1", " -1", " @x"]
+)
 def test_no_cell_is_taken_for_a_formula_whatever_stands_before_it(word: str) -> None:
     assert safe(word) == f"'{word}"
     assert safe("a = 1") == "a = 1" and safe("") == ""
@@ -224,8 +285,13 @@ def test_no_cell_is_taken_for_a_formula_whatever_stands_before_it(word: str) -> 
 
 def test_a_workbook_keeps_words_that_look_like_formulas_as_words() -> None:
     from orthotorq.exchange.record_xlsx import _sheet
+
     book = Workbook(write_only=True)
     _sheet(book, "x", [["a"], ["=1+1"], ["@x"]])
     out = io.BytesIO()
     book.save(out)
-    assert [row[0] for row in load_workbook(out)["x"].iter_rows(values_only=True)] == ["a", "'=1+1", "'@x"]
+    assert [row[0] for row in load_workbook(out)["x"].iter_rows(values_only=True)] == [
+        "a",
+        "'=1+1",
+        "'@x",
+    ]

@@ -360,7 +360,11 @@ def test_a_run_that_was_cut_short_does_not_go_on_after_something_happened(yard: 
     yard.send(run, "abandon", "-", {"reason": "the shift is over"})
     note_opened(yard.ctx("tam"), joint.id, "somebody looked inside")
     assert read_run(yard.ctx("tam"), run).cannot_continue == "The joint was changed since."
-    refused(yard, run, "This run cannot be continued. The joint was changed since. Begin from slackening.")
+    refused(
+        yard,
+        run,
+        "This run cannot be continued. The joint was changed since. Begin from slackening.",
+    )
     other = yard.run(COVER, 3)
     assert read_run(yard.ctx("tam"), run).cannot_continue.endswith("came after it.")
     yard.send(other, "abandon", "-", {"reason": "begun by mistake"})

@@ -1,4 +1,6 @@
-"""A worker that is killed in the middle of long work: the next one takes it up anew, and it is done once."""
+"""A worker that is killed in the middle of long work: the next one takes it up anew, and it is done
+once."""
+
 from __future__ import annotations
 
 import io
@@ -44,11 +46,17 @@ def waiting(database: Database) -> tuple[Database, uuid.UUID, int]:
     return database, job, before
 
 
-def test_what_a_killed_worker_was_at_is_done_by_the_next_one_and_once(waiting: tuple[Database, uuid.UUID, int]) -> None:
+def test_what_a_killed_worker_was_at_is_done_by_the_next_one_and_once(
+    waiting: tuple[Database, uuid.UUID, int],
+) -> None:
     database, job, before = waiting
     program = Path(sys.executable).with_name("orthotorq")
-    worker = subprocess.Popen([program, "worker"], env={**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url},
-                              stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+    worker = subprocess.Popen(
+        [program, "worker"],
+        env={**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url},
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+    )
     sessions = database.sessions()
     try:
         until = time.monotonic() + 60
@@ -68,11 +76,18 @@ def test_what_a_killed_worker_was_at_is_done_by_the_next_one_and_once(waiting: t
     # its last sign of life grows old; nobody waits for it here
     engine = create_engine(database.owner_url)
     with engine.begin() as connection:
-        connection.execute(text("UPDATE procrastinate_workers SET last_heartbeat = now() - interval '5 minutes'"))
+        connection.execute(
+            text("UPDATE procrastinate_workers SET last_heartbeat = now() - interval '5 minutes'")
+        )
     engine.dispose()
     for _ in range(3):
-        subprocess.run([program, "worker", "--until-empty"], env={**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url},
-                       check=True, timeout=120, capture_output=True)
+        subprocess.run(
+            [program, "worker", "--until-empty"],
+            env={**os.environ, "ORTHOTORQ_DATABASE_URL": database.app_url},
+            check=True,
+            timeout=120,
+            capture_output=True,
+        )
     with sessions() as session:
         found = session.get_one(Job, job)
         assert (found.status, json.loads(found.answer)["imported"]) == ("done", MANY)

@@ -66,9 +66,7 @@ def test_a_time_without_a_zone_is_one_of_the_place(zone: str) -> None:
         ([], "28 Feb 2028"),
     ],
 )
-def test_a_day_is_written_as_the_device_writes_it(
-    zone: str, wanted: list[str], words: str
-) -> None:
+def test_a_day_is_written_as_the_device_writes_it(zone: str, wanted: list[str], words: str) -> None:
     use_locale(["ja"])
     use_locale(wanted)
     assert day_text(EVENING) == words and day_text(date(2028, 2, 28)) == words

@@ -1,4 +1,5 @@
 """Which files are opened as photos, and what is kept of them."""
+
 from __future__ import annotations
 
 import io
@@ -24,7 +25,12 @@ def picture(kind: str, size: tuple[int, int] = (64, 48)) -> bytes:
 @pytest.mark.parametrize("kind", FORMATS)
 def test_what_cameras_make_is_kept_as_a_jpeg_without_its_comments(kind: str) -> None:
     kept = Image.open(io.BytesIO(reencode(picture(kind))))
-    assert kept.format == "JPEG" and kept.size == (64, 48) and "comment" not in kept.info and not kept.getexif()
+    assert (
+        kept.format == "JPEG"
+        and kept.size == (64, 48)
+        and "comment" not in kept.info
+        and not kept.getexif()
+    )
 
 
 @pytest.mark.parametrize("kind", ["EPS", "BMP", "GIF", "TIFF", "PPM", "TGA", "PDF"])
@@ -57,7 +63,12 @@ def test_large_photos_are_opened_one_at_a_time(monkeypatch: pytest.MonkeyPatch) 
 
     monkeypatch.setattr(pictures, "apart", opened)
     with ThreadPoolExecutor(4) as pool:
-        assert list(pool.map(pictures.upright, [b"a", b"b", b"c", b"d"])) == [b"a", b"b", b"c", b"d"]
+        assert list(pool.map(pictures.upright, [b"a", b"b", b"c", b"d"])) == [
+            b"a",
+            b"b",
+            b"c",
+            b"d",
+        ]
     assert most == [1]
     monkeypatch.setattr(sandboxed_worker, "TURN_S", 0.01)
     with pictures._one, pytest.raises(Occupied):

@@ -1,4 +1,6 @@
-"""Measurements at the steps of a run: begun at the open step alone, streamed, taken by an answer, kept in chain and record."""
+"""Measurements at the steps of a run: begun at the open step alone, streamed, taken by an answer,
+kept in chain and record."""
+
 from __future__ import annotations
 
 import json
@@ -17,7 +19,13 @@ from orthotorq.devices.raw import write_raw
 from orthotorq.services.errors import BadField, NotFound, Refused
 from orthotorq.services.running import tester
 from orthotorq.services.running.commands import append_events
-from orthotorq.services.running.pulls import PullView, begin_pull, keep_raw_pull, list_devices, stream_pull
+from orthotorq.services.running.pulls import (
+    PullView,
+    begin_pull,
+    keep_raw_pull,
+    list_devices,
+    stream_pull,
+)
 from orthotorq.services.running.queries import read_record, read_run, record_table
 from orthotorq.services.running.traces import read_traces
 from orthotorq.store.models import Event, Pull
@@ -48,8 +56,16 @@ def step_of(yard: Yard, run: Any) -> Instruction:
 def take(yard: Yard, run: Any, pull: PullView) -> None:
     """The device answers the open step."""
     result = pull.result
-    yard.send(run, "answer", step_of(yard, run).step, {
-        "answer": result.answer, "reading": {"torque": result.torque, "angle": result.angle}, "pull": str(pull.id)})
+    yard.send(
+        run,
+        "answer",
+        step_of(yard, run).step,
+        {
+            "answer": result.answer,
+            "reading": {"torque": result.torque, "angle": result.angle},
+            "pull": str(pull.id),
+        },
+    )
 
 
 def test_a_pull_answers_its_step_and_stands_in_chain_record_and_table(yard: Yard) -> None:
@@ -57,13 +73,30 @@ def test_a_pull_answers_its_step_and_stands_in_chain_record_and_table(yard: Yard
     pull = begin_pull(yard.ctx("tam"), run, step.step, WRENCH)
     messages, result = stream_pull(yard.ctx("mira"), pull.id)
     curve = [t for m in messages for t in m.torque]
-    assert result == pull.result and max(curve) == pytest.approx(float(result.torque.split()[0]), rel=1e-3)
+    assert result == pull.result and max(curve) == pytest.approx(
+        float(result.torque.split()[0]), rel=1e-3
+    )
     assert result.code == "good" and result.answer == "turned"
     take(yard, run, pull)
-    kept = json.loads(yard.session.query(Event).filter_by(run_id=run).order_by(Event.sequence.desc()).first().canonical)
-    assert kept["server"]["payload"]["judged"]["code"] == "good" and "judged" not in kept["client"]["payload"]
+    kept = json.loads(
+        yard.session.query(Event)
+        .filter_by(run_id=run)
+        .order_by(Event.sequence.desc())
+        .first()
+        .canonical
+    )
+    assert (
+        kept["server"]["payload"]["judged"]["code"] == "good"
+        and "judged" not in kept["client"]["payload"]
+    )
     assert step_of(yard, run).step != step.step
-    cells = [c for t in read_record(yard.ctx("mira"), run).record.tables for r in t.rows for c in r.cells if c]
+    cells = [
+        c
+        for t in read_record(yard.ctx("mira"), run).record.tables
+        for r in t.rows
+        for c in r.cells
+        if c
+    ]
     assert cells[-1].torque == result.torque and cells[-1].measured.startswith("good, ")
     assert result.seen in record_table(yard.ctx("mira"), run)[1]
     trace = read_traces(yard.ctx("mira"), run).traces[0]
@@ -90,14 +123,19 @@ def test_the_curves_of_the_run_before_are_given_to_compare_with(yard: Yard) -> N
     take(yard, second, begin_pull(yard.ctx("tam"), second, step.step, WRENCH))
     found = read_traces(yard.ctx("mira"), second)
     assert found.before_run == read_run(yard.ctx("tam"), first).head.number
-    assert [t.column for t in found.before] == [t.column for t in found.traces] and found.before != found.traces
+    assert [t.column for t in found.before] == [
+        t.column for t in found.traces
+    ] and found.before != found.traces
     assert read_traces(yard.ctx("mira"), first).before_run is None
 
 
 def test_a_pull_that_is_not_good_stops_the_run_there(yard: Yard) -> None:
     run, step = open_at(yard, "pull")
     pull = begin_pull(yard.ctx("tam"), run, step.step, WRENCH, "cross_thread")
-    assert pull.result.code == "cross_thread" and 0 <= pull.result.first < pull.result.last <= pull.seconds
+    assert (
+        pull.result.code == "cross_thread"
+        and 0 <= pull.result.first < pull.result.last <= pull.seconds
+    )
     take(yard, run, pull)
     now = step_of(yard, run)
     assert now.entry == "decision" and "the torque rises while it runs down" in now.text
@@ -107,12 +145,23 @@ def test_a_length_is_read_and_a_click_wrench_leaves_the_answer_to_the_fitter(yar
     run, step = open_at(yard, "length")
     gauge = begin_pull(yard.ctx("tam"), run, step.step, "simulated-length-gauge")
     assert gauge.result.answer is None and gauge.result.readings[0].endswith(" mm")
-    yard.send(run, "answer", step.step, {"answer": "value", "value": gauge.result.readings[0], "pull": str(gauge.id)})
+    yard.send(
+        run,
+        "answer",
+        step.step,
+        {"answer": "value", "value": gauge.result.readings[0], "pull": str(gauge.id)},
+    )
     run, step = open_at(yard, "click")
     click = begin_pull(yard.ctx("tam"), run, step.step, "simulated-click-wrench")
     assert (click.result.answer, click.result.says) == (None, "It clicked.") and click.seconds > 0
     yard.send(run, "answer", step.step, {"answer": "turned", "pull": str(click.id)})
-    cells = [c for t in read_record(yard.ctx("mira"), run).record.tables for r in t.rows for c in r.cells if c]
+    cells = [
+        c
+        for t in read_record(yard.ctx("mira"), run).record.tables
+        for r in t.rows
+        for c in r.cells
+        if c
+    ]
     assert cells[-1].torque is None and cells[-1].measured == "good"
 
 
@@ -127,9 +176,15 @@ def test_a_file_of_a_real_wrench_is_judged_like_any_other(yard: Yard) -> None:
     assert read_traces(yard.ctx("tam"), run).traces[0].label == step.label
 
 
-@pytest.mark.parametrize(("data", "says"), [
-    (b"\xff\xfe\x00", "is text"), (b"hello", "begins with"), (b"#" * 1_000_001, "1 MB"),
-    (write_raw(trace_of(Inputs(180.0, 27.0, 2.4))).encode()[:-8], "cut off")])
+@pytest.mark.parametrize(
+    ("data", "says"),
+    [
+        (b"\xff\xfe\x00", "is text"),
+        (b"hello", "begins with"),
+        (b"#" * 1_000_001, "1 MB"),
+        (write_raw(trace_of(Inputs(180.0, 27.0, 2.4))).encode()[:-8], "cut off"),
+    ],
+)
 def test_a_file_that_is_no_pull_leaves_nothing(yard: Yard, data: bytes, says: str) -> None:
     run, step = open_at(yard, "pull")
     with pytest.raises(BadField, match=says):
@@ -139,10 +194,14 @@ def test_a_file_that_is_no_pull_leaves_nothing(yard: Yard, data: bytes, says: st
 
 def test_only_the_open_step_is_measured_and_only_by_what_fits_it(yard: Yard) -> None:
     run, step = open_at(yard, "pull")
-    for other, device, joint, error in ((step.step + "/a9", WRENCH, "none", Refused), ("-", WRENCH, "none", Refused),
-                                        (step.step, "nothing", "none", BadField), (step.step, WRENCH, "haunted", BadField),
-                                        (step.step, "simulated-length-gauge", "none", Refused),
-                                        (step.step, "simulated-tester", "none", Refused)):
+    for other, device, joint, error in (
+        (step.step + "/a9", WRENCH, "none", Refused),
+        ("-", WRENCH, "none", Refused),
+        (step.step, "nothing", "none", BadField),
+        (step.step, WRENCH, "haunted", BadField),
+        (step.step, "simulated-length-gauge", "none", Refused),
+        (step.step, "simulated-tester", "none", Refused),
+    ):
         with pytest.raises(error):
             begin_pull(yard.ctx("tam"), run, other, device, joint)
     yard.send(run, "problem", step.step, {"text": "the stand slips", "about": "unsafe"})
@@ -158,10 +217,21 @@ def test_an_answer_takes_no_measurement_of_another_step_or_run(yard: Yard) -> No
     ctx = yard.ctx("tam")
     for pull in (str(of_other.id), str(uuid4()), "none"):
         number = read_run(ctx, run).state.sequence
-        event = {"id": str(ctx.new_id()), "run": str(run), "step": step.step, "kind": "answer", "device": "tablet of tam",
-                 "device_sequence": number + yard.sent, "device_time": "2026-11-24T08:00:00Z", "lease": 1, "last_seen": number,
-                 "payload": {"answer": "turned", "pull": pull}}
-        event["device_sequence"] = append_events(ctx, run, [event])[0][0].missing or event["device_sequence"]
+        event = {
+            "id": str(ctx.new_id()),
+            "run": str(run),
+            "step": step.step,
+            "kind": "answer",
+            "device": "tablet of tam",
+            "device_sequence": number + yard.sent,
+            "device_time": "2026-11-24T08:00:00Z",
+            "lease": 1,
+            "last_seen": number,
+            "payload": {"answer": "turned", "pull": pull},
+        }
+        event["device_sequence"] = (
+            append_events(ctx, run, [event])[0][0].missing or event["device_sequence"]
+        )
         answered, _ = append_events(ctx, run, [event])
         assert answered[0].code == "no_such_pull", answered
     assert step_of(yard, run).step == step.step
@@ -175,14 +245,27 @@ def test_devices_say_what_they_are(yard: Yard) -> None:
 
 def test_a_wrench_is_tried_on_the_tester_before_it_is_used(yard: Yard) -> None:
     found = tried(yard, "TW-03")
-    assert found.good and found.words.startswith("Torque tester (simulated): set to ") and "within ±4 %" in found.words
-    for serial, device, error in (("TW-99", "simulated-tester", NotFound), ("TW-03", WRENCH, BadField)):
+    assert (
+        found.good
+        and found.words.startswith("Torque tester (simulated): set to ")
+        and "within ±4 %" in found.words
+    )
+    for serial, device, error in (
+        ("TW-99", "simulated-tester", NotFound),
+        ("TW-03", WRENCH, BadField),
+    ):
         with pytest.raises(error):
             tester.test_tool(yard.ctx("tam"), serial, device)
 
 
-def test_a_wrench_that_reads_outside_its_class_is_not_good(yard: Yard, monkeypatch: pytest.MonkeyPatch) -> None:
-    wrong = SimpleNamespace(answers="check", name="Tester", outcome=lambda asked: Outcome([f"{asked.figure * 0.95:g} N·m"], ""))
+def test_a_wrench_that_reads_outside_its_class_is_not_good(
+    yard: Yard, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    wrong = SimpleNamespace(
+        answers="check",
+        name="Tester",
+        outcome=lambda asked: Outcome([f"{asked.figure * 0.95:g} N·m"], ""),
+    )
     monkeypatch.setitem(tester.DEVICES, "simulated-tester", wrong)
     found = tried(yard, "TW-03")
     assert not found.good and "-5.0 % off, outside ±4 %" in found.words

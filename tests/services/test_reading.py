@@ -1,4 +1,5 @@
 """What the screens read: equipment, joints, runs by page, drafts, revisions, records."""
+
 from __future__ import annotations
 
 from dataclasses import replace
@@ -77,7 +78,8 @@ def test_a_run_begins_with_what_it_was_started_from(ctx: Ctx) -> None:
     first = record_file(ctx, run).events[0].model_dump()
     assert first["kind"] == "start"
     assert first["payload"]["plan_hash"] == plan.revisions[-1].plan_hash
-    # TW-08 is marked in steps of 5 N·m: 30 % of 450 N·m is set to 135, where the plan's wrench has 136
+    # TW-08 is marked in steps of 5 N·m: 30 % of 450 N·m is set to 135, where the plan's wrench has
+    # 136
     assert first["payload"]["bound_settings"]["close/first/studs"][0]["text"] == "160 N·m"
     assert first["payload"]["tools"][0]["expired"] is True
     assert read_run(ctx, run).state.deviations[0].code == "tool_expired"
@@ -89,9 +91,17 @@ def test_draft_revision_and_record_name_their_place(ctx: Ctx) -> None:
     plan = ctx.session.scalars(select(Plan).where(Plan.title == "Close the channel cover")).one()
     draft = read_draft(ctx, plan.id)
     assert (draft.equipment_name, draft.joint_name, draft.saved_by, draft.revision_number) == (
-        "Evaporator 2", "Channel cover", "Mira Oslund", 1)
+        "Evaporator 2",
+        "Channel cover",
+        "Mira Oslund",
+        1,
+    )
     revision = read_revision(ctx, plan.revisions[-1].id)
-    assert (revision.number, revision.released_by, revision.status) == (1, "Mira Oslund", "released")
+    assert (revision.number, revision.released_by, revision.status) == (
+        1,
+        "Mira Oslund",
+        "released",
+    )
     assert revision.result.groups[0].target.set_torque_Nm == 450
     closed = next(r for r in list_runs(ctx, None, 50) if r.status == "closed")
     record = read_record(ctx, closed.id)

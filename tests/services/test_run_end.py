@@ -1,4 +1,6 @@
-"""What is known of a joint comes from its record: a provisional run binds it, a proper one makes it known, nobody presets it."""
+"""What is known of a joint comes from its record: a provisional run binds it, a proper one makes it
+known, nobody presets it."""
+
 from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
@@ -58,7 +60,9 @@ class Yard:
             self.send(open_.id, "abandon", "-", {"reason": "another one begins"}, "runa")
         result = read_revision(self.ctx("tam"), revision.id).result
         bound = tools_for(result.tools) if tools else ()
-        run = start_run(self.ctx("tam"), revision.id, Choices("tablet of tam", tools=bound, **choices))
+        run = start_run(
+            self.ctx("tam"), revision.id, Choices("tablet of tam", tools=bound, **choices)
+        )
         chance = Random(7)
         for _ in range(count):
             step = read_run(self.ctx("tam"), run).state.instruction
@@ -69,7 +73,9 @@ class Yard:
             self.send(run, "answer", step.step, sensible_answer(step, chance))
         return run
 
-    def send(self, run: Any, kind: str, step: str, payload: dict[str, Any], login: str = "tam") -> None:
+    def send(
+        self, run: Any, kind: str, step: str, payload: dict[str, Any], login: str = "tam"
+    ) -> None:
         ctx, device = self.ctx(login), f"tablet of {login}"
         if kind == "answer":
             self._look_after_others(run, step, login)
@@ -78,12 +84,22 @@ class Yard:
         number = self.numbers[run, device] = self.numbers.get((run, device), 0) + 1
         # what moves the run is done on the device that holds it
         lease = take_lease(ctx, run, device) if kind in HELD else 1
-        event = {"id": str(ctx.new_id()), "run": str(run), "step": step, "kind": kind, "device": device,
-                 "device_sequence": number, "device_time": time_text(self.now), "lease": lease,
-                 "last_seen": read_run(ctx, run).state.sequence, "payload": payload}
-        answers, _ = append_events(Ctx(self.session, self.now, self.person(login)), run, [event], time_text(self.now))
+        event = {
+            "id": str(ctx.new_id()),
+            "run": str(run),
+            "step": step,
+            "kind": kind,
+            "device": device,
+            "device_sequence": number,
+            "device_time": time_text(self.now),
+            "lease": lease,
+            "last_seen": read_run(ctx, run).state.sequence,
+            "payload": payload,
+        }
+        answers, _ = append_events(
+            Ctx(self.session, self.now, self.person(login)), run, [event], time_text(self.now)
+        )
         assert answers[0].verdict == "accepted", answers[0].text
-
 
     def _look_after_others(self, run: Any, step: str, login: str) -> None:
         """Who takes a run over says first that all is as it was left."""
@@ -100,7 +116,11 @@ class Yard:
     def same_kind(self, serial: str) -> str:
         """Another wrench like one, on the register."""
         like = self.session.scalars(select(Tool).where(Tool.serial == serial)).one()
-        columns = {c.name: getattr(like, c.name) for c in Tool.__table__.columns if c.name not in ("id", "serial")}
+        columns = {
+            c.name: getattr(like, c.name)
+            for c in Tool.__table__.columns
+            if c.name not in ("id", "serial")
+        }
         made = Tool(id=self.ctx("mira").new_id(), serial="K-900", **columns)
         self.session.add(made)
         add_calibration(self.ctx("mira"), made, self.now, self.now + timedelta(days=365), "K-1")
@@ -112,7 +132,6 @@ class Yard:
         found = sign_run(self.ctx(login), run, role, DEMO_PASSWORD)
         assert not isinstance(found, BadField)
         return found
-
 
     def close(self, run: Any) -> RunState:
         """Both signatures, with every deviation accepted."""
@@ -139,7 +158,10 @@ def test_a_joint_without_a_record_is_unknown_and_a_signed_run_makes_it_known(yar
     assert "a supervisor has not signed" in yard.joint(NUT).condition_why
     yard.sign(run, "runa", "supervisor")
     view = joint_detail(yard.ctx("mira"), yard.joint(NUT).id).condition
-    assert (view.word, view.due) == ("proven", False) and f"run {read_run(yard.ctx('tam'), run).head.number}" in view.words
+    assert (view.word, view.due) == (
+        "proven",
+        False,
+    ) and f"run {read_run(yard.ctx('tam'), run).head.number}" in view.words
 
 
 def test_a_provisional_run_binds_its_joint_until_a_proper_one_is_signed(yard: Yard) -> None:
@@ -147,7 +169,10 @@ def test_a_provisional_run_binds_its_joint_until_a_proper_one_is_signed(yard: Ya
     assert yard.joint(wheel).condition == "proven", "the demo has a signed run of it"
     run = yard.run(wheel, variants=("roadside",))
     standing = joint_detail(yard.ctx("runa"), yard.joint(wheel).id).condition
-    assert (standing.word, standing.due) == ("provisional", True) and "tightened by feel" in standing.words
+    assert (standing.word, standing.due) == (
+        "provisional",
+        True,
+    ) and "tightened by feel" in standing.words
     assert any(j.condition.due for e in list_equipment(yard.ctx("runa")) for j in e.joints)
     yard.close(run)
     assert yard.joint(wheel).condition == "provisional", "a signature does not make it proper"
@@ -158,9 +183,16 @@ def test_a_provisional_run_binds_its_joint_until_a_proper_one_is_signed(yard: Ya
     assert yard.joint(wheel).condition == "proven"
 
 
-@pytest.mark.parametrize(("more", "why"), [({"makeshift": "nut of another make"}, "with a makeshift part (nut of another make)"),
-                                           ({"tools": False}, "with a wrench that is not on the register")])
-def test_a_spare_or_a_borrowed_wrench_is_provisional(yard: Yard, more: dict[str, Any], why: str) -> None:
+@pytest.mark.parametrize(
+    ("more", "why"),
+    [
+        ({"makeshift": "nut of another make"}, "with a makeshift part (nut of another make)"),
+        ({"tools": False}, "with a wrench that is not on the register"),
+    ],
+)
+def test_a_spare_or_a_borrowed_wrench_is_provisional(
+    yard: Yard, more: dict[str, Any], why: str
+) -> None:
     yard.run(NUT, **more)
     assert yard.joint(NUT).condition == "provisional" and why in yard.joint(NUT).condition_why
 
@@ -172,8 +204,12 @@ def test_what_is_said_of_an_opened_joint_is_a_line_and_no_story(yard: Yard) -> N
         note_opened(yard.ctx("tam"), yard.joint(NUT).id, "x" * 401)
 
 
-@pytest.mark.parametrize(("steps", "standing"), [(2, "No run"), (14, "cut short after bolts were turned: rain.")])
-def test_a_run_that_was_cut_short_leaves_nothing_known(yard: Yard, steps: int, standing: str) -> None:
+@pytest.mark.parametrize(
+    ("steps", "standing"), [(2, "No run"), (14, "cut short after bolts were turned: rain.")]
+)
+def test_a_run_that_was_cut_short_leaves_nothing_known(
+    yard: Yard, steps: int, standing: str
+) -> None:
     run = yard.run(NUT, count=steps)
     yard.send(run, "abandon", "-", {"reason": "rain"}, "runa")
     assert yard.joint(NUT).condition == "unknown" and standing in yard.joint(NUT).condition_why
@@ -191,7 +227,9 @@ def test_taking_apart_that_was_cut_short_leaves_nothing_known(yard: Yard) -> Non
     assert yard.joint(cover).condition == "proven"
     run = yard.run(cover, count=8, occasion="dismantle")
     yard.send(run, "abandon", "-", {"reason": "crane not free"}, "runa")
-    assert yard.joint(cover).condition == "unknown" and "cut short" in yard.joint(cover).condition_why
+    assert (
+        yard.joint(cover).condition == "unknown" and "cut short" in yard.joint(cover).condition_why
+    )
 
 
 def test_somebody_had_it_open(yard: Yard) -> None:
@@ -199,7 +237,10 @@ def test_somebody_had_it_open(yard: Yard) -> None:
     assert yard.joint(cover).condition == "proven"
     note_opened(yard.ctx("tam"), yard.joint(cover).id, " leak at night ")
     standing = joint_detail(yard.ctx("mira"), yard.joint(cover).id).condition
-    assert (standing.word, standing.due) == ("unknown", True) and "said by Tam Hollis: leak at night" in standing.words
+    assert (standing.word, standing.due) == (
+        "unknown",
+        True,
+    ) and "said by Tam Hollis: leak at night" in standing.words
     with pytest.raises(BadField):
         note_opened(yard.ctx("tam"), yard.joint(cover).id, "x" * 401)
     with pytest.raises(NotFound):
@@ -212,15 +253,24 @@ def test_the_fitter_can_only_make_it_less_known(yard: Yard) -> None:
     assert [h.value for h in known.histories] == ["known", "unknown"] and not known.due
     note_opened(yard.ctx("tam"), cover.plan.joint.id, "")
     view = prepare_run(yard.ctx("tam"), cover.id, "recheck")
-    assert [h.value for h in view.histories] == ["unknown"] and view.due and "Opened by others" in view.condition
+    assert (
+        [h.value for h in view.histories] == ["unknown"]
+        and view.due
+        and "Opened by others" in view.condition
+    )
     run = start_run(yard.ctx("tam"), cover.id, Choices("d", occasion="recheck", history="known"))
     assert read_run(yard.ctx("tam"), run).state.history == "unknown"
 
 
 def test_two_runs_do_not_work_on_one_joint(yard: Yard) -> None:
-    first, cover = yard.run("Close the channel cover", count=3), yard.revision("Close the channel cover")
+    first, cover = (
+        yard.run("Close the channel cover", count=3),
+        yard.revision("Close the channel cover"),
+    )
     number = read_run(yard.ctx("tam"), first).head.number
-    with pytest.raises(Refused, match=f"Run {number} is in progress on this joint .Tam Hollis, since"):
+    with pytest.raises(
+        Refused, match=f"Run {number} is in progress on this joint .Tam Hollis, since"
+    ):
         start_run(yard.ctx("runa"), cover.id, Choices("d"))
     going = prepare_run(yard.ctx("runa"), cover.id, "install").going
     assert going is not None and going.value == str(first)
@@ -229,7 +279,10 @@ def test_two_runs_do_not_work_on_one_joint(yard: Yard) -> None:
 
 
 def test_of_two_runs_that_were_begun_the_first_answer_decides(yard: Yard) -> None:
-    one, two = (start_run(yard.ctx("tam"), yard.revision(NUT).id, Choices("tablet of tam")) for _ in range(2))
+    one, two = (
+        start_run(yard.ctx("tam"), yard.revision(NUT).id, Choices("tablet of tam"))
+        for _ in range(2)
+    )
     yard.answer_usually(one, read_run(yard.ctx("tam"), one).state.instruction)
     step = read_run(yard.ctx("tam"), two).state.instruction
     assert step is not None
@@ -241,7 +294,10 @@ def test_of_two_runs_that_were_begun_the_first_answer_decides(yard: Yard) -> Non
 def test_two_positions_are_worked_on_apart(yard: Yard) -> None:
     wheel = yard.revision("Fit the salt trolley wheels")
     bound = tools_for(read_revision(yard.ctx("tam"), wheel.id).result.tools)
-    start = {side: Choices("tablet of tam", "recheck", tools=bound, positions=(side,)) for side in ("L", "R")}
+    start = {
+        side: Choices("tablet of tam", "recheck", tools=bound, positions=(side,))
+        for side in ("L", "R")
+    }
     left, right = (start_run(yard.ctx("tam"), wheel.id, start[side]) for side in ("L", "R"))
     for run, name in ((left, "left"), (right, "right")):
         while (step := read_run(yard.ctx("tam"), run).state.instruction) is not None:
@@ -254,25 +310,49 @@ def test_two_positions_are_worked_on_apart(yard: Yard) -> None:
 
 def test_what_to_take_along_is_that_of_the_occasion_and_the_way(yard: Yard) -> None:
     wheel = yard.revision("Fit the salt trolley wheels")
-    kits = {way: " | ".join(k.text for k in prepare_run(yard.ctx("tam"), wheel.id, occasion, (way,)).kit)
-            for occasion, way in (("install", "wrench"), ("install", "roadside"))}
+    kits = {
+        way: " | ".join(
+            k.text for k in prepare_run(yard.ctx("tam"), wheel.id, occasion, (way,)).kit
+        )
+        for occasion, way in (("install", "wrench"), ("install", "roadside"))
+    }
     assert "wheel wrench" in kits["wrench"] and "wheel wrench" not in kits["roadside"]
     magnet = yard.revision("Hang the magnetic separator")
     kit = prepare_run(yard.ctx("tam"), magnet.id, "install").kit
-    assert all("non-magnetic" in k.text for k in kit if k.kind in ("wrench", "socket", "tool", "gauge"))
-    anchors = prepare_run(yard.ctx("tam"), yard.revision("Tighten the anchor row of the rail stop").id, "install").kit
-    assert any(k.kind == "socket" and "1 in drive" in k.text for k in anchors), "the socket has the drive of the multiplier"
-    studs = prepare_run(yard.ctx("tam"), yard.revision("Set the studs of the brine pump casing").id, "install").kit
+    assert all(
+        "non-magnetic" in k.text for k in kit if k.kind in ("wrench", "socket", "tool", "gauge")
+    )
+    anchors = prepare_run(
+        yard.ctx("tam"), yard.revision("Tighten the anchor row of the rail stop").id, "install"
+    ).kit
+    assert any(k.kind == "socket" and "1 in drive" in k.text for k in anchors), (
+        "the socket has the drive of the multiplier"
+    )
+    studs = prepare_run(
+        yard.ctx("tam"), yard.revision("Set the studs of the brine pump casing").id, "install"
+    ).kit
     assert any("two nuts M16" in k.text for k in studs)
-    fixture = prepare_run(yard.ctx("tam"), yard.revision("Build the valve block fixture").id, "install").kit
+    fixture = prepare_run(
+        yard.ctx("tam"), yard.revision("Build the valve block fixture").id, "install"
+    ).kit
     assert any(k.text.startswith("hexagon key bit 2.5 mm") for k in fixture)
 
 
 def test_finished_runs_of_the_demo_made_their_joints_known(yard: Yard) -> None:
     known = yard.session.scalars(select(Joint.name).where(Joint.condition == "proven")).all()
     assert set(known) == {"Channel cover", "Trolley wheel", "Bellows clamp"}
-    run = finish_run(yard.session, yard.revision(NUT).id, yard.person("tam"), yard.person("runa"), NOW, "dismantle")
-    assert read_record(yard.ctx("runa"), run).record.status == "closed" and yard.joint(NUT).condition == "apart"
+    run = finish_run(
+        yard.session,
+        yard.revision(NUT).id,
+        yard.person("tam"),
+        yard.person("runa"),
+        NOW,
+        "dismantle",
+    )
+    assert (
+        read_record(yard.ctx("runa"), run).record.status == "closed"
+        and yard.joint(NUT).condition == "apart"
+    )
 
 
 def test_a_record_says_the_names_of_its_own_day(yard: Yard) -> None:
@@ -280,10 +360,14 @@ def test_a_record_says_the_names_of_its_own_day(yard: Yard) -> None:
     yard.sign(run)
     before = read_record(yard.ctx("runa"), run).head
     joint = yard.joint(NUT)
-    change_equipment(yard.ctx("mira"), joint.equipment_id, joint.equipment.tag, "Another name", "Elsewhere")
+    change_equipment(
+        yard.ctx("mira"), joint.equipment_id, joint.equipment.tag, "Another name", "Elsewhere"
+    )
     change_joint(yard.ctx("mira"), joint.id, joint.tag, "Another joint", joint.kind)
     plan = yard.revision(NUT).plan
     draft = read_draft(yard.ctx("mira"), plan.id)
-    save_draft(yard.ctx("mira"), plan.id, draft.version, {**draft.document, "title": "Another title"})
+    save_draft(
+        yard.ctx("mira"), plan.id, draft.version, {**draft.document, "title": "Another title"}
+    )
     assert read_record(yard.ctx("runa"), run).head == before
     assert read_record(yard.ctx("runa"), run).not_proven == ""

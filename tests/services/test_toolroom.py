@@ -1,4 +1,6 @@
-"""The tool room: registered, checked, failed, followed to the bolts, used all the same, and never by mistake."""
+"""The tool room: registered, checked, failed, followed to the bolts, used all the same, and never
+by mistake."""
+
 from __future__ import annotations
 
 from datetime import timedelta
@@ -35,10 +37,23 @@ from orthotorq.services.toolroom.tools import (
 from orthotorq.store.models import DueDate, Person, Plan, Revision, Tool
 from tests.conftest import NOW
 
-SHEET: dict[str, Any] = {"kind": "click wrench", "range": ["20 N·m", "200 N·m"], "increment": "1 N·m", "drive": "1/2 in"}
+SHEET: dict[str, Any] = {
+    "kind": "click wrench",
+    "range": ["20 N·m", "200 N·m"],
+    "increment": "1 N·m",
+    "drive": "1/2 in",
+}
 PUMP = "Set the studs of the brine pump casing"
-GOOD = (("40 N·m", "39.8; 40.1; 39.9"), ("120 N·m", "119; 120.5; 119.4"), ("200 N·m", "199; 200.4; 198.6"))
-BAD = (("40 N·m", "35.4; 35.9; 35.1"), ("120 N·m", "107.6; 108.3; 107.1"), ("200 N·m", "180.1; 181.4; 179.6"))
+GOOD = (
+    ("40 N·m", "39.8; 40.1; 39.9"),
+    ("120 N·m", "119; 120.5; 119.4"),
+    ("200 N·m", "199; 200.4; 198.6"),
+)
+BAD = (
+    ("40 N·m", "35.4; 35.9; 35.1"),
+    ("120 N·m", "107.6; 108.3; 107.1"),
+    ("200 N·m", "180.1; 181.4; 179.6"),
+)
 
 
 def ctx(session: Session, login: str = "runa", later: timedelta = timedelta(0)) -> Ctx:
@@ -51,32 +66,49 @@ def tool_of(session: Session, serial: str) -> Tool:
 
 
 def check(*points: tuple[str, str], against: str = "TT-1", **more: str) -> CheckAsTyped:
-    return CheckAsTyped([PointAsTyped(setting, readings) for setting, readings in points], against, **more)
+    return CheckAsTyped(
+        [PointAsTyped(setting, readings) for setting, readings in points], against, **more
+    )
 
 
 def pump(session: Session) -> Revision:
     return session.scalars(select(Revision).join(Plan).where(Plan.title == PUMP)).one()
 
 
-@pytest.mark.parametrize(("typed", "field"), [
-    (ToolAsTyped("", "wrench", SHEET), "serial"), (ToolAsTyped("TW-01", "wrench", SHEET), "serial"),
-    (ToolAsTyped("N-1", "hammer", SHEET), "sort"), (ToolAsTyped("N-1", "wrench", {**SHEET, "range": ["20 N·m"]}), "spec/range"),
-    (ToolAsTyped("N-1", "wrench", {**SHEET, "range": ["200 N·m", "20 N·m"]}), "spec/range"),
-    (ToolAsTyped("N-1", "wrench", SHEET, held_to="III Z"), "held_to"),
-    (ToolAsTyped("N-1", "wrench", SHEET, place="a\nb"), "place"),
-    (ToolAsTyped("N-1", "wrench", SHEET, interval_months=-1), "interval_months"),
-    (ToolAsTyped("N-1", "tester", {"range": ["5 N·m", "50 N·m"]}), "spec/uncertainty")])
-def test_a_tool_that_cannot_be_is_refused_at_its_field(session: Session, typed: ToolAsTyped, field: str) -> None:
+@pytest.mark.parametrize(
+    ("typed", "field"),
+    [
+        (ToolAsTyped("", "wrench", SHEET), "serial"),
+        (ToolAsTyped("TW-01", "wrench", SHEET), "serial"),
+        (ToolAsTyped("N-1", "hammer", SHEET), "sort"),
+        (ToolAsTyped("N-1", "wrench", {**SHEET, "range": ["20 N·m"]}), "spec/range"),
+        (ToolAsTyped("N-1", "wrench", {**SHEET, "range": ["200 N·m", "20 N·m"]}), "spec/range"),
+        (ToolAsTyped("N-1", "wrench", SHEET, held_to="III Z"), "held_to"),
+        (ToolAsTyped("N-1", "wrench", SHEET, place="a\nb"), "place"),
+        (ToolAsTyped("N-1", "wrench", SHEET, interval_months=-1), "interval_months"),
+        (ToolAsTyped("N-1", "tester", {"range": ["5 N·m", "50 N·m"]}), "spec/uncertainty"),
+    ],
+)
+def test_a_tool_that_cannot_be_is_refused_at_its_field(
+    session: Session, typed: ToolAsTyped, field: str
+) -> None:
     with pytest.raises(DocumentErrors) as caught, session.begin_nested():
         register_tool(ctx(session), typed)
     assert field in [error.pointer() for error in caught.value.errors]
 
 
 def test_a_tool_is_registered_put_right_and_keeps_its_sort(session: Session) -> None:
-    made = register_tool(ctx(session), ToolAsTyped("N-1", "wrench", SHEET, "Store", "the works", True, "3 %"))
+    made = register_tool(
+        ctx(session), ToolAsTyped("N-1", "wrench", SHEET, "Store", "the works", True, "3 %")
+    )
     seen = next(one for one in list_tools(ctx(session)) if one.serial == "N-1")
     assert (seen.place, seen.owner, seen.borrowed, seen.good, seen.state) == (
-        "Store", "the works", True, False, "no calibration on record")
+        "Store",
+        "the works",
+        True,
+        False,
+        "no calibration on record",
+    )
     change_tool(ctx(session), made, ToolAsTyped("N-2", "wrench", SHEET))
     assert tool_detail(ctx(session), made).tool.serial == "N-2"
     with pytest.raises(BadField, match="registered as a wrench"):
@@ -85,8 +117,16 @@ def test_a_tool_is_registered_put_right_and_keeps_its_sort(session: Session) -> 
         tool_detail(ctx(session), ctx(session).new_id())
 
 
-def test_a_check_in_full_that_passes_begins_the_interval_and_the_count_anew(session: Session) -> None:
-    finish_run(session, pump(session).id, ctx(session, "tam").person, ctx(session).person, NOW - timedelta(hours=6))
+def test_a_check_in_full_that_passes_begins_the_interval_and_the_count_anew(
+    session: Session,
+) -> None:
+    finish_run(
+        session,
+        pump(session).id,
+        ctx(session, "tam").person,
+        ctx(session).person,
+        NOW - timedelta(hours=6),
+    )
     tool = tool_of(session, "TW-05")
     assert tool.pulls > 10
     detail = tool_detail(ctx(session), tool.id)
@@ -107,13 +147,23 @@ def test_a_check_of_one_setting_begins_no_interval(session: Session) -> None:
     assert (made.verdict, made.until) == ("pass", before)
 
 
-@pytest.mark.parametrize(("typed", "field"), [
-    (check(), "points"), (check(("240 N·m", "239")), "points/0/setting"), (check(("12 N·m", "12")), "points/0/setting"),
-    (check(("120", "119")), "points/0/setting"), (check(("120 N·m", "")), "points/0/readings"),
-    (check(("120 N·m", "119; soon")), "points/0/readings"), (check(GOOD[0], against=""), "reference"),
-    (check(GOOD[0], against="another wrench"), "uncertainty"),
-    (check(GOOD[0], against="TT-1", uncertainty="very"), "uncertainty")])
-def test_a_check_that_cannot_be_is_refused_and_nothing_is_kept(session: Session, typed: CheckAsTyped, field: str) -> None:
+@pytest.mark.parametrize(
+    ("typed", "field"),
+    [
+        (check(), "points"),
+        (check(("240 N·m", "239")), "points/0/setting"),
+        (check(("12 N·m", "12")), "points/0/setting"),
+        (check(("120", "119")), "points/0/setting"),
+        (check(("120 N·m", "")), "points/0/readings"),
+        (check(("120 N·m", "119; soon")), "points/0/readings"),
+        (check(GOOD[0], against=""), "reference"),
+        (check(GOOD[0], against="another wrench"), "uncertainty"),
+        (check(GOOD[0], against="TT-1", uncertainty="very"), "uncertainty"),
+    ],
+)
+def test_a_check_that_cannot_be_is_refused_and_nothing_is_kept(
+    session: Session, typed: CheckAsTyped, field: str
+) -> None:
     tool = tool_of(session, "TW-05")
     count = len(tool.calibrations)
     with pytest.raises(DocumentErrors) as caught:
@@ -125,7 +175,11 @@ def test_a_check_that_cannot_be_is_refused_and_nothing_is_kept(session: Session,
 def test_what_the_reference_could_turn_is_not_decided_and_changes_nothing(session: Session) -> None:
     tool = tool_of(session, "TW-05")
     before = next(one for one in list_tools(ctx(session)) if one.serial == "TW-05")
-    made = check_tool(ctx(session), tool.id, check(("200 N·m", "192.5; 193; 192.4"), against="old wrench", uncertainty="1 %"))
+    made = check_tool(
+        ctx(session),
+        tool.id,
+        check(("200 N·m", "192.5; 193; 192.4"), against="old wrench", uncertainty="1 %"),
+    )
     assert made.verdict == "undecided"
     after = next(one for one in list_tools(ctx(session)) if one.serial == "TW-05")
     assert (after.good, after.calibrated_until) == (before.good, before.calibrated_until)
@@ -133,7 +187,13 @@ def test_what_the_reference_could_turn_is_not_decided_and_changes_nothing(sessio
 
 def failed(session: Session) -> Tool:
     """The wrench of the pump casing, found wrong after it was used there."""
-    finish_run(session, pump(session).id, ctx(session, "tam").person, ctx(session).person, NOW - timedelta(hours=6))
+    finish_run(
+        session,
+        pump(session).id,
+        ctx(session, "tam").person,
+        ctx(session).person,
+        NOW - timedelta(hours=6),
+    )
     tool = tool_of(session, "TW-05")
     assert check_tool(ctx(session), tool.id, check(*BAD)).verdict == "fail"
     return tool
@@ -157,8 +217,15 @@ def test_a_wrench_that_fails_is_blocked_and_followed_to_its_bolts(session: Sessi
     with pytest.raises(BadField, match="not asked for already"):
         recheck_touched(ctx(session), tool.id)
     # rechecked: it is asked for no longer
-    finish_run(session, pump(session).id, ctx(session, "tam").person, ctx(session).person, NOW + timedelta(hours=1), "recheck",
-               tools=())
+    finish_run(
+        session,
+        pump(session).id,
+        ctx(session, "tam").person,
+        ctx(session).person,
+        NOW + timedelta(hours=1),
+        "recheck",
+        tools=(),
+    )
     assert session.scalars(select(DueDate).where(DueDate.rule == "tool:TW-05")).all() == []
 
 
@@ -171,10 +238,16 @@ def test_a_supervisor_lets_a_blocked_wrench_be_used_and_the_run_says_so(session:
         allow_tool(ctx(session, "tam"), tool.id, 8, "no other here")
     allow_tool(ctx(session), tool.id, 8, "no other here until tomorrow")
     offers = [o for t in prepare_run(ctx(session, "tam"), pump(session).id).tools for o in t.offers]
-    assert any(o.serial == "TW-05" and not o.good and "let be used by Runa Tesk" in o.state for o in offers)
+    assert any(
+        o.serial == "TW-05" and not o.good and "let be used by Runa Tesk" in o.state for o in offers
+    )
     assert start_run(ctx(session, "tam"), pump(session).id, Choices("d", tools=(("w", "TW-05"),)))
     with pytest.raises(Refused):
-        start_run(ctx(session, "tam", timedelta(hours=9)), pump(session).id, Choices("e", tools=(("w", "TW-05"),)))
+        start_run(
+            ctx(session, "tam", timedelta(hours=9)),
+            pump(session).id,
+            Choices("e", tools=(("w", "TW-05"),)),
+        )
 
 
 def test_a_wrench_is_used_with_the_error_found_and_its_settings_follow(session: Session) -> None:
@@ -187,7 +260,10 @@ def test_a_wrench_is_used_with_the_error_found_and_its_settings_follow(session: 
     seen = next(one for one in list_tools(ctx(session)) if one.serial == "TW-05")
     assert seen.good and "settings are corrected" in seen.corrected_text
     run = start_run(ctx(session, "tam"), pump(session).id, Choices("d", tools=(("w", "TW-05"),)))
-    bound = session.scalar(text("SELECT canonical FROM event WHERE run_id = :run AND kind = 'start'"), {"run": str(run)})
+    bound = session.scalar(
+        text("SELECT canonical FROM event WHERE run_id = :run AND kind = 'start'"),
+        {"run": str(run)},
+    )
     assert bound is not None and "reads 11.7 % high" in bound
 
 
@@ -204,8 +280,16 @@ def test_a_dropped_wrench_is_blocked_with_the_reason_and_let_go_again(session: S
 
 def test_the_simulated_tester_is_read_and_a_good_wrench_passes_on_it(session: Session) -> None:
     tool = tool_of(session, "TW-05")
-    points = [(setting, read_tester(ctx(session), tool.id, setting)) for setting in ("40 N·m", "120 N·m", "200 N·m")]
-    assert check_tool(ctx(session), tool.id, check(*points, against="another", uncertainty="0")).verdict == "pass"
+    points = [
+        (setting, read_tester(ctx(session), tool.id, setting))
+        for setting in ("40 N·m", "120 N·m", "200 N·m")
+    ]
+    assert (
+        check_tool(
+            ctx(session), tool.id, check(*points, against="another", uncertainty="0")
+        ).verdict
+        == "pass"
+    )
     with pytest.raises(DocumentErrors):
         read_tester(ctx(session), tool.id, "soon")
 
@@ -216,7 +300,13 @@ def test_only_a_wrench_is_checked_by_readings(session: Session) -> None:
 
 
 def test_a_wrench_is_due_after_its_pulls_too(session: Session) -> None:
-    finish_run(session, pump(session).id, ctx(session, "tam").person, ctx(session).person, NOW - timedelta(hours=6))
+    finish_run(
+        session,
+        pump(session).id,
+        ctx(session, "tam").person,
+        ctx(session).person,
+        NOW - timedelta(hours=6),
+    )
     tool = tool_of(session, "TW-05")
     tool.interval_pulls = tool.pulls
     session.flush()

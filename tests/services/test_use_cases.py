@@ -1,4 +1,5 @@
 """Use cases against a real database: permissions, drafts, releases, events."""
+
 from __future__ import annotations
 
 import importlib
@@ -35,7 +36,12 @@ from orthotorq.services.planning.commands import (
 )
 from orthotorq.services.planning.queries import list_side_drafts, plans_to_copy, read_draft
 from orthotorq.services.planning.versions import compare_versions, list_revisions, take_over_part
-from orthotorq.services.registers.commands import change_equipment, change_joint, register_equipment, register_joint
+from orthotorq.services.registers.commands import (
+    change_equipment,
+    change_joint,
+    register_equipment,
+    register_joint,
+)
 from orthotorq.services.registers.queries import joint_detail
 from orthotorq.services.running.commands import append_events, take_lease
 from orthotorq.services.running.queries import read_record, read_run
@@ -84,7 +90,9 @@ def test_sign_in_keeps_failures_and_stops_after_too_many(session: Session) -> No
     # both sides of the fifteen minutes in which failures count
     with pytest.raises(TooMany):
         sign_in(Ctx(session, NOW + timedelta(minutes=14.9)), "tam", "saltworks")
-    assert isinstance(sign_in(Ctx(session, NOW + timedelta(minutes=15.1)), "tam", "saltworks"), Actor)
+    assert isinstance(
+        sign_in(Ctx(session, NOW + timedelta(minutes=15.1)), "tam", "saltworks"), Actor
+    )
     assert isinstance(sign_in(ctx, "nobody", "x"), NotSignedIn)
 
 
@@ -112,7 +120,9 @@ def test_the_second_of_two_editors_is_kept_aside(session: Session, ctx) -> None:
     assert [s.document["title"] for s in list_side_drafts(ctx("tam"), plan.id)] == ["Second"]
 
 
-def test_a_draft_is_saved_as_typed_and_released_only_when_it_computes(session: Session, ctx) -> None:
+def test_a_draft_is_saved_as_typed_and_released_only_when_it_computes(
+    session: Session, ctx
+) -> None:
     plan = cover_plan(session)
     wrong = json.loads(plan.draft)
     wrong["groups"][0]["layout"]["count"] = "sixteen"
@@ -165,7 +175,9 @@ def test_a_new_plan_begins_computable(session: Session, ctx, kind: str) -> None:
 def test_versions_are_listed_held_against_each_other_and_taken_over(session: Session, ctx) -> None:
     plan = cover_plan(session)
     first = list_revisions(ctx("tam"), plan.id)
-    assert [(r.number, r.reason, r.released_by) for r in first] == [(1, "", "Mira Oslund")] and first[0].taken_on
+    assert [(r.number, r.reason, r.released_by) for r in first] == [
+        (1, "", "Mira Oslund")
+    ] and first[0].taken_on
     document = json.loads(plan.draft)
     document["stages"][0]["title"] = "Made safe"
     saved = save_draft(ctx("mira"), plan.id, plan.version, document)
@@ -175,7 +187,9 @@ def test_versions_are_listed_held_against_each_other_and_taken_over(session: Ses
     assert back["stages"][0].get("title") == found[0].before
     other = save_draft(ctx("mira"), plan.id, saved.version - 1, {**document, "title": "Aside"})
     assert isinstance(other, SavedAside)
-    assert [d.after for d in compare_versions(ctx("tam"), plan.id, "draft", str(other.side_draft))] == ["Aside"]
+    assert [
+        d.after for d in compare_versions(ctx("tam"), plan.id, "draft", str(other.side_draft))
+    ] == ["Aside"]
     for wrong in ("nothing", str(plan.id)):
         with pytest.raises(NotFound):
             compare_versions(ctx("tam"), plan.id, wrong, "draft")
@@ -189,7 +203,9 @@ def test_a_plan_is_copied_to_a_joint_of_its_kind_and_put_away(session: Session, 
     with pytest.raises(BadField, match="its own kind"):
         copy_plan(ctx("mira"), cover_plan(session).id, joint.id)
     put_away(ctx("mira"), made.id, True)
-    assert [p.put_away for p in joint_detail(ctx("tam"), joint.id).plans if p.id == made.id] == [True]
+    assert [p.put_away for p in joint_detail(ctx("tam"), joint.id).plans if p.id == made.id] == [
+        True
+    ]
 
 
 def test_plans_that_may_be_copied_are_found_by_words_in_any_order(session: Session, ctx) -> None:
@@ -202,7 +218,9 @@ def test_plans_that_may_be_copied_are_found_by_words_in_any_order(session: Sessi
         plans_to_copy(ctx("mira"), found[0].id)
 
 
-def test_kind_and_tag_are_put_right_until_something_was_released_and_drafts_follow(session: Session, ctx) -> None:
+def test_kind_and_tag_are_put_right_until_something_was_released_and_drafts_follow(
+    session: Session, ctx
+) -> None:
     machine = register_equipment(ctx("mira"), "MX-1", "Mixer", "Yard", "Quay")
     joint = register_joint(ctx("mira"), machine, "foot", "Foot", "machine_mount")
     plan_id = create_plan(ctx("mira"), joint, "Hold the foot")
@@ -220,10 +238,14 @@ def test_kind_and_tag_are_put_right_until_something_was_released_and_drafts_foll
         change_equipment(ctx("mira"), released.equipment_id, "GB-9", "Elevator", "Elevator")
 
 
-def test_where_two_release_nobody_releases_what_he_changed_last(session: Session, ctx, monkeypatch) -> None:
+def test_where_two_release_nobody_releases_what_he_changed_last(
+    session: Session, ctx, monkeypatch
+) -> None:
     monkeypatch.setenv("ORTHOTORQ_RELEASE_BY_TWO", "1")
     plan = cover_plan(session)
-    saved = save_draft(ctx("mira"), plan.id, plan.version, {**json.loads(plan.draft), "title": "By two"})
+    saved = save_draft(
+        ctx("mira"), plan.id, plan.version, {**json.loads(plan.draft), "title": "By two"}
+    )
     with pytest.raises(Refused, match="Another person"):
         release(ctx("mira"), plan.id, saved.version, "another title")
 
@@ -236,9 +258,19 @@ class Tablet:
 
     def event(self, kind: str, step: str, payload: dict[str, Any], **more: Any) -> dict[str, Any]:
         self.number += 1
-        return {"id": str(self.ctx.new_id()), "run": str(self.run), "step": step, "kind": kind, "payload": payload,
-                "device": self.device, "device_sequence": self.number, "device_time": "2026-11-24T08:00:00Z", "lease": 1,
-                "last_seen": 1, **more}
+        return {
+            "id": str(self.ctx.new_id()),
+            "run": str(self.run),
+            "step": step,
+            "kind": kind,
+            "payload": payload,
+            "device": self.device,
+            "device_sequence": self.number,
+            "device_time": "2026-11-24T08:00:00Z",
+            "lease": 1,
+            "last_seen": 1,
+            **more,
+        }
 
     def send(self, *events: Any) -> list[Any]:
         return append_events(self.ctx, self.run, list(events))[0]
@@ -251,7 +283,9 @@ class Tablet:
 
 @pytest.fixture
 def tablet(session: Session, ctx) -> Tablet:
-    revision = session.scalars(select(Revision).join(Plan).where(Plan.title == "Close the channel cover")).one()
+    revision = session.scalars(
+        select(Revision).join(Plan).where(Plan.title == "Close the channel cover")
+    ).one()
     return Tablet(ctx("tam"), start_run(ctx("tam"), revision.id, Choices("tablet")))
 
 
@@ -260,7 +294,10 @@ def test_sent_twice_is_kept_once_and_answered_as_before(session: Session, tablet
     first, second = tablet.send(event), tablet.send(event)
     assert first[0].verdict == "accepted"
     assert (second[0].verdict, second[0].sequence) == ("duplicate", first[0].sequence)
-    assert session.scalar(select(func.count()).select_from(Event).where(Event.run_id == tablet.run)) == 2
+    assert (
+        session.scalar(select(func.count()).select_from(Event).where(Event.run_id == tablet.run))
+        == 2
+    )
 
 
 def test_the_same_id_with_other_bytes_is_refused(tablet: Tablet) -> None:
@@ -283,24 +320,52 @@ def test_reordered_deliveries_change_nothing_but_the_times(tablet: Tablet) -> No
     for event in reversed(events):
         tablet.send(event)
     tablet.send(*events)
-    notes = [line.text for line in read_record(tablet.ctx, tablet.run).record.story if line.kind == "note"]
+    notes = [
+        line.text
+        for line in read_record(tablet.ctx, tablet.run).record.story
+        if line.kind == "note"
+    ]
     assert notes == [f"Note: note {i}" for i in range(5)]
 
 
 def refused(session: Session, tablet: Tablet) -> int:
-    return session.scalar(select(func.count()).select_from(RefusedEvent).where(RefusedEvent.run_id == tablet.run)) or 0
+    return (
+        session.scalar(
+            select(func.count()).select_from(RefusedEvent).where(RefusedEvent.run_id == tablet.run)
+        )
+        or 0
+    )
 
 
 def test_the_first_entry_of_a_run_is_the_servers_own(session: Session, tablet: Tablet) -> None:
-    first = session.scalars(select(Event).where(Event.run_id == tablet.run, Event.sequence == 1)).one()
-    assert (first.kind, first.device, first.device_sequence, first.lease, first.last_seen) == ("start", "server", 1, 1, 0)
+    first = session.scalars(
+        select(Event).where(Event.run_id == tablet.run, Event.sequence == 1)
+    ).one()
+    assert (first.kind, first.device, first.device_sequence, first.lease, first.last_seen) == (
+        "start",
+        "server",
+        1,
+        1,
+        0,
+    )
 
 
 def test_malformed_events_are_refused_kept_and_shown(session: Session, tablet: Tablet) -> None:
     good = tablet.event("answer", tablet.step(), {"answer": "done"})
-    bad = [{}, [], "x", None, 5, {**good, "id": "no"}, {**good, "lease": "1"}, {**good, "extra": 1},
-           {**good, "kind": "start"},
-           {**good, "run": str(tablet.ctx.new_id())}, {**good, "payload": {"n": 10**400}}, {**good, "device_sequence": 0}]
+    bad = [
+        {},
+        [],
+        "x",
+        None,
+        5,
+        {**good, "id": "no"},
+        {**good, "lease": "1"},
+        {**good, "extra": 1},
+        {**good, "kind": "start"},
+        {**good, "run": str(tablet.ctx.new_id())},
+        {**good, "payload": {"n": 10**400}},
+        {**good, "device_sequence": 0},
+    ]
     answers = tablet.send(*bad)
     assert {a.verdict for a in answers} == {"refused"}
     assert all(len(a.text) > 5 for a in answers)
@@ -308,7 +373,9 @@ def test_malformed_events_are_refused_kept_and_shown(session: Session, tablet: T
     assert len(read_record(tablet.ctx, tablet.run).refusals) == len(bad)
 
 
-def test_a_refused_event_sent_again_gets_the_same_answer_and_is_kept_once(session: Session, tablet: Tablet) -> None:
+def test_a_refused_event_sent_again_gets_the_same_answer_and_is_kept_once(
+    session: Session, tablet: Tablet
+) -> None:
     event = tablet.event("answer", "-/close/full/r1/studs.1", {"answer": "turned"})
     first, second = tablet.send(event)[0], tablet.send(event)[0]
     assert (first.verdict, second.verdict, first.text) == ("refused", "refused", second.text)
@@ -317,7 +384,10 @@ def test_a_refused_event_sent_again_gets_the_same_answer_and_is_kept_once(sessio
     other = tablet.event("answer", "-/close/full/r1/studs.1", {"answer": "turned"})
     assert [(a.verdict, a.text) for a in tablet.send(other, other)] == [("refused", first.text)] * 2
     assert refused(session, tablet) == 2
-    assert tablet.send(tablet.event("answer", tablet.step(), {"answer": "done"}))[0].verdict == "accepted"
+    assert (
+        tablet.send(tablet.event("answer", tablet.step(), {"answer": "done"}))[0].verdict
+        == "accepted"
+    )
 
 
 def test_taken_over_by_another_tablet(session: Session, ctx, tablet: Tablet) -> None:
@@ -327,7 +397,10 @@ def test_taken_over_by_another_tablet(session: Session, ctx, tablet: Tablet) -> 
     late = tablet.send(tablet.event("answer", tablet.step(), {"answer": "done"}))[0]
     assert late.verdict == "conflict"
     assert "Runa Tesk" in late.text
-    assert other.send(other.event("answer", other.step(), {"answer": "done"}, lease=2))[0].verdict == "accepted"
+    assert (
+        other.send(other.event("answer", other.step(), {"answer": "done"}, lease=2))[0].verdict
+        == "accepted"
+    )
     assert read_record(ctx("tam"), tablet.run).not_proven == ""
 
 
@@ -338,10 +411,17 @@ def test_readings_stand_in_columns_with_what_was_typed(session: Session, tablet:
         known = {"reading": {"answer": "value", "value": "0,2 mm"}, "check": {"answer": "good"}}
         payload = known.get(step.kind, {"answer": "done"})
         tablet.send(tablet.event("answer", step.step, payload))
-    tablet.send(tablet.event("answer", tablet.step(), {"answer": "turned", "reading": {"torque": "100 ft-lb"}}))
-    rows = session.scalars(select(Reading).where(Reading.run_id == tablet.run).order_by(Reading.sequence)).all()
-    assert [(r.quantity, r.typed, r.place) for r in rows] == [
-        ("length", "0,2 mm", None)] * 2 + [("torque", "100 ft-lb", "studs.1")]
+    tablet.send(
+        tablet.event(
+            "answer", tablet.step(), {"answer": "turned", "reading": {"torque": "100 ft-lb"}}
+        )
+    )
+    rows = session.scalars(
+        select(Reading).where(Reading.run_id == tablet.run).order_by(Reading.sequence)
+    ).all()
+    assert [(r.quantity, r.typed, r.place) for r in rows] == [("length", "0,2 mm", None)] * 2 + [
+        ("torque", "100 ft-lb", "studs.1")
+    ]
     assert rows[2].value == pytest.approx(135581.79483)
 
 
@@ -379,7 +459,11 @@ def test_a_start_that_is_sent_again_begins_no_second_run(session: Session, ctx) 
     assert revision is not None
     wanted = uuid.uuid4()
     choices = Choices("tablet", run=wanted)
-    assert start_run(ctx("tam"), revision.id, choices) == start_run(ctx("tam"), revision.id, choices) == wanted
+    assert (
+        start_run(ctx("tam"), revision.id, choices)
+        == start_run(ctx("tam"), revision.id, choices)
+        == wanted
+    )
     with pytest.raises(Refused, match="Another run has this id"):
         start_run(ctx("runa"), revision.id, choices)
 
@@ -388,7 +472,9 @@ def test_drafts_of_one_person_are_kept_aside_up_to_a_number(session: Session, ct
     plan = cover_plan(session)
     document = json.loads(plan.draft)
     for number in range(int(MOST_SIDE_DRAFTS.value)):
-        aside = save_draft(ctx("mira"), plan.id, plan.version - 1, {**document, "title": f"Aside {number}"})
+        aside = save_draft(
+            ctx("mira"), plan.id, plan.version - 1, {**document, "title": f"Aside {number}"}
+        )
         assert isinstance(aside, SavedAside)
     with pytest.raises(Refused, match="other drafts of this plan already"):
         save_draft(ctx("mira"), plan.id, plan.version - 1, document)

@@ -1,4 +1,5 @@
 """The permission table and the chain of a run, without a database."""
+
 from __future__ import annotations
 
 import importlib
@@ -48,36 +49,62 @@ class NoSession:
 
 def test_a_preset_driver_is_offered_for_its_own_figure_alone() -> None:
     wanted = cast(ToolOut, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=80.0))
-    found = {high: reaches(wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=high)))
-             for high in (79.0, float("80.0"), 81.0)}
+    found = {
+        high: reaches(
+            wanted,
+            cast(ToolView, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=high)),
+        )
+        for high in (79.0, float("80.0"), 81.0)
+    }
     assert found == {79.0: False, 80.0: True, 81.0: False}
 
 
 @pytest.mark.parametrize(("high", "offered"), [(60.1, True), (59.9, False)])
 def test_a_wrench_is_offered_from_six_tenths_of_what_is_asked(high: float, offered: bool) -> None:
     wanted = cast(ToolOut, SimpleNamespace(sort="wrench", kind="click wrench", high_Nm=100.0))
-    assert reaches(wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="click wrench", high_Nm=high))) is offered
+    assert (
+        reaches(
+            wanted,
+            cast(ToolView, SimpleNamespace(sort="wrench", kind="click wrench", high_Nm=high)),
+        )
+        is offered
+    )
     # a preset driver has one figure, whatever the share
-    assert not reaches(wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=100.0)))
+    assert not reaches(
+        wanted, cast(ToolView, SimpleNamespace(sort="wrench", kind="preset driver", high_Nm=100.0))
+    )
 
 
 def test_an_error_that_a_wrench_is_used_with_is_said() -> None:
     def words(kind: str, corrected: float | None) -> str:
-        return correction_words(cast(Tool, SimpleNamespace(corrected=corrected, spec=json.dumps({"kind": kind}))))
+        return correction_words(
+            cast(Tool, SimpleNamespace(corrected=corrected, spec=json.dumps({"kind": kind})))
+        )
 
-    assert words("click wrench", 0.034) == "used with its error of +3.4 %: settings are corrected by it"
-    assert words("preset driver", -0.021) == "used with its error of -2.1 %: the clamp band is wider by it"
+    assert (
+        words("click wrench", 0.034)
+        == "used with its error of +3.4 %: settings are corrected by it"
+    )
+    assert (
+        words("preset driver", -0.021)
+        == "used with its error of -2.1 %: the clamp band is wider by it"
+    )
     assert words("preset driver", None) == words("click wrench", None) == ""
 
 
-@pytest.mark.parametrize(("ago", "believed"), [(29.9, 29.9), (30.1, 30.0), (400.0, 30.0), (-1.0, 0.0)])
-def test_a_clock_is_believed_for_thirty_days_back_and_never_ahead(ago: float, believed: float) -> None:
+@pytest.mark.parametrize(
+    ("ago", "believed"), [(29.9, 29.9), (30.1, 30.0), (400.0, 30.0), (-1.0, 0.0)]
+)
+def test_a_clock_is_believed_for_thirty_days_back_and_never_ahead(
+    ago: float, believed: float
+) -> None:
     told = (NOW - timedelta(days=ago)).isoformat()
     assert NOW - happened(NOW, told, NOW.isoformat()) == timedelta(days=believed)
 
 
 def called(name: str, roles: frozenset[str] | None) -> str:
-    """What the guard says to a call by somebody in these roles; nothing of the use case itself can work here."""
+    """What the guard says to a call by somebody in these roles; nothing of the use case itself can
+    work here."""
     actor = None if roles is None else Actor(uuid.UUID(int=1), "Somebody", "somebody", roles)
     try:
         REGISTRY[name](Ctx(cast(Session, NoSession()), NOW, actor, sign_in=uuid.UUID(int=2)))
@@ -100,7 +127,9 @@ def test_the_table_is_asked_before_anything_is_done(name: str) -> None:
     assert called(name, None) == "nobody"
     assert called(name, frozenset()) == "forbidden"
     for role in ROLES:
-        assert called(name, frozenset({role})) == ("called" if role in needed else "forbidden"), role
+        assert called(name, frozenset({role})) == ("called" if role in needed else "forbidden"), (
+            role
+        )
     # one role of several is enough
     assert called(name, frozenset({"visitor", *sorted(needed)[:1]})) == "called"
 
@@ -115,29 +144,60 @@ def test_what_somebody_may_is_what_the_table_says() -> None:
     assert allowed(frozenset()) == sorted(n for n, roles in TABLE.items() if roles is ANYONE)
     both = set(allowed(frozenset({"planner", "fitter"})))
     assert both == set(allowed(frozenset({"planner"}))) | set(allowed(frozenset({"fitter"})))
-    assert "planning.release" in both and "planning.release" not in allowed(frozenset({"fitter", "supervisor", "administrator"}))
+    assert "planning.release" in both and "planning.release" not in allowed(
+        frozenset({"fitter", "supervisor", "administrator"})
+    )
 
 
 class Chain:
     """A run with its entries, as the store would give them."""
 
     def __init__(self, count: int) -> None:
-        self.run = SimpleNamespace(id=uuid.UUID(int=9), number=404, head_sequence=count, head_hash=GENESIS, code="")
+        self.run = SimpleNamespace(
+            id=uuid.UUID(int=9), number=404, head_sequence=count, head_hash=GENESIS, code=""
+        )
         self.events: list[Any] = []
         for sequence in range(1, count + 1):
             self.add(sequence)
 
     def add(self, sequence: int) -> None:
-        client = {"id": str(uuid.UUID(int=sequence)), "run": str(self.run.id), "step": f"-/t/h/r1/b.{sequence}", "kind": "answer",
-                  "payload": {"answer": "done"}, "device": "tablet", "device_sequence": sequence,
-                  "device_time": "2026-11-24T08:00:00Z", "lease": 1, "last_seen": sequence - 1}
-        server = {"sequence": sequence, "verdict": "accepted", "person": str(uuid.UUID(int=1)), "received_at": time_text(NOW)}
+        client = {
+            "id": str(uuid.UUID(int=sequence)),
+            "run": str(self.run.id),
+            "step": f"-/t/h/r1/b.{sequence}",
+            "kind": "answer",
+            "payload": {"answer": "done"},
+            "device": "tablet",
+            "device_sequence": sequence,
+            "device_time": "2026-11-24T08:00:00Z",
+            "lease": 1,
+            "last_seen": sequence - 1,
+        }
+        server = {
+            "sequence": sequence,
+            "verdict": "accepted",
+            "person": str(uuid.UUID(int=1)),
+            "received_at": time_text(NOW),
+        }
         text, before = canonical_event(client, server), self.run.head_hash
         columns = {k: v for k, v in client.items() if k not in ("id", "run", "payload")}
-        self.events.append(SimpleNamespace(
-            **columns, id=client["id"], sequence=sequence, verdict="accepted", person_id=server["person"],
-            received_at=NOW, happened_at=None, canonical=text, previous_hash=before, hash=chain_hash(before, text), name="Tam",
-            run_id=client["run"], code=""))
+        self.events.append(
+            SimpleNamespace(
+                **columns,
+                id=client["id"],
+                sequence=sequence,
+                verdict="accepted",
+                person_id=server["person"],
+                received_at=NOW,
+                happened_at=None,
+                canonical=text,
+                previous_hash=before,
+                hash=chain_hash(before, text),
+                name="Tam",
+                run_id=client["run"],
+                code="",
+            )
+        )
         self.run.head_hash = self.events[-1].hash
 
     def broken(self) -> tuple[int, str] | None:
@@ -151,10 +211,23 @@ def test_a_chain_that_nobody_touched_holds() -> None:
     assert Chain(5).broken() is None
 
 
-@pytest.mark.parametrize(("column", "value"), [
-    ("step", "-/t/h/r1/b.9"), ("kind", "note"), ("device", "another"), ("device_sequence", 9), ("lease", 2), ("last_seen", 7),
-    ("device_time", "2026-11-24T09:00:00Z"), ("verdict", "conflict"), ("person_id", str(uuid.UUID(int=2))),
-    ("received_at", NOW.replace(hour=9)), ("happened_at", NOW), ("id", str(uuid.UUID(int=77)))])
+@pytest.mark.parametrize(
+    ("column", "value"),
+    [
+        ("step", "-/t/h/r1/b.9"),
+        ("kind", "note"),
+        ("device", "another"),
+        ("device_sequence", 9),
+        ("lease", 2),
+        ("last_seen", 7),
+        ("device_time", "2026-11-24T09:00:00Z"),
+        ("verdict", "conflict"),
+        ("person_id", str(uuid.UUID(int=2))),
+        ("received_at", NOW.replace(hour=9)),
+        ("happened_at", NOW),
+        ("id", str(uuid.UUID(int=77))),
+    ],
+)
 def test_a_column_that_differs_from_the_hashed_text_is_found(column: str, value: object) -> None:
     chain = Chain(4)
     setattr(chain.events[2], column, value)
@@ -177,9 +250,20 @@ def test_a_text_that_can_no_longer_be_read_is_a_break_and_no_crash() -> None:
     assert chain.broken() == (2, "the text does not give its hash")
 
 
-@pytest.mark.parametrize("text", [
-    "", "{", "[]", "5", "{}", '{"client": {}, "server": {}}', '{"client": [], "server": 5}', "[" * 100_000,
-    '{"server": {"received_at": "soon"}}'])
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "{",
+        "[]",
+        "5",
+        "{}",
+        '{"client": {}, "server": {}}',
+        '{"client": [], "server": 5}',
+        "[" * 100_000,
+        '{"server": {"received_at": "soon"}}',
+    ],
+)
 def test_a_text_that_nobody_can_read_is_a_break_though_its_hash_fits(text: str) -> None:
     chain = Chain(4)
     last = chain.events[3]
@@ -188,7 +272,9 @@ def test_a_text_that_nobody_can_read_is_a_break_though_its_hash_fits(text: str) 
     assert chain.broken() == (4, "its text cannot be read")
 
 
-@pytest.mark.parametrize("time", ["soon", "", 5, None, "2026-11-24T08:00:01Z", "2026-11-24T08:00:00"])
+@pytest.mark.parametrize(
+    "time", ["soon", "", 5, None, "2026-11-24T08:00:01Z", "2026-11-24T08:00:00"]
+)
 def test_a_time_in_the_text_that_is_not_that_of_the_column_is_a_break(time: object) -> None:
     chain = Chain(1)
     only = chain.events[0]
@@ -197,7 +283,10 @@ def test_a_time_in_the_text_that_is_not_that_of_the_column_is_a_break(time: obje
     document["server"]["received_at"] = time
     only.canonical = json.dumps(document)
     only.hash = chain.run.head_hash = chain_hash(GENESIS, only.canonical)
-    assert chain.broken() in ((1, "column received_at differs from the hashed text"), (1, "its text cannot be read"))
+    assert chain.broken() in (
+        (1, "column received_at differs from the hashed text"),
+        (1, "its text cannot be read"),
+    )
 
 
 def test_entries_that_are_missing_are_missed_wherever_they_were() -> None:
@@ -218,7 +307,9 @@ def test_a_fact_is_when_it_happened_not_when_it_came() -> None:
     assert fact_of(row).happened == datetime(2026, 11, 24, 7, 30, tzinfo=UTC).timestamp()
 
 
-def test_a_worker_remembers_the_runs_it_was_asked_for_last_and_no_more(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_worker_remembers_the_runs_it_was_asked_for_last_and_no_more(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
     fact, runs = fact_of(Chain(1).events[0]), [uuid.UUID(int=n) for n in range(4)]
     kept: OrderedDict[uuid.UUID, list[Fact]] = OrderedDict()
     monkeypatch.setattr(chain, "_READ", kept)

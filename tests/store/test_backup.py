@@ -1,4 +1,6 @@
-"""The drill: a copy is made, put into an empty database, walked, counted, and held against the seal beside it."""
+"""The drill: a copy is made, put into an empty database, walked, counted, and held against the seal
+beside it."""
+
 from __future__ import annotations
 
 import json
@@ -41,7 +43,12 @@ def test_what_was_copied_is_put_back_and_proved(copied: Path, empty: Database) -
     sessions.kw["bind"].dispose()
     assert (walked.runs, walked.breaks, missed) == (3, [], [])
     # triggers and rights came back too
-    done = run("verify", "--seal", str(copied.with_suffix(".seal.txt")), ORTHOTORQ_DATABASE_URL=empty.app_url)
+    done = run(
+        "verify",
+        "--seal",
+        str(copied.with_suffix(".seal.txt")),
+        ORTHOTORQ_DATABASE_URL=empty.app_url,
+    )
     assert done.returncode == 0, done.stdout + done.stderr
 
 
@@ -62,38 +69,80 @@ def test_a_damaged_copy_is_not_put_back(copied: Path, empty: Database, tmp_path:
         restore(empty.owner_url, bad)
 
 
-def test_a_copy_that_cannot_be_made_leaves_nothing_and_says_why(database: Database, tmp_path: Path) -> None:
+def test_a_copy_that_cannot_be_made_leaves_nothing_and_says_why(
+    database: Database, tmp_path: Path
+) -> None:
     sessions = database.sessions()
     with sessions() as session, pytest.raises(BackupError, match="pg_dump failed"):
-        backup(Ctx(session, NOW), database.owner_url.replace("orthotorq_owner:", "orthotorq_owner:not"), tmp_path)
+        backup(
+            Ctx(session, NOW),
+            database.owner_url.replace("orthotorq_owner:", "orthotorq_owner:not"),
+            tmp_path,
+        )
     sessions.kw["bind"].dispose()
     assert list(tmp_path.glob("*.dump")) + list(tmp_path.glob("*.part")) == []
 
 
-def test_copies_and_putting_back_from_the_command_line(database: Database, empty: Database, tmp_path: Path) -> None:
-    made = run("backup", str(tmp_path), ORTHOTORQ_DATABASE_URL=database.app_url, ORTHOTORQ_OWNER_URL=database.owner_url)
+def test_copies_and_putting_back_from_the_command_line(
+    database: Database, empty: Database, tmp_path: Path
+) -> None:
+    made = run(
+        "backup",
+        str(tmp_path),
+        ORTHOTORQ_DATABASE_URL=database.app_url,
+        ORTHOTORQ_OWNER_URL=database.owner_url,
+    )
     assert made.returncode == 0 and "sha256" in made.stdout and "seal" in made.stdout, made.stderr
     file = next(tmp_path.glob("*.dump"))
-    back = run("restore", str(file), ORTHOTORQ_DATABASE_URL=empty.app_url, ORTHOTORQ_OWNER_URL=empty.owner_url)
+    back = run(
+        "restore",
+        str(file),
+        ORTHOTORQ_DATABASE_URL=empty.app_url,
+        ORTHOTORQ_OWNER_URL=empty.owner_url,
+    )
     assert back.returncode == 0 and "0 things do not hold" in back.stdout, back.stdout + back.stderr
-    again = run("restore", str(file), ORTHOTORQ_DATABASE_URL=empty.app_url, ORTHOTORQ_OWNER_URL=empty.owner_url)
+    again = run(
+        "restore",
+        str(file),
+        ORTHOTORQ_DATABASE_URL=empty.app_url,
+        ORTHOTORQ_OWNER_URL=empty.owner_url,
+    )
     assert again.returncode == 2 and "into an empty one alone" in again.stderr
 
 
-def test_all_that_is_kept_about_a_person_is_written_for_them(database: Database, tmp_path: Path) -> None:
+def test_all_that_is_kept_about_a_person_is_written_for_them(
+    database: Database, tmp_path: Path
+) -> None:
     out = tmp_path / "tam.json"
-    assert run("admin", "about", "tam", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url).returncode == 0
+    assert (
+        run(
+            "admin", "about", "tam", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url
+        ).returncode
+        == 0
+    )
     found = json.loads(out.read_text(encoding="utf-8"))
     assert (found["person"]["name"], found["person"]["roles"]) == ("Tam Hollis", ["fitter"])
     assert {one["kind"] for one in found["named_in"]["event"]} >= {"start", "answer", "sign_off"}
     assert [one["kind"] for one in found["named_in"]["security_event"]] == ["signature"] * 3
-    assert run("admin", "about", "nobody", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url).returncode == 2
+    assert (
+        run(
+            "admin", "about", "nobody", "-o", str(out), ORTHOTORQ_DATABASE_URL=database.app_url
+        ).returncode
+        == 2
+    )
 
 
-def test_the_first_person_is_made_by_the_command_line_and_the_demo_is_not_served_as_real(database: Database) -> None:
-    names = {"ORTHOTORQ_DATABASE_URL": database.app_url, "ORTHOTORQ_PUBLIC_URL": "https://bolts.example"}
+def test_the_first_person_is_made_by_the_command_line_and_the_demo_is_not_served_as_real(
+    database: Database,
+) -> None:
+    names = {
+        "ORTHOTORQ_DATABASE_URL": database.app_url,
+        "ORTHOTORQ_PUBLIC_URL": "https://bolts.example",
+    }
     made = run("admin", "create", "nell", "Nell Arden", **names)
-    assert made.returncode == 0 and made.stdout.startswith("https://bolts.example/invitation/"), made.stderr
+    assert made.returncode == 0 and made.stdout.startswith("https://bolts.example/invitation/"), (
+        made.stderr
+    )
     again = run("admin", "create", "nell", "Nell Arden", **names)
     assert again.returncode == 2 and "is the sign-in name of another person" in again.stderr
     served = run("serve", **names, ORTHOTORQ_DEMO="0")

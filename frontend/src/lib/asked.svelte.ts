@@ -1,4 +1,6 @@
-/** One question to the server on a screen: its answer, or the sentence that says why there is none. */
+/**
+ * One question to the server on a screen: its answer, or the sentence that says why there is none.
+ */
 import { problemText } from './api/client';
 
 /** An answer without content has no data, but its response is good all the same. */
@@ -15,7 +17,11 @@ export class Asked<T> {
   async ask(call: () => Answer<T>): Promise<T | null> {
     const own = ++this.turn;
     this.busy = true;
-    const { data, error, response } = await call().catch(() => ({ data: undefined, error: undefined, response: undefined }));
+    const { data, error, response } = await call().catch(() => ({
+      data: undefined,
+      error: undefined,
+      response: undefined,
+    }));
     if (own !== this.turn) return null;
     this.busy = false;
     this.failed = data === undefined && !response?.ok ? problemText(error) : '';

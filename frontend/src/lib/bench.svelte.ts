@@ -1,4 +1,7 @@
-/** The Bench: a draft being edited, saved and computed as it is typed, in one request. Rules stay on the server. */
+/**
+ * The Bench: a draft being edited, saved and computed as it is typed, in one request. Rules stay on
+ * the server.
+ */
 import { tick } from 'svelte';
 import { api, must, problemText, type Schemas } from './api/client';
 import type { Plan } from './plan';
@@ -33,7 +36,9 @@ export class Bench {
   wrong = $state.raw<(Schemas['Mended'] & { text: string })[]>([]);
   /** By `group/limit`, the field that sets the limit. */
   limitFields = $state.raw<Record<string, Schemas['Mended']>>({});
-  /** The field that a finding points to, with what would mend it; until the next change of the plan. */
+  /**
+   * The field that a finding points to, with what would mend it; until the next change of the plan.
+   */
   private pointed = $state.raw<{ field: string; text: string } | null>(null);
   /** Cautions that a release takes on by name. */
   toTakeOn = $state.raw<Schemas['TakeOn'][]>([]);
@@ -75,7 +80,9 @@ export class Bench {
   }
 
   async load(): Promise<void> {
-    const view = must(await api.GET('/api/v1/plans/{id}/draft', { params: { path: { id: this.id } } }));
+    const view = must(
+      await api.GET('/api/v1/plans/{id}/draft', { params: { path: { id: this.id } } }),
+    );
     this.view = view;
     this.version = view.version;
     this.draft = view.document;
@@ -111,8 +118,9 @@ export class Bench {
   }
 
   /**
-   * An act on the plan by its name: the server changes the document and says which section to open. One at a time; what was
-   * typed while it was under way is kept, and the act is done again on it. With `stay` no other section is opened.
+   * An act on the plan by its name: the server changes the document and says which section to open.
+   * One at a time; what was typed while it was under way is kept, and the act is done again on it.
+   * With `stay` no other section is opened.
    */
   act(act: string, params: Record<string, string> = {}, stay = false): Promise<void> {
     return new Promise((done) => {
@@ -121,12 +129,18 @@ export class Bench {
     });
   }
 
-  /** Whether anything is to be sent: an act, something typed, or a document that is not computed yet. */
+  /**
+   * Whether anything is to be sent: an act, something typed, or a document that is not computed
+   * yet.
+   */
   private get waiting(): boolean {
     return !!this.acts.length || this.text !== this.kept || this.shown !== this.text;
   }
 
-  /** One request at a time, each with all that is there: what is saved and what is shown are always of one document. */
+  /**
+   * One request at a time, each with all that is there: what is saved and what is shown are always
+   * of one document.
+   */
   private async go(): Promise<void> {
     clearTimeout(this.timer);
     if (!this.going && this.waiting) this.going = this.turns();
@@ -151,11 +165,17 @@ export class Bench {
     const act = text === this.kept ? this.acts.shift() : undefined;
     if (this.aside) {
       // beside a version that somebody saved first: kept aside anew at every pause
-      this.timer = setTimeout(() => void this.send(`{"version":${this.version},"acts":[],"document":${this.text}}`), 700);
+      this.timer = setTimeout(
+        () => void this.send(`{"version":${this.version},"acts":[],"document":${this.text}}`),
+        700,
+      );
       return this.looked(text, act);
     }
     if (!this.mine) return this.looked(text, act);
-    const parts = [`"version":${this.version}`, `"acts":${JSON.stringify(act ? [{ act: act.act, params: act.params }] : [])}`];
+    const parts = [
+      `"version":${this.version}`,
+      `"acts":${JSON.stringify(act ? [{ act: act.act, params: act.params }] : [])}`,
+    ];
     if (text !== this.kept) parts.push(`"document":${text}`);
     const { data, error, response } = await this.send(`{${parts.join()}}`);
     if (data) this.took(data, text, act);
@@ -205,7 +225,10 @@ export class Bench {
     act?.done();
   }
 
-  /** Computed only: for those who may not change plans, and beside a version that somebody saved first. */
+  /**
+   * Computed only: for those who may not change plans, and beside a version that somebody saved
+   * first.
+   */
   private async looked(text: string, act: Act | undefined): Promise<boolean> {
     const { data, error } = await api
       .POST('/api/v1/bench', { body: this.doc, bodySerializer: () => text })
@@ -218,7 +241,10 @@ export class Bench {
     return !!data;
   }
 
-  /** Open the section in which a finding is mended and stand in its field, with what would mend it beside it. */
+  /**
+   * Open the section in which a finding is mended and stand in its field, with what would mend it
+   * beside it.
+   */
   async goTo({ section, field }: Schemas['Mended'], text: string): Promise<void> {
     if (section) this.open = section;
     this.pointed = { field, text };
@@ -226,8 +252,13 @@ export class Bench {
     await tick();
     const at = document.querySelector(section ? `[data-section="${CSS.escape(section)}"]` : 'main');
     const wrong = [...(at?.querySelectorAll<HTMLElement>('[aria-invalid="true"]') ?? [])];
-    const said = (one: HTMLElement) => document.getElementById(one.getAttribute('aria-describedby') ?? '')?.innerText === text;
-    const found = wrong.find(said) ?? wrong[0] ?? at?.querySelector<HTMLElement>('input, select') ?? at?.querySelector('button');
+    const said = (one: HTMLElement) =>
+      document.getElementById(one.getAttribute('aria-describedby') ?? '')?.innerText === text;
+    const found =
+      wrong.find(said) ??
+      wrong[0] ??
+      at?.querySelector<HTMLElement>('input, select') ??
+      at?.querySelector('button');
     found?.scrollIntoView({ block: 'center' });
     found?.focus();
     // what is typed then takes the place of what stands there
@@ -255,7 +286,10 @@ export class Bench {
     else this.failed = problemText(error);
   }
 
-  /** The document of a file takes the draft's place; what is wrong in it stands at its field, like anything typed. */
+  /**
+   * The document of a file takes the draft's place; what is wrong in it stands at its field, like
+   * anything typed.
+   */
   async bring(text: string): Promise<void> {
     const { data, error } = await api
       .POST('/api/v1/plan-file', { body: { text, joint: this.doc.joint ?? null } })

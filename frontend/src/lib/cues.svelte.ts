@@ -1,4 +1,7 @@
-/** What a run tells without being looked at: tones, vibration and, where wanted, speech. The browser's own means alone. */
+/**
+ * What a run tells without being looked at: tones, vibration and, where wanted, speech. The
+ * browser's own means alone.
+ */
 
 export type Cue = 'next' | 'stop' | 'over';
 const KEPT = 'orthotorq-cues';
@@ -15,7 +18,11 @@ const TONES: Record<Cue, [number, number][]> = {
     [1100, 0.2],
   ],
 };
-const BUZZ: Record<Cue, number[]> = { next: [40], stop: [300, 120, 300], over: [120, 80, 120, 80, 300] };
+const BUZZ: Record<Cue, number[]> = {
+  next: [40],
+  stop: [300, 120, 300],
+  over: [120, 80, 120, 80, 300],
+};
 
 class Cues {
   sound = $state(false);
@@ -23,7 +30,10 @@ class Cues {
   private audio: AudioContext | undefined;
 
   constructor() {
-    const kept = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as { sound?: boolean; speech?: boolean };
+    const kept = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as {
+      sound?: boolean;
+      speech?: boolean;
+    };
     this.sound = kept.sound ?? false;
     this.speech = kept.speech ?? false;
   }
@@ -35,7 +45,10 @@ class Cues {
     this.give('next', which === 'speech' ? 'Speech is on' : '');
   }
 
-  /** Give a cue, with the words for those who want to hear them; `heard` when its tone was set before. */
+  /**
+   * Give a cue, with the words for those who want to hear them; `heard` when its tone was set
+   * before.
+   */
   give(cue: Cue, words: string, heard = false): void {
     if (this.sound) {
       navigator.vibrate?.(BUZZ[cue]);

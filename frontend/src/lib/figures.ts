@@ -16,14 +16,22 @@ export function percent(share: number, places = 0): string {
   return `${(share * 100).toFixed(places)} %`;
 }
 
-/** Figures of a column with their decimal signs below each other: the whole part is filled up with spaces of a digit. */
+/**
+ * Figures of a column with their decimal signs below each other: the whole part is filled up with
+ * spaces of a digit.
+ */
 export function atDecimal(figures: string[]): string[] {
   const wholes = figures.map((figure) => /^[−+-]?\d+(?=\D|$)/.exec(figure)?.[0].length ?? 0);
   const widest = Math.max(0, ...wholes);
-  return figures.map((figure, i) => (wholes[i] ? '\u2007'.repeat(widest - wholes[i]) : '') + figure);
+  return figures.map(
+    (figure, i) => (wholes[i] ? '\u2007'.repeat(widest - wholes[i]) : '') + figure,
+  );
 }
 
-/** The time zone of the place, in which its times are shown wherever the reader is; at first that of the device. */
+/**
+ * The time zone of the place, in which its times are shown wherever the reader is; at first that of
+ * the device.
+ */
 let zone: string | undefined;
 
 /** Show times in this time zone from here on; gives it in words, as `Tokyo`. */
@@ -34,12 +42,21 @@ export function placeZone(name: string): string {
 
 /** A time of day at the place. */
 export function clock(iso: string): string {
-  return new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', timeZone: zone });
+  return new Date(iso).toLocaleTimeString([], {
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone: zone,
+  });
 }
 
 /** A date at the place. */
 export function day(iso: string): string {
-  return new Date(iso).toLocaleDateString([], { year: 'numeric', month: 'short', day: 'numeric', timeZone: zone });
+  return new Date(iso).toLocaleDateString([], {
+    year: 'numeric',
+    month: 'short',
+    day: 'numeric',
+    timeZone: zone,
+  });
 }
 
 /** A whole day, `2028-02-29`, which is the same wherever the reader is. */
@@ -52,7 +69,10 @@ export function whole(iso: string): string {
   });
 }
 
-/** Words in the middle of a sentence: a small first letter, but abbreviations and units stay as they are written. */
+/**
+ * Words in the middle of a sentence: a small first letter, but abbreviations and units stay as they
+ * are written.
+ */
 export function small(words: string): string {
   return /^\p{Lu}\p{Ll}/u.test(words) ? words[0]!.toLowerCase() + words.slice(1) : words;
 }

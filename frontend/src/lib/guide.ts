@@ -6,7 +6,9 @@ export interface Chapter {
   html: string;
 }
 
-const MODULES = import.meta.glob<{ title: string; html: string }>('../../../docs/guide/*-*.md', { eager: true });
+const MODULES = import.meta.glob<{ title: string; html: string }>('../../../docs/guide/*-*.md', {
+  eager: true,
+});
 
 export const CHAPTERS: Chapter[] = Object.entries(MODULES)
   .sort(([a], [b]) => a.localeCompare(b))

@@ -1,4 +1,6 @@
-/** What can be undone: texts of a document, the last one last; typing without a pause is one act. */
+/**
+ * What can be undone: texts of a document, the last one last; typing without a pause is one act.
+ */
 const MOST = 200;
 const PAUSE_MS = 900;
 
@@ -23,7 +25,8 @@ export class History {
       return;
     }
     const now = performance.now();
-    if (now - this.last > PAUSE_MS || !this.past.length) this.past = [...this.past.slice(-MOST), text];
+    if (now - this.last > PAUSE_MS || !this.past.length)
+      this.past = [...this.past.slice(-MOST), text];
     this.last = now;
     this.future = [];
   }

@@ -16,13 +16,20 @@ function named(event: KeyboardEvent): string {
 /** Whether typing goes into a field just now. */
 export function typing(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
-  return !!target && (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable);
+  return (
+    !!target &&
+    (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable)
+  );
 }
 
-/** Run the key of a table that matches; held keys and keys with other modifiers are left alone, and all while a box is open. */
+/**
+ * Run the key of a table that matches; held keys and keys with other modifiers are left alone, and
+ * all while a box is open.
+ */
 export function press(event: KeyboardEvent, table: Key[]): boolean {
   if (event.view?.document.querySelector('dialog[open]')) return false;
-  if (event.repeat || event.ctrlKey || event.metaKey || (!event.altKey && typing(event))) return false;
+  if (event.repeat || event.ctrlKey || event.metaKey || (!event.altKey && typing(event)))
+    return false;
   const found = table.find((entry) => entry.key === named(event) && !!entry.alt === event.altKey);
   if (!found) return false;
   event.preventDefault();

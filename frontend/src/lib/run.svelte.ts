@@ -1,6 +1,7 @@
 /**
- * A run on this device. Taps go to the outbox first and are sent in order; inside a round the device walks on along
- * `ahead` by itself, so that it neither waits for the network nor holds any rule. At a decision it waits for the server.
+ * A run on this device. Taps go to the outbox first and are sent in order; inside a round the
+ * device walks on along `ahead` by itself, so that it neither waits for the network nor holds any
+ * rule. At a decision it waits for the server.
  */
 import { api, BACKGROUND, must, problemText, type Schemas } from './api/client';
 import {
@@ -82,8 +83,13 @@ export class Run {
     }
   }
 
-  /** The step to show: the server's, walked on past what is not sent yet; null where only the server knows what comes. */
-  readonly step = $derived.by<Step | null>(() => walkOn(this.state?.instruction ?? null, this.unsent, this.later));
+  /**
+   * The step to show: the server's, walked on past what is not sent yet; null where only the server
+   * knows what comes.
+   */
+  readonly step = $derived.by<Step | null>(() =>
+    walkOn(this.state?.instruction ?? null, this.unsent, this.later),
+  );
   /** Rounds that were sent along for going on without network. */
   private later = $state.raw<Later>({});
   /** Whether the next step is not known without the server. */
@@ -94,10 +100,13 @@ export class Run {
     if (session.unreached) await session.load().catch(() => undefined);
     this.device = await deviceOf(this.person);
     await this.count();
-    const answer = await api.GET('/api/v1/runs/{id}', { params: { path: { id: this.id } } }).catch(() => null);
+    const answer = await api
+      .GET('/api/v1/runs/{id}', { params: { path: { id: this.id } } })
+      .catch(() => null);
     if (answer === null) {
       const kept = (await keptRun(this.id)) as View | undefined;
-      if (!kept) throw new Error('No connection, and this run was not opened on this device before.');
+      if (!kept)
+        throw new Error('No connection, and this run was not opened on this device before.');
       this.take(kept);
       this.offline = true;
       this.again();
@@ -113,7 +122,8 @@ export class Run {
     this.lost = !this.mine;
     clearTimeout(this.looking);
     // who looks on sees what the other does
-    if (this.lost && view.head.under_way) this.looking = setTimeout(() => void this.look(), LOOK_MS);
+    if (this.lost && view.head.under_way)
+      this.looking = setTimeout(() => void this.look(), LOOK_MS);
     this.keep();
   }
 
@@ -130,7 +140,10 @@ export class Run {
   /** Keep the run here as it stands, with what was sent along. */
   private keep(): void {
     if (!this.view || !this.state) return;
-    const later = Object.entries(this.later).map(([after, instruction]) => ({ after, instruction }));
+    const later = Object.entries(this.later).map(([after, instruction]) => ({
+      after,
+      instruction,
+    }));
     void keepRun(this.id, $state.snapshot({ ...this.view, state: { ...this.state, later } }));
   }
 
@@ -142,11 +155,15 @@ export class Run {
   }
 
   async takeOver(): Promise<void> {
-    // an answer given before the run is read as it stands now would be undone here by what was read late
+    // an answer given before the run is read as it stands now would be undone here by what was read
+    // late
     this.busy = true;
     try {
       const lease = must(
-        await api.POST('/api/v1/runs/{id}/lease', { params: { path: { id: this.id } }, body: { device: this.device } }),
+        await api.POST('/api/v1/runs/{id}/lease', {
+          params: { path: { id: this.id } },
+          body: { device: this.device },
+        }),
       );
       this.view = { ...this.view!, lease_epoch: lease.epoch, lease_device: this.device };
       await this.open();
@@ -170,18 +187,34 @@ export class Run {
     await this.sendAll(kind, [{ step, payload }]);
   }
 
-  /** Record several at once, as for a whole round. A second answer to one step is a double tap and dropped. */
-  async sendAll(kind: string, answers: { step: string; payload: Record<string, unknown>; picture?: Blob }[]): Promise<void> {
+  /**
+   * Record several at once, as for a whole round. A second answer to one step is a double tap and
+   * dropped.
+   */
+  async sendAll(
+    kind: string,
+    answers: { step: string; payload: Record<string, unknown>; picture?: Blob }[],
+  ): Promise<void> {
     if (!this.view || !this.state) return;
     if (kind === 'answer' && (this.busy || this.tapped(answers[0]?.step ?? ''))) return;
     if (kind !== 'answer') while (this.sending) await this.sending;
     this.said = this.kept = '';
     this.asked = null;
-    const head = { run: this.id, kind, lease: this.view.lease_epoch, last_seen: this.state.sequence };
+    const head = {
+      run: this.id,
+      kind,
+      lease: this.view.lease_epoch,
+      last_seen: this.state.sequence,
+    };
     if (kind === 'answer') answers.forEach(({ step }) => this.down.add(step));
     try {
       for (const { step, payload, picture } of answers) {
-        const event = await put(this.person, { ...head, step, payload }, this.about(step, payload), picture);
+        const event = await put(
+          this.person,
+          { ...head, step, payload },
+          this.about(step, payload),
+          picture,
+        );
         this.taps += 1;
         if (!this.unsent.some((e) => e.id === event.id)) this.unsent = [...this.unsent, event];
       }
@@ -199,10 +232,15 @@ export class Run {
     return this.down.has(step) || this.unsent.some((e) => e.kind === 'answer' && e.step === step);
   }
 
-  /** Sign in a role, with the password or the PIN again. What is wrong with it is thrown as a sentence. */
+  /**
+   * Sign in a role, with the password or the PIN again. What is wrong with it is thrown as a
+   * sentence.
+   */
   async sign(role: string, password: string): Promise<void> {
     const body = { role, password } as Schemas['Signing'];
-    this.state = must(await api.POST('/api/v1/runs/{id}/signature', { params: { path: { id: this.id } }, body }));
+    this.state = must(
+      await api.POST('/api/v1/runs/{id}/signature', { params: { path: { id: this.id } }, body }),
+    );
   }
 
   /** The reading that was asked back is meant. */
@@ -212,13 +250,20 @@ export class Run {
   }
 
   /** The bolts of a step that is known here, and how they look after an answer. */
-  private about(step: string, payload: Record<string, unknown>): Pick<Waiting, 'places' | 'leaves'> {
+  private about(
+    step: string,
+    payload: Record<string, unknown>,
+  ): Pick<Waiting, 'places' | 'leaves'> {
     const now = this.step;
-    const places = now?.step === step ? now.places : (now?.ahead.find((a) => a.step === step)?.places ?? []);
+    const places =
+      now?.step === step ? now.places : (now?.ahead.find((a) => a.step === step)?.places ?? []);
     return { places, leaves: now?.buttons.find((b) => b.answer === payload.answer)?.leaves };
   }
 
-  /** What the server says this person may do here: some of it on the device that holds the run alone. */
+  /**
+   * What the server says this person may do here: some of it on the device that holds the run
+   * alone.
+   */
   may(action: string): boolean {
     const { actions = [], held = [] } = this.state ?? {};
     return actions.includes(action) && !(this.lost && held.includes(action));
@@ -261,14 +306,16 @@ export class Run {
       // what belongs to somebody else waits for that person
       else if (answer.verdict !== 'other') await answered(event);
       if (['refused', 'conflict'].includes(answer.verdict)) this.said = answer.text;
-      if (answer.code === 'reading_unlikely') this.asked = { step: event.step, payload: event.payload };
+      if (answer.code === 'reading_unlikely')
+        this.asked = { step: event.step, payload: event.payload };
       if (answer.code === 'lease_lost') this.lost = true;
     }
-    // numbered anew and sent again at once; a server that goes on asking, as after it was put back to an older day, is asked
-    // less and less often
+    // numbered anew and sent again at once; a server that goes on asking, as after it was put back
+    // to an older day, is asked less and less often
     this.gaps = gap === null ? 0 : this.gaps + 1;
     if (gap !== null) await renumber(this.id, this.person, gap);
-    // before what waits is read again: the other way round the step before would be shown for a moment, and lock the next tap
+    // before what waits is read again: the other way round the step before would be shown for a
+    // moment, and lock the next tap
     this.show(data.state);
     await this.count();
     this.keep();
@@ -304,7 +351,8 @@ export class Run {
         if (!this.offline) this.said = problemText(error);
         return false;
       } else {
-        // its number in the row of events is taken: it stays as a note that says why there is no picture
+        // its number in the row of events is taken: it stays as a note that says why there is no
+        // picture
         this.said = problemText(error);
         event.kind = 'note';
         event.payload = { text: sentence('run.photo_not_saved', { why: this.said }) };
@@ -320,7 +368,10 @@ export class Run {
   }
 }
 
-/** Send what a person tapped in other runs and could not send then; what fails again goes on waiting. */
+/**
+ * Send what a person tapped in other runs and could not send then; what fails again goes on
+ * waiting.
+ */
 export async function sendKept(person: string): Promise<void> {
   for (const id of Object.keys(await waitingOf(person))) {
     const run = new Run(id);

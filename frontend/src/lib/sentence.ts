@@ -2,7 +2,10 @@ import type { MessageFormatElement } from '@formatjs/icu-messageformat-parser';
 import { IntlMessageFormat } from 'intl-messageformat';
 import sentences from './sentences.json';
 
-/** Sentences by key, read at build (vite/sentences.ts); another language is another file of the same keys. */
+/**
+ * Sentences by key, read at build (vite/sentences.ts); another language is another file of the same
+ * keys.
+ */
 export type Key = keyof typeof sentences;
 export type Values = Record<string, string | number | null | undefined>;
 /** A part of a sentence, and how it stands out. */
@@ -29,6 +32,13 @@ export function sentence(key: Key, values: Values = {}): string {
 /** The parts of a sentence: bold, link and code are marked in its text. */
 export function parts(key: Key, values: Values): Part[] {
   const as = (kind: Part['as']) => (inner: unknown[]) => ({ text: inner.join(''), as: kind });
-  const found = format(key).format<Part>({ ...values, b: as('b'), a: as('a'), code: as('code') } as never);
-  return (Array.isArray(found) ? found : [found]).map((one) => (typeof one === 'string' ? { text: one } : one));
+  const found = format(key).format<Part>({
+    ...values,
+    b: as('b'),
+    a: as('a'),
+    code: as('code'),
+  } as never);
+  return (Array.isArray(found) ? found : [found]).map((one) =>
+    typeof one === 'string' ? { text: one } : one,
+  );
 }

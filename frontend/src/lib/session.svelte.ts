@@ -2,7 +2,10 @@
 import { placeZone } from './figures';
 import { api, must, setCsrf, whenSignedOut, type Problem, type Schemas } from './api/client';
 
-/** Who was last signed in on this device: shows a kept run without network. What is sent is still checked by the server. */
+/**
+ * Who was last signed in on this device: shows a kept run without network. What is sent is still
+ * checked by the server.
+ */
 const KEPT = 'orthotorq-person';
 
 class SessionState {
@@ -18,7 +21,10 @@ class SessionState {
   ready = $state(false);
   /** Whose session here asks for the PIN again: what is on the screen stays behind the question. */
   locked = $state<Schemas['Locked'] | null>(null);
-  /** Whether there is a password here, and whether the plant's sign-on has just asked the person anew. */
+  /**
+   * Whether there is a password here, and whether the plant's sign-on has just asked the person
+   * anew.
+   */
   hasPassword = $state(true);
   fresh = $state(false);
   /** True while the server has not been reached: the person is the one kept here. */
@@ -28,7 +34,10 @@ class SessionState {
     const answer = await api.GET('/api/v1/session').catch(() => null);
     if (answer) return this.take(must(answer));
     const kept = localStorage.getItem(KEPT);
-    if (!kept) throw new Error('The server cannot be reached, and nobody has signed in on this device before.');
+    if (!kept)
+      throw new Error(
+        'The server cannot be reached, and nobody has signed in on this device before.',
+      );
     this.person = JSON.parse(kept) as Schemas['PersonOut'];
     this.unreached = this.ready = true;
   }

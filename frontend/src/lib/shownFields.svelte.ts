@@ -1,4 +1,7 @@
-/** Which fields of a form stand in front and which behind “more”: none changes its place while somebody types. */
+/**
+ * Which fields of a form stand in front and which behind “more”: none changes its place while
+ * somebody types.
+ */
 
 export class ShownFields {
   private begun = $state.raw<Set<string>>(new Set());
@@ -8,12 +11,18 @@ export class ShownFields {
     this.begun = new Set(given());
   }
 
-  /** Whether a field that most do without stands in front: it had a value when nobody was in the form last. */
+  /**
+   * Whether a field that most do without stands in front: it had a value when nobody was in the
+   * form last.
+   */
   has(name: string): boolean {
     return this.begun.has(name);
   }
 
-  /** For the form's `focusout`: once nobody is in it any more, fields that were filled in stand in front. */
+  /**
+   * For the form's `focusout`: once nobody is in it any more, fields that were filled in stand in
+   * front.
+   */
   settle = (event: FocusEvent): void => {
     const form = event.currentTarget as HTMLElement;
     if (!form.contains(event.relatedTarget as Node | null)) this.begun = new Set(this.given());

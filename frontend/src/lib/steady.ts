@@ -1,8 +1,15 @@
-/** Structural sharing: what an answer repeats stays the object it was, so that only what changed is drawn anew. */
+/**
+ * Structural sharing: what an answer repeats stays the object it was, so that only what changed is
+ * drawn anew.
+ */
 
-/** `next`, with every part that equals its part in `last` replaced by that part. Both are plain JSON and are not changed. */
+/**
+ * `next`, with every part that equals its part in `last` replaced by that part. Both are plain JSON
+ * and are not changed.
+ */
 export function steady<T>(last: unknown, next: T): T {
-  if (last === next || typeof last !== 'object' || typeof next !== 'object' || !last || !next) return next;
+  if (last === next || typeof last !== 'object' || typeof next !== 'object' || !last || !next)
+    return next;
   return Array.isArray(next) ? (list(last, next) as T) : (record(last as Json, next as Json) as T);
 }
 

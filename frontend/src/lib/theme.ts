@@ -1,4 +1,7 @@
-/** The look of the library's components: sizes, corners and weights, in the words of our theme (theme.css). */
+/**
+ * The look of the library's components: sizes, corners and weights, in the words of our theme
+ * (theme.css).
+ */
 import type { ThemeConfig } from 'flowbite-svelte';
 
 const FIELD =
@@ -10,7 +13,10 @@ export const theme: ThemeConfig = {
   },
   input: { input: FIELD },
   select: { select: FIELD },
-  textarea: { wrapper: 'rounded-[4px] border-rule bg-sheet', base: 'text-base px-2 py-1 text-ink bg-sheet' },
+  textarea: {
+    wrapper: 'rounded-[4px] border-rule bg-sheet',
+    base: 'text-base px-2 py-1 text-ink bg-sheet',
+  },
   label: 'font-normal leading-tight text-soft',
   helper: 'text-sm leading-tight',
   checkbox: {

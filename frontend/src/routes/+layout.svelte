@@ -19,7 +19,9 @@
   let early = $state('');
   const running = $derived(/^\/runs\/[0-9a-f-]{36}$/.test(page.url.pathname));
   /** Screens for who is not signed in. */
-  const signing = $derived(page.url.pathname === '/sign-in' || page.url.pathname.startsWith('/invitation/'));
+  const signing = $derived(
+    page.url.pathname === '/sign-in' || page.url.pathname.startsWith('/invitation/'),
+  );
 
   function find() {
     early = '';
@@ -59,7 +61,11 @@
     <a href="#main" class="absolute -top-20 left-2 z-50 bg-sheet p-2 focus:top-2">To the content</a>
     <TopBar person={session.person} here={page.url.pathname} onfind={find} />
   {/if}
-  <main id="main" {@attach (main) => (running ? undefined : keepFocus(main))} class={running ? '' : 'min-h-[calc(100vh-3rem)]'}>
+  <main
+    id="main"
+    {@attach (main) => (running ? undefined : keepFocus(main))}
+    class={running ? '' : 'min-h-[calc(100vh-3rem)]'}
+  >
     {#if failed}
       <Failure text={failed} class="m-8" />
     {:else if session.person || signing}

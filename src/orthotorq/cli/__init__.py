@@ -1,4 +1,5 @@
 """The command line: one lazy module per command, so that a sum loads no web and no database."""
+
 from __future__ import annotations
 
 import importlib
@@ -12,12 +13,18 @@ from ..settings import MissingSetting
 COMMANDS: dict[str, tuple[str, str]] = {
     "calc": ("sums", "Quick sums: torque, clamp load, limits, tools, angle, gasket, orders."),
     "compute": ("plans", "Compute a plan file."),
-    "simulate": ("simulation", "Simulate what pulling one bolt does to the others, on a bolt circle."),
+    "simulate": (
+        "simulation",
+        "Simulate what pulling one bolt does to the others, on a bolt circle.",
+    ),
     "schema": ("plans", "JSON Schema of the plan document."),
     "findings": ("plans", "The table of findings, as docs/findings.md holds it."),
     "thresholds": ("plans", "The table of thresholds, as docs/thresholds.md holds it."),
     "terms": ("plans", "The glossary, as docs/glossary.md holds it."),
-    "conditions": ("plans", "The conditions of joints and the rows that change them, as docs/conditions.md holds them."),
+    "conditions": (
+        "plans",
+        "The conditions of joints and the rows that change them, as docs/conditions.md holds them.",
+    ),
     "pulls": ("plans", "How pulls of the simulated wrench are judged, as docs/pulls.md holds it."),
     "verify": ("database", "Walk the chains and codes of all runs, also against a seal."),
     "seal": ("database", "Seal what is kept: one digest over all runs, plans and people."),
@@ -49,7 +56,9 @@ class LazyGroup(click.Group):
         if cmd_name not in COMMANDS:
             return None
         module = importlib.import_module(f".{COMMANDS[cmd_name][0]}", __name__)
-        command: click.Command = getattr(module, _FUNCTIONS.get(cmd_name, cmd_name.replace("-", "_")))
+        command: click.Command = getattr(
+            module, _FUNCTIONS.get(cmd_name, cmd_name.replace("-", "_"))
+        )
         return command
 
     def format_commands(self, ctx: click.Context, formatter: click.HelpFormatter) -> None:
@@ -60,7 +69,8 @@ class LazyGroup(click.Group):
 
 @click.group(cls=LazyGroup)
 def cli() -> None:
-    """Orthotorq: plan the tightening of bolted joints, lead the fitter through it, keep the record."""
+    """Orthotorq: plan the tightening of bolted joints, lead the fitter through it, keep the
+    record."""
 
 
 def main() -> None:
@@ -79,5 +89,7 @@ def main() -> None:
         # by its name, because sums must start without loading the database's packages
         if type(error).__name__ not in ("OperationalError", "PoolTimeout"):
             raise
-        click.echo("The database does not answer: is it running, and do the settings name it?", err=True)
+        click.echo(
+            "The database does not answer: is it running, and do the settings name it?", err=True
+        )
         sys.exit(2)

@@ -1,4 +1,5 @@
 """`python -m orthotorq.cli`."""
+
 from . import main
 
 main()

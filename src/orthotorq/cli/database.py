@@ -1,4 +1,5 @@
 """Database commands: migrate, load the demo, verify the chains."""
+
 from __future__ import annotations
 
 import sys
@@ -35,7 +36,8 @@ def prepare_demo() -> None:
     with sessions.begin() as session:
         if people_exist(session):
             return
-        # only now: it brings the whole core, and a demo that is already there starts sooner without it
+        # only now: it brings the whole core, and a demo that is already there starts sooner without
+        # it
         from ..demo.load import load
 
         load(session, year=True)
@@ -43,10 +45,15 @@ def prepare_demo() -> None:
 
 
 @click.command()
-@click.option("--seal", "sealed", type=click.Path(exists=True, dir_okay=False, path_type=Path),
-              help="A seal of an earlier day: what it says has to be there.")
+@click.option(
+    "--seal",
+    "sealed",
+    type=click.Path(exists=True, dir_okay=False, path_type=Path),
+    help="A seal of an earlier day: what it says has to be there.",
+)
 def verify(sealed: Path | None) -> None:
-    """Walk the chains of all runs, their codes, and what stands beside them; exit 1 when something does not hold."""
+    """Walk the chains of all runs, their codes, and what stands beside them; exit 1 when something
+    does not hold."""
     from ..services.running.seal import Missed, SealError, compare_seal
     from ..services.running.verify_at_once import verify_database
 
@@ -56,7 +63,9 @@ def verify(sealed: Path | None) -> None:
         missed: list[Missed] = []
         if sealed is not None:
             try:
-                digest, missed = compare_seal(session, sealed.read_text(encoding="utf-8", errors="replace"))
+                digest, missed = compare_seal(
+                    session, sealed.read_text(encoding="utf-8", errors="replace")
+                )
             except SealError as error:
                 raise click.ClickException(str(error)) from None
             click.echo(f"Held against the seal {digest}.")
@@ -65,14 +74,21 @@ def verify(sealed: Path | None) -> None:
     for one in walked.said:
         click.echo(f"note: {one}")
     if walked.uncoded:
-        click.echo(f"{walked.uncoded} entries are older than the codes: their chains hold, who wrote them is not proved.")
+        click.echo(
+            f"{walked.uncoded} entries are older than the codes: their chains hold, who "
+            "wrote them is not proved."
+        )
     broken = len(walked.breaks) + sum(not one.only_said for one in missed)
-    click.echo(f"{walked.runs} runs with {walked.entries} entries walked, {broken} things do not hold.")
+    click.echo(
+        f"{walked.runs} runs with {walked.entries} entries walked, {broken} things do not hold."
+    )
     sys.exit(1 if broken else 0)
 
 
 @click.command()
-@click.option("--out", type=click.Path(file_okay=False, path_type=Path), help="Folder for the seal's file.")
+@click.option(
+    "--out", type=click.Path(file_okay=False, path_type=Path), help="Folder for the seal's file."
+)
 def seal(out: Path | None) -> None:
     """Seal what is there now: print its digest, and leave the file that `verify --seal` takes."""
     from datetime import UTC, datetime

@@ -1,4 +1,5 @@
 """Folders of plan files in and out of a database."""
+
 from __future__ import annotations
 
 import io

@@ -1,4 +1,5 @@
 """Commands of who looks after the server: people, the server itself, copies."""
+
 from __future__ import annotations
 
 import json
@@ -17,7 +18,10 @@ from ..services.database import open_sessions
 def _owner() -> str:
     url = settings.read("ORTHOTORQ_OWNER_URL")
     if not url:
-        raise click.ClickException("ORTHOTORQ_OWNER_URL is not set: copies are made and put back by the owner of the schema.")
+        raise click.ClickException(
+            "ORTHOTORQ_OWNER_URL is not set: copies are made and put back by the owner of "
+            "the schema."
+        )
     return url
 
 
@@ -29,8 +33,15 @@ def admin() -> None:
 @admin.command()
 @click.argument("login")
 @click.argument("name")
-@click.option("--role", "roles", multiple=True, default=("administrator",), show_default=True,
-              type=click.Choice(("planner", "fitter", "supervisor", "administrator")), help="May be given several times.")
+@click.option(
+    "--role",
+    "roles",
+    multiple=True,
+    default=("administrator",),
+    show_default=True,
+    type=click.Choice(("planner", "fitter", "supervisor", "administrator")),
+    help="May be given several times.",
+)
 def create(login: str, name: str, roles: tuple[str, ...]) -> None:
     """Register NAME, who signs in as LOGIN, and print the link that sets a password, once."""
     from ..services.accounts.people import invited
@@ -54,13 +65,21 @@ def unlink(login: str) -> None:
 
     with open_sessions(settings.read("ORTHOTORQ_DATABASE_URL")).begin() as session:
         if not forget(Ctx(session, datetime.now(UTC)), login):
-            raise click.ClickException(f"Nobody with the sign-in name {login} is linked to the plant's sign-on.")
+            raise click.ClickException(
+                f"Nobody with the sign-in name {login} is linked to the plant's sign-on."
+            )
     click.echo(f"{login} is no longer linked to the plant's sign-on.")
 
 
 @admin.command()
 @click.argument("login")
-@click.option("-o", "output", type=click.Path(dir_okay=False, path_type=Path), required=True, help="File to write.")
+@click.option(
+    "-o",
+    "output",
+    type=click.Path(dir_okay=False, path_type=Path),
+    required=True,
+    help="File to write.",
+)
 def about(login: str, output: Path) -> None:
     """Write all that is kept about LOGIN into a file of JSON, for that person."""
     from ..services.accounts.about import about_person
@@ -75,9 +94,16 @@ def about(login: str, output: Path) -> None:
 @admin.command()
 @click.argument("machine")
 @click.argument("tag")
-@click.option("-o", "output", type=click.Path(dir_okay=False, path_type=Path), required=True, help="File to write.")
+@click.option(
+    "-o",
+    "output",
+    type=click.Path(dir_okay=False, path_type=Path),
+    required=True,
+    help="File to write.",
+)
 def joint(machine: str, tag: str, output: Path) -> None:
-    """Pack all that is kept about the joint TAG of MACHINE into a zip: line, plans, records with their chains, photos."""
+    """Pack all that is kept about the joint TAG of MACHINE into a zip: line, plans, records with
+    their chains, photos."""
     from ..services.registers.queries import joint_by_tags
     from ..services.running.archive import pack_joint
 
@@ -94,9 +120,13 @@ def serve() -> None:
     """Serve the application on the loopback, for a proxy in front; refuses where something that
     it needs is missing."""
     if wrong := _missing():
-        raise click.ClickException("\n".join(["It is not started:", *(f"- {one}" for one in wrong)]))
+        raise click.ClickException(
+            "\n".join(["It is not started:", *(f"- {one}" for one in wrong)])
+        )
     # the owner's address is for migrate, backup and restore alone: the server never knows it
-    environment = {name: value for name, value in os.environ.items() if name != "ORTHOTORQ_OWNER_URL"}
+    environment = {
+        name: value for name, value in os.environ.items() if name != "ORTHOTORQ_OWNER_URL"
+    }
     gunicorn = Path(sys.executable).with_name("gunicorn")
     os.execve(gunicorn, ["gunicorn", "-c", "python:orthotorq.serving"], environment)
 
@@ -112,7 +142,10 @@ def _missing() -> list[str]:
 
     wrong = []
     if not front_end_built():
-        wrong.append(f"There is no front end in {settings.read('ORTHOTORQ_FRONTEND')}: build it, or set ORTHOTORQ_FRONTEND.")
+        wrong.append(
+            f"There is no front end in {settings.read('ORTHOTORQ_FRONTEND')}: build it, or "
+            "set ORTHOTORQ_FRONTEND."
+        )
     try:
         keys()
         settings.read("ORTHOTORQ_SECRET_KEY")
@@ -127,17 +160,24 @@ def _missing() -> list[str]:
         return [*wrong, str(error)]
     except SQLAlchemyError as error:
         first = str(getattr(error, "orig", error)).strip().splitlines()[0]
-        return [*wrong, f"The database does not answer, or has no schema yet (orthotorq migrate): {first}"]
+        return [
+            *wrong,
+            f"The database does not answer, or has no schema yet (orthotorq migrate): {first}",
+        ]
     if known:
-        wrong.append(f"This database holds people of the demo, whose password everybody knows: {', '.join(known)}. "
-                     "Serve a database of your own, or deactivate them first.")
+        wrong.append(
+            "This database holds people of the demo, whose password everybody knows: "
+            f"{', '.join(known)}. "
+            "Serve a database of your own, or deactivate them first."
+        )
     return wrong
 
 
 @click.command()
 @click.argument("folder", type=click.Path(file_okay=False, path_type=Path))
 def backup(folder: Path) -> None:
-    """Copy everything that is kept into FOLDER, and look whether the copy can be read. The keys are not in it."""
+    """Copy everything that is kept into FOLDER, and look whether the copy can be read. The keys are
+    not in it."""
     from ..services.backup import BackupError
     from ..services.backup import backup as make
 
@@ -148,7 +188,13 @@ def backup(folder: Path) -> None:
             raise click.ClickException(str(error)) from None
     click.echo(f"{made.file}  {made.size / 1e6:.1f} MB  sha256 {made.digest}")
     click.echo(f"seal {made.seal}")
-    click.echo("Keep the keys of the record and the secrets apart from it: without them nothing of it can be proved.", err=True)
+    click.echo(
+        (
+            "Keep the keys of the record and the secrets apart from it: without them nothing of "
+            "it can be proved."
+        ),
+        err=True,
+    )
 
 
 @click.command()
@@ -168,5 +214,7 @@ def restore(file: Path) -> None:
     for one in (*walked.breaks, *missed):
         click.echo(str(one))
     broken = len(walked.breaks) + sum(not one.only_said for one in missed)
-    click.echo(f"{rows['run']} runs with {rows['event']} entries are back, {broken} things do not hold.")
+    click.echo(
+        f"{rows['run']} runs with {rows['event']} entries are back, {broken} things do not hold."
+    )
     sys.exit(1 if broken else 0)

@@ -1,4 +1,5 @@
 """Plans from the command line: no database needed."""
+
 from __future__ import annotations
 
 import json
@@ -60,14 +61,17 @@ def findings() -> None:
     """Print the table of findings as a page of the handbook."""
     click.echo("""# Findings
 
-Made by `./torq cli findings` from the one table in `core/planning/findings`; in the application under Tables. An error that
-nobody may waive blocks release; words in braces are filled in.
+Made by `./torq cli findings` from the one table in `core/planning/findings`; in the application
+under Tables. An error that nobody may waive blocks release; words in braces are filled in.
 
 | code | severity | who may waive it | sentence | remedy |
 |---|---|---|---|---|""")
     for code, rule in RULES.items():
         waived_by = rule.role if rule.waivable else "nobody"
-        click.echo(f"| `{code.value}` | {SEVERITIES[rule.severity]} | {waived_by} | {rule.text} | {rule.remedy} |")
+        click.echo(
+            f"| `{code.value}` | {SEVERITIES[rule.severity]} | {waived_by} | {rule.text} | "
+            f"{rule.remedy} |"
+        )
 
 
 @click.command()
@@ -84,8 +88,9 @@ def thresholds() -> None:
     """Print the table of thresholds as a page of the handbook."""
     click.echo("""# Thresholds
 
-Made by `./torq cli thresholds` from the one table in `core/thresholds.py`; in the application under Tables. Every number that
-decides stands here and nowhere else, and `tests/core/test_thresholds.py` looks at both of its sides.
+Made by `./torq cli thresholds` from the one table in `core/thresholds.py`; in the application under
+Tables. Every number that decides stands here and nowhere else, and `tests/core/test_thresholds.py`
+looks at both of its sides.
 
 | name | value | what it decides | where it comes from |
 |---|---|---|---|""")
@@ -108,12 +113,13 @@ Made by `./torq cli terms` from `core/glossary.py`; in the application under Tab
 
 @click.command()
 def conditions() -> None:
-    """Print the conditions of joints and the table of what changes them as a page of the handbook."""
+    """Print the conditions of joints and the table of what changes them as a page of the
+    handbook."""
     click.echo("""# The condition of a joint
 
-Made by `./torq cli conditions` from `core/joint_condition`. The condition is kept for every position and every group of bolts
-at it; the worst one speaks for the joint. It is a pure function of the runs and of what people report: the same past always gives
-the same condition.
+Made by `./torq cli conditions` from `core/joint_condition`. The condition is kept for every
+position and every group of bolts at it; the worst one speaks for the joint. It is a pure function
+of the runs and of what people report: the same past always gives the same condition.
 
 ## Words, the worst first
 
@@ -127,14 +133,18 @@ the same condition.
 | row | when | then |
 |---|---|---|""")
     for row in ROWS:
-        click.echo(f"| {row.name} | {row.says} | {CONDITIONS[row.to].title if row.to else 'as before'} |")
+        click.echo(
+            f"| {row.name} | {row.says} | {CONDITIONS[row.to].title if row.to else 'as before'} |"
+        )
     click.echo("""
-Beside the row stand **failures**: a check, reading, watch or pull that failed and was left, a bolt that was skipped, a stop that
-nobody settled, a report that it is not safe. While one is open the group is *do not use*, whatever the row says. A failure is
-cleared by a signed run of the procedure without one, or by a signed run in which its stage and every later stage that turns bolts
-or proves something held again. A supervisor who did not work in the run accepts it with conditions and an end: *limited use*
-until that day, then *do not use* again. Stages that give the machine back (locks, guards, load) are not offered in a run in which
-something failed and was left.
+Beside the row stand **failures**: a check, reading, watch or pull that failed and was left, a bolt
+that was skipped, a stop that nobody settled, a report that it is not safe. While one is open the
+group is *do not use*, whatever the row says. A failure is cleared by a signed run of the procedure
+without one, or by a signed run in which its stage and every later stage that turns bolts or proves
+something held again. A supervisor who did not work in the run accepts it with conditions and an
+end: *limited use* until that day, then *do not use* again. Stages that give the machine back
+(locks, guards, load) are not offered in a run in which something failed and was left.
 
-A look raises nothing: a recheck without pulls keeps the condition, and its date is shown. What failed counts at once, signed or
-not; what raises a condition counts when a supervisor has signed.""")
+A look raises nothing: a recheck without pulls keeps the condition, and its date is shown. What
+failed counts at once, signed or not; what raises a condition counts when a supervisor has
+signed.""")

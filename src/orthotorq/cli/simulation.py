@@ -1,4 +1,5 @@
-"""`orthotorq simulate`: the loads that are left in the bolts of a circle after its passes. Needs no database."""
+"""`orthotorq simulate`: the loads that are left in the bolts of a circle after its passes. Needs no
+database."""
 
 from __future__ import annotations
 
@@ -29,7 +30,8 @@ _MULTIPLE = 10
 
 
 def _cap_of(text: str | None, target_N: float) -> float | None:
-    """A cap as a load with its unit, as newtons, or as a multiple of the target. Raises BadQuantity, Impossible."""
+    """A cap as a load with its unit, as newtons, or as a multiple of the target. Raises
+    BadQuantity, Impossible."""
     if text is None:
         return None
     if re.fullmatch(r"\s*\d+(\.\d+)?(e\d+)?\s*", text):
@@ -76,7 +78,12 @@ def _lines(found: Simulated, figures: dict[str, Any]) -> list[str]:
     """The same for people."""
     kN = [f"{load / 1000:.2f}" for load in found.loads_N]
     lines = [f"bolt {i}: {load} kN" for i, load in enumerate(kN, 1)]
-    for key, words in (("low_5_N", "5 %"), ("median_N", "median"), ("high_95_N", "95 %"), ("targets_N", "target")):
+    for key, words in (
+        ("low_5_N", "5 %"),
+        ("median_N", "median"),
+        ("high_95_N", "95 %"),
+        ("targets_N", "target"),
+    ):
         if key in figures:
             lines.append(f"{words}: {', '.join(f'{load / 1000:.2f}' for load in figures[key])} kN")
     lines += [
@@ -84,7 +91,8 @@ def _lines(found: Simulated, figures: dict[str, Any]) -> list[str]:
         f"coefficient of variation: {100 * found.cv:.2f} %",
         f"bolts that moved in the last pass: {len(found.moved_last)}",
         f"largest tilting moment on the way: {found.tilting_Nmm / 1e6:.2f} kN·m",
-        "(A flange as a beam on an elastic gasket: it knows no tilting and no gap. Compare orders by the tilting "
+        "(A flange as a beam on an elastic gasket: it knows no tilting and no gap. Compare "
+        "orders by the tilting "
         "moment, too; scale it to a measured loss before you rely on a figure.)",
     ]
     return lines
@@ -94,17 +102,40 @@ def _lines(found: Simulated, figures: dict[str, Any]) -> list[str]:
 @click.option("--count", type=int, required=True, help="Number of bolts on the circle.")
 @click.option("--radius", required=True, help="Radius of the bolt circle, for example 150mm.")
 @click.option("--ei", type=float, required=True, help="Bending stiffness of the flange, N·mm².")
-@click.option("--kg", type=float, required=True, help="Stiffness of the gasket, N/mm per mm of arc.")
+@click.option(
+    "--kg", type=float, required=True, help="Stiffness of the gasket, N/mm per mm of arc."
+)
 @click.option("--kb", type=float, required=True, help="Stiffness of a bolt, N/mm.")
-@click.option("--passes", "passes", required=True, help='For example "30,70,100 cross; 100 circle".')
+@click.option(
+    "--passes", "passes", required=True, help='For example "30,70,100 cross; 100 circle".'
+)
 @click.option("--target", default="100 kN", show_default=True, help="Wanted load of a bolt.")
-@click.option("--static-friction", type=float, default=0.0, show_default=True, help="Share of the load that it hides.")
+@click.option(
+    "--static-friction",
+    type=float,
+    default=0.0,
+    show_default=True,
+    help="Share of the load that it hides.",
+)
 @click.option("--trials", type=int, help="Trials with scatter.")
-@click.option("--friction-cv", type=float, default=0.0, help="Scatter of friction from bolt to bolt, as a share.")
-@click.option("--tool-cv", type=float, default=0.0, help="Scatter of the tool from pull to pull, as a share.")
-@click.option("--seed", type=int, default=0, show_default=True, help="The same seed gives the same trials.")
-@click.option("--equalise", is_flag=True, help="Own targets in the last pass, so that the loads end even.")
-@click.option("--cap", help="Most load of a bolt with --equalise: a load, or a multiple of the target.")
+@click.option(
+    "--friction-cv",
+    type=float,
+    default=0.0,
+    help="Scatter of friction from bolt to bolt, as a share.",
+)
+@click.option(
+    "--tool-cv", type=float, default=0.0, help="Scatter of the tool from pull to pull, as a share."
+)
+@click.option(
+    "--seed", type=int, default=0, show_default=True, help="The same seed gives the same trials."
+)
+@click.option(
+    "--equalise", is_flag=True, help="Own targets in the last pass, so that the loads end even."
+)
+@click.option(
+    "--cap", help="Most load of a bolt with --equalise: a load, or a multiple of the target."
+)
 @click.option("--steps", is_flag=True, help="Loads after every step.")
 @click.option("--json", "as_json", is_flag=True, help="Print one JSON object.")
 def simulate(as_json: bool, steps: bool, **texts: Any) -> None:
@@ -124,13 +155,22 @@ def simulate(as_json: bool, steps: bool, **texts: Any) -> None:
         click.echo(line)
     for one in figures.get("steps", []):
         loads = " ".join(f"{load / 1000:.2f}" for load in one["loads_N"])
-        click.echo(f"pass {one['pass']}, bolt {one['bolts'][0]}: {loads} kN{'' if one['moved'] else ' (did not move)'}")
+        click.echo(
+            f"pass {one['pass']}, bolt {one['bolts'][0]}: {loads} "
+            f"kN{'' if one['moved'] else ' (did not move)'}"
+        )
 
 
 def _simulated(texts: dict[str, Any]) -> tuple[Joint, Simulated, list[float] | None]:
     """(the joint, what became of it, own targets of the last pass). Raises OrthotorqError."""
     target_N = _given("target", texts["target"], "force")
-    joint = ring(texts["count"], _given("radius", texts["radius"], "length"), texts["ei"], texts["kg"], texts["kb"])
+    joint = ring(
+        texts["count"],
+        _given("radius", texts["radius"], "length"),
+        texts["ei"],
+        texts["kg"],
+        texts["kb"],
+    )
     passes: list[PassOrder] = passes_from(texts["passes"], texts["count"])
     friction = texts["static_friction"]
     scatter = None

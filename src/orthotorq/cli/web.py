@@ -1,4 +1,5 @@
 """Commands about the web application."""
+
 from __future__ import annotations
 
 import json
@@ -21,7 +22,9 @@ def openapi(output: Path) -> None:
 
     document = create_app().api_doc  # type: ignore[attr-defined]
     output.parent.mkdir(parents=True, exist_ok=True)
-    output.write_text(json.dumps(document, indent=1, ensure_ascii=False, default=str), encoding="utf-8")
+    output.write_text(
+        json.dumps(document, indent=1, ensure_ascii=False, default=str), encoding="utf-8"
+    )
 
 
 @click.command()

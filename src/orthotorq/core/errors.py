@@ -1,4 +1,6 @@
-"""One family of errors: each has a code, parameters, a sentence and, where known, the path of the field."""
+"""One family of errors: each has a code, parameters, a sentence and, where known, the path of the
+field."""
+
 from __future__ import annotations
 
 from functools import partial
@@ -7,7 +9,8 @@ from .messages import Message, render
 
 
 class OrthotorqError(Exception):
-    """Base of everything this package refuses. `path` is the field's path in the document, if there is one."""
+    """Base of everything this package refuses. `path` is the field's path in the document, if there
+    is one."""
 
     def __init__(self, code: Message, path: tuple[str | int, ...] = (), **params: object) -> None:
         self.code = code
@@ -45,7 +48,8 @@ class BadDocument(OrthotorqError, ValueError):
 
 
 def in_range(value: float, low: float, high: float, words: str) -> float:
-    """Return value when low <= value <= high, else raise Impossible with the allowed range in words.
+    """Return value when low <= value <= high, else raise Impossible with the allowed range in
+    words.
 
     >>> in_range(0.12, 0.01, 1, "a friction coefficient from 0.01 to 1")
     0.12

@@ -1,4 +1,5 @@
-"""Every term with its meaning: those of the trade, and the conditions of a joint in their own words."""
+"""Every term with its meaning: those of the trade, and the conditions of a joint in their own
+words."""
 
 from __future__ import annotations
 

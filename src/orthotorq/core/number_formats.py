@@ -1,8 +1,10 @@
-"""How shares, bands and ratios are written: one reader for documents, sums and screens, and one way to show them.
+"""How shares, bands and ratios are written: one reader for documents, sums and screens, and one way
+to show them.
 
-A share is `50 %` or `0.5`; a band `0.10 – 0.12 – 0.14`, `0.12 ± 0.02`, `0.10 0.14` (the typical is then the middle) or one
-figure for all three; a ratio `3:1`, `1:3` or `3`.
+A share is `50 %` or `0.5`; a band `0.10 – 0.12 – 0.14`, `0.12 ± 0.02`, `0.10 0.14` (the typical is
+then the middle) or one figure for all three; a ratio `3:1`, `1:3` or `3`.
 """
+
 from __future__ import annotations
 
 import re
@@ -24,7 +26,9 @@ _AROUND = re.compile(rf"\s*({_NUMBER})\s*(%?)\s*(?:±|\+/-|\+-)\s*({_NUMBER})\s*
 
 
 def _not_read(text: str, kind: str, example: str) -> BadQuantity:
-    return BadQuantity(Message.QUANTITY_NOT_READ, text=text.strip()[:40], kind=kind, example=example)
+    return BadQuantity(
+        Message.QUANTITY_NOT_READ, text=text.strip()[:40], kind=kind, example=example
+    )
 
 
 def _figure(text: str) -> float:
@@ -74,9 +78,11 @@ def read_ratio(text: str) -> float:
 
 
 def read_band(text: str) -> list[float]:
-    """Low, typical, high of a band as figures; a percent sign anywhere makes all of them percent. Raises BadQuantity.
+    """Low, typical, high of a band as figures; a percent sign anywhere makes all of them percent.
+    Raises BadQuantity.
 
-    >>> read_band("0.10 – 0.12 – 0.14"), read_band("0.12 ± 0.02"), read_band("87 90 93 %"), read_band("0.1 to 0.14")
+    >>> (read_band("0.10 – 0.12 – 0.14"), read_band("0.12 ± 0.02"), read_band("87 90 93 %"),
+    ...  read_band("0.1 to 0.14"))
     ([0.1, 0.12, 0.14], [0.1, 0.12, 0.14], [0.87, 0.9, 0.93], [0.1, 0.12, 0.14])
     >>> read_band("0.1,0.12,0.14"), read_band("0,10 0,12 0,14")
     ([0.1, 0.12, 0.14], [0.1, 0.12, 0.14])
@@ -114,18 +120,26 @@ def band_text(figures: Iterable[float]) -> str:
 
 
 def read_readings(text: str, unit: str) -> tuple[tuple[str, ...], tuple[float, ...]]:
-    """(texts, values [N·mm]) of torques that a reference showed; those without a unit are in that of the last one, else in
-    `unit`. Raises BadQuantity, Impossible.
+    """(texts, values [N·mm]) of torques that a reference showed; those without a unit are in that
+    of the last one, else in `unit`. Raises BadQuantity, Impossible.
 
     >>> read_readings("198; 203.5", "N·m")
     (('198 N·m', '203.5 N·m'), (198000.0, 203500.0))
     """
-    parts = [part.strip() for part in re.split(r";|\n|,\s+|,(?=\d+(?:\.\d+)?\s*(?:,|;|$|[^\d,.;]))", text) if part.strip()]
+    parts = [
+        part.strip()
+        for part in re.split(r";|\n|,\s+|,(?=\d+(?:\.\d+)?\s*(?:,|;|$|[^\d,.;]))", text)
+        if part.strip()
+    ]
     units = [read_number(part)[2].strip() for part in parts]
     unit = next((one for one in reversed(units) if one), unit)
     texts = tuple(part if own else f"{part} {unit}" for part, own in zip(parts, units, strict=True))
     values = tuple(parse(one, "torque").base for one in texts)
     if not values or any(value <= 0 for value in values):
-        raise Impossible(Message.OUT_OF_RANGE, ("readings",), value="a reading of 0 or less" if values else "no reading",
-                         range="one or more readings above 0")
+        raise Impossible(
+            Message.OUT_OF_RANGE,
+            ("readings",),
+            value="a reading of 0 or less" if values else "no reading",
+            range="one or more readings above 0",
+        )
     return texts, values

@@ -1,8 +1,10 @@
 """Quantities at the border: text with a unit in, text with a unit out.
 
-Inside the core everything is N, mm, MPa, N·mm, rad and s; this module is the only place that knows others.
-Factors are exact by definition (inch 25.4 mm, pound-force 4.4482216152605 N, kilogram-force 9.80665 N).
+Inside the core everything is N, mm, MPa, N·mm, rad and s; this module is the only place that knows
+others. Factors are exact by definition (inch 25.4 mm, pound-force 4.4482216152605 N, kilogram-force
+9.80665 N).
 """
+
 from __future__ import annotations
 
 import math
@@ -18,52 +20,223 @@ _LBF = 4.4482216152605
 _KGF = 9.80665
 _IN = 25.4
 
-#: kind -> {unit symbol: factor to the base unit of that kind}; the first symbol of each is the one to show.
+#: kind -> {unit symbol: factor to the base unit of that kind}; the first symbol of each is the one
+#: to show.
 FACTORS: dict[str, dict[str, float]] = {
-    "torque": {"N·m": 1e3, "N·mm": 1.0, "N·cm": 10.0, "kN·m": 1e6, "daN·m": 1e4, "ft·lbf": 12 * _IN * _LBF,
-               "in·lbf": _IN * _LBF, "kgf·m": 1e3 * _KGF, "kgf·cm": 10 * _KGF, "in·ozf": _IN * _LBF / 16, "cN·m": 10.0,
-               "mN·m": 1.0},
-    "force": {"kN": 1e3, "N": 1.0, "MN": 1e6, "daN": 10.0, "lbf": _LBF, "kip": 1e3 * _LBF, "kgf": _KGF, "tf": 1e3 * _KGF,
-              "mN": 1e-3},
-    "length": {"mm": 1.0, "m": 1e3, "cm": 10.0, "µm": 1e-3, "km": 1e6, "in": _IN, "ft": 12 * _IN, "mil": 1e-3 * _IN,
-               "mi": 63360 * _IN},
-    "stress": {"MPa": 1.0, "N/mm²": 1.0, "GPa": 1e3, "kPa": 1e-3, "Pa": 1e-6, "bar": 0.1,
-               "psi": _LBF / _IN**2, "ksi": 1e3 * _LBF / _IN**2,
-               "kgf/cm²": _KGF / 100, "kgf/mm²": _KGF},
+    "torque": {
+        "N·m": 1e3,
+        "N·mm": 1.0,
+        "N·cm": 10.0,
+        "kN·m": 1e6,
+        "daN·m": 1e4,
+        "ft·lbf": 12 * _IN * _LBF,
+        "in·lbf": _IN * _LBF,
+        "kgf·m": 1e3 * _KGF,
+        "kgf·cm": 10 * _KGF,
+        "in·ozf": _IN * _LBF / 16,
+        "cN·m": 10.0,
+        "mN·m": 1.0,
+    },
+    "force": {
+        "kN": 1e3,
+        "N": 1.0,
+        "MN": 1e6,
+        "daN": 10.0,
+        "lbf": _LBF,
+        "kip": 1e3 * _LBF,
+        "kgf": _KGF,
+        "tf": 1e3 * _KGF,
+        "mN": 1e-3,
+    },
+    "length": {
+        "mm": 1.0,
+        "m": 1e3,
+        "cm": 10.0,
+        "µm": 1e-3,
+        "km": 1e6,
+        "in": _IN,
+        "ft": 12 * _IN,
+        "mil": 1e-3 * _IN,
+        "mi": 63360 * _IN,
+    },
+    "stress": {
+        "MPa": 1.0,
+        "N/mm²": 1.0,
+        "GPa": 1e3,
+        "kPa": 1e-3,
+        "Pa": 1e-6,
+        "bar": 0.1,
+        "psi": _LBF / _IN**2,
+        "ksi": 1e3 * _LBF / _IN**2,
+        "kgf/cm²": _KGF / 100,
+        "kgf/mm²": _KGF,
+    },
     "area": {"mm²": 1.0, "cm²": 100.0, "m²": 1e6, "in²": _IN**2},
-    "angle": {"deg": math.pi / 180, "°": math.pi / 180, "rad": 1.0, "turn": 2 * math.pi, "flat": math.pi / 3},
+    "angle": {
+        "deg": math.pi / 180,
+        "°": math.pi / 180,
+        "rad": 1.0,
+        "turn": 2 * math.pi,
+        "flat": math.pi / 3,
+    },
     "time": {"s": 1.0, "min": 60.0, "h": 3600.0, "d": 86400.0},
     "temperature": {"°C": 1.0},
     "cycles": {"cycles": 1.0},
 }
-EXAMPLES = {"torque": "480 N·m", "force": "120 kN", "length": "24 mm", "stress": "640 MPa", "area": "324 mm²", "angle": "60 deg",
-            "time": "10 min", "temperature": "20 °C", "cycles": "10 cycles"}
+EXAMPLES = {
+    "torque": "480 N·m",
+    "force": "120 kN",
+    "length": "24 mm",
+    "stress": "640 MPa",
+    "area": "324 mm²",
+    "angle": "60 deg",
+    "time": "10 min",
+    "temperature": "20 °C",
+    "cycles": "10 cycles",
+}
 
 _ALIASES = {
-    "ftlb": "ft·lbf", "ft·lb": "ft·lbf", "ft·lbs": "ft·lbf", "ftlbs": "ft·lbf", "lb·ft": "ft·lbf", "lbf·ft": "ft·lbf",
-    "lbft": "ft·lbf", "ftlbf": "ft·lbf", "lbs·ft": "ft·lbf", "inlb": "in·lbf", "in·lb": "in·lbf", "in·lbs": "in·lbf",
-    "lb·in": "in·lbf", "lbf·in": "in·lbf", "inlbf": "in·lbf", "inlbs": "in·lbf", "lbin": "in·lbf",
-    "nm": "N·m", "m·n": "N·m", "nmm": "N·mm", "ncm": "N·cm", "knm": "kN·m", "danm": "daN·m", "kgm": "kgf·m",
-    "kg·m": "kgf·m", "kgfm": "kgf·m", "m·kg": "kgf·m", "mkg": "kgf·m", "kgcm": "kgf·cm", "kg·cm": "kgf·cm",
-    "in·oz": "in·ozf", "lb": "lbf", "lbs": "lbf", "kips": "kip", "kp": "kgf", "inch": "in", "inches": "in",
-    '"': "in", "″": "in", "”": "in", "feet": "ft", "foot": "ft", "um": "µm", "μm": "µm", "n/mm2": "N/mm²",
-    "n/mm^2": "N/mm²", "mm2": "mm²", "mm^2": "mm²", "sqmm": "mm²", "cm2": "cm²", "cm^2": "cm²", "m2": "m²", "m^2": "m²",
-    "in2": "in²", "in^2": "in²", "sqin": "in²", "sq·in": "in²", "sq·mm": "mm²",
-    "degree": "deg", "degrees": "deg", "º": "deg", "turns": "turn", "flats": "flat",
-    "rev": "turn", "sec": "s", "hour": "h", "hours": "h", "hr": "h", "minutes": "min", "day": "d", "days": "d",
-    "oz·in": "in·ozf", "ozf·in": "in·ozf", "ozin": "in·ozf", "inoz": "in·ozf", "inozf": "in·ozf", "lbs·in": "in·lbf",
-    "lbsin": "in·lbf", "lbfin": "in·lbf", "lbfft": "ft·lbf", "lbsft": "ft·lbf", "ft/lb": "ft·lbf", "ft/lbs": "ft·lbf",
-    "in/lb": "in·lbf", "in/lbs": "in·lbf", "foot·pound": "ft·lbf", "foot·pounds": "ft·lbf", "pound·feet": "ft·lbf",
-    "pound·foot": "ft·lbf", "pounds·feet": "ft·lbf", "inch·pound": "in·lbf", "inch·pounds": "in·lbf", "pound·inch": "in·lbf",
-    "pound·inches": "in·lbf", "mkp": "kgf·m", "kpm": "kgf·m", "m·kp": "kgf·m", "kp·m": "kgf·m", "kgfcm": "kgf·cm",
-    "kpcm": "kgf·cm", "kp·cm": "kgf·cm", "cmkg": "kgf·cm", "mkgf": "kgf·m", "m·kgf": "kgf·m", "cnm": "cN·m", "mnm": "mN·m",
-    "t": "tf", "ton·f": "tf", "tonne": "tf", "tonnes": "tf", "thou": "mil", "mils": "mil", "''": "in", "mile": "mi",
+    "ftlb": "ft·lbf",
+    "ft·lb": "ft·lbf",
+    "ft·lbs": "ft·lbf",
+    "ftlbs": "ft·lbf",
+    "lb·ft": "ft·lbf",
+    "lbf·ft": "ft·lbf",
+    "lbft": "ft·lbf",
+    "ftlbf": "ft·lbf",
+    "lbs·ft": "ft·lbf",
+    "inlb": "in·lbf",
+    "in·lb": "in·lbf",
+    "in·lbs": "in·lbf",
+    "lb·in": "in·lbf",
+    "lbf·in": "in·lbf",
+    "inlbf": "in·lbf",
+    "inlbs": "in·lbf",
+    "lbin": "in·lbf",
+    "nm": "N·m",
+    "m·n": "N·m",
+    "nmm": "N·mm",
+    "ncm": "N·cm",
+    "knm": "kN·m",
+    "danm": "daN·m",
+    "kgm": "kgf·m",
+    "kg·m": "kgf·m",
+    "kgfm": "kgf·m",
+    "m·kg": "kgf·m",
+    "mkg": "kgf·m",
+    "kgcm": "kgf·cm",
+    "kg·cm": "kgf·cm",
+    "in·oz": "in·ozf",
+    "lb": "lbf",
+    "lbs": "lbf",
+    "kips": "kip",
+    "kp": "kgf",
+    "inch": "in",
+    "inches": "in",
+    '"': "in",
+    "″": "in",
+    "”": "in",
+    "feet": "ft",
+    "foot": "ft",
+    "um": "µm",
+    "μm": "µm",
+    "n/mm2": "N/mm²",
+    "n/mm^2": "N/mm²",
+    "mm2": "mm²",
+    "mm^2": "mm²",
+    "sqmm": "mm²",
+    "cm2": "cm²",
+    "cm^2": "cm²",
+    "m2": "m²",
+    "m^2": "m²",
+    "in2": "in²",
+    "in^2": "in²",
+    "sqin": "in²",
+    "sq·in": "in²",
+    "sq·mm": "mm²",
+    "degree": "deg",
+    "degrees": "deg",
+    "º": "deg",
+    "turns": "turn",
+    "flats": "flat",
+    "rev": "turn",
+    "sec": "s",
+    "hour": "h",
+    "hours": "h",
+    "hr": "h",
+    "minutes": "min",
+    "day": "d",
+    "days": "d",
+    "oz·in": "in·ozf",
+    "ozf·in": "in·ozf",
+    "ozin": "in·ozf",
+    "inoz": "in·ozf",
+    "inozf": "in·ozf",
+    "lbs·in": "in·lbf",
+    "lbsin": "in·lbf",
+    "lbfin": "in·lbf",
+    "lbfft": "ft·lbf",
+    "lbsft": "ft·lbf",
+    "ft/lb": "ft·lbf",
+    "ft/lbs": "ft·lbf",
+    "in/lb": "in·lbf",
+    "in/lbs": "in·lbf",
+    "foot·pound": "ft·lbf",
+    "foot·pounds": "ft·lbf",
+    "pound·feet": "ft·lbf",
+    "pound·foot": "ft·lbf",
+    "pounds·feet": "ft·lbf",
+    "inch·pound": "in·lbf",
+    "inch·pounds": "in·lbf",
+    "pound·inch": "in·lbf",
+    "pound·inches": "in·lbf",
+    "mkp": "kgf·m",
+    "kpm": "kgf·m",
+    "m·kp": "kgf·m",
+    "kp·m": "kgf·m",
+    "kgfcm": "kgf·cm",
+    "kpcm": "kgf·cm",
+    "kp·cm": "kgf·cm",
+    "cmkg": "kgf·cm",
+    "mkgf": "kgf·m",
+    "m·kgf": "kgf·m",
+    "cnm": "cN·m",
+    "mnm": "mN·m",
+    "t": "tf",
+    "ton·f": "tf",
+    "tonne": "tf",
+    "tonnes": "tf",
+    "thou": "mil",
+    "mils": "mil",
+    "''": "in",
+    "mile": "mi",
     "miles": "mi",
-    "barg": "bar", "bar·g": "bar", "bar(g)": "bar", "psig": "psi", "psi·g": "psi", "kg/cm2": "kgf/cm²", "kg/cm²": "kgf/cm²",
-    "kg/cm^2": "kgf/cm²", "kgf/cm2": "kgf/cm²", "kp/cm2": "kgf/cm²", "kg/mm2": "kgf/mm²", "kg/mm²": "kgf/mm²",
-    "kgf/mm2": "kgf/mm²", "kp/mm2": "kgf/mm²", "lb/in2": "psi", "lb/in²": "psi", "lbf/in2": "psi", "lbf/in²": "psi",
-    "lbs/in2": "psi", "lbs/in²": "psi", "newton·metre": "N·m", "newton·metres": "N·m", "newton·meters": "N·m",
-    "c": "°C", "newton": "N", "cycle": "cycles",
+    "barg": "bar",
+    "bar·g": "bar",
+    "bar(g)": "bar",
+    "psig": "psi",
+    "psi·g": "psi",
+    "kg/cm2": "kgf/cm²",
+    "kg/cm²": "kgf/cm²",
+    "kg/cm^2": "kgf/cm²",
+    "kgf/cm2": "kgf/cm²",
+    "kp/cm2": "kgf/cm²",
+    "kg/mm2": "kgf/mm²",
+    "kg/mm²": "kgf/mm²",
+    "kgf/mm2": "kgf/mm²",
+    "kp/mm2": "kgf/mm²",
+    "lb/in2": "psi",
+    "lb/in²": "psi",
+    "lbf/in2": "psi",
+    "lbf/in²": "psi",
+    "lbs/in2": "psi",
+    "lbs/in²": "psi",
+    "newton·metre": "N·m",
+    "newton·metres": "N·m",
+    "newton·meters": "N·m",
+    "c": "°C",
+    "newton": "N",
+    "cycle": "cycles",
 }
 
 
@@ -103,12 +276,26 @@ class Quantity:
     half_digit: float
 
 
-#: digits in groups of three: a plain or narrow space or an apostrophe stands between them, and three digits follow it
+#: digits in groups of three: a plain or narrow space or an apostrophe stands between them, and
+#: three digits follow it
 _NUMBER = re.compile(
     r"^\s*(?P<sign>[-−+]?)\s*(?:(?P<whole>\d+)[\s-]+(?P<n1>\d+)\s*/\s*(?P<d1>\d+)|(?P<n2>\d+)\s*/\s*(?P<d2>\d+)"
-    r"|(?P<dec>(?:\d(?:[\d.,]|[ \u00a0\u2009\u202f'](?=\d{3}(?!\d)))*|\.\d+)(?:[eE][-+]?\d{1,2})?))\s*(?P<unit>.*)$", re.S)
+    r"|(?P<dec>(?:\d(?:[\d.,]|[ "
+    r"\u00a0\u2009\u202f'](?=\d{3}(?!\d)))*|\.\d+)(?:[eE][-+]?\d{1,2})?))\s*(?P<unit>.*)$",
+    re.S,
+)
 #: fractions that are one character
-_VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+_VULGAR = {
+    "½": "1/2",
+    "¼": "1/4",
+    "¾": "3/4",
+    "⅛": "1/8",
+    "⅜": "3/8",
+    "⅝": "5/8",
+    "⅞": "7/8",
+    "⅓": "1/3",
+    "⅔": "2/3",
+}
 
 
 def plain_fractions(text: str) -> str:
@@ -123,14 +310,21 @@ def plain_fractions(text: str) -> str:
 
 
 def _decimal(number: str, text: str) -> tuple[float, float]:
-    """Value and half a unit of its last digit of a decimal as people type it; asks back where two readings exist."""
+    """Value and half a unit of its last digit of a decimal as people type it; asks back where two
+    readings exist."""
     raw = re.sub(r"[ \u00a0\u2009\u202f']", "", number)
     mantissa, _, exponent = re.sub("E", "e", raw).partition("e")
     if "," in mantissa:
         if re.fullmatch(r"[1-9]\d{0,2},\d{3}", mantissa):
-            raise BadQuantity(Message.QUANTITY_AMBIGUOUS, text=text, first=mantissa.replace(",", "."),
-                              second=mantissa.replace(",", ""))
-        if re.fullmatch(r"\d{1,3}(,\d{3})+(\.\d+)?", mantissa) and (mantissa.count(",") > 1 or "." in mantissa):
+            raise BadQuantity(
+                Message.QUANTITY_AMBIGUOUS,
+                text=text,
+                first=mantissa.replace(",", "."),
+                second=mantissa.replace(",", ""),
+            )
+        if re.fullmatch(r"\d{1,3}(,\d{3})+(\.\d+)?", mantissa) and (
+            mantissa.count(",") > 1 or "." in mantissa
+        ):
             mantissa = mantissa.replace(",", "")
         elif re.fullmatch(r"\d+,\d+", mantissa):
             mantissa = mantissa.replace(",", ".")
@@ -144,7 +338,8 @@ def _decimal(number: str, text: str) -> tuple[float, float]:
 
 @lru_cache(maxsize=4096)
 def read_number(text: str) -> tuple[float, float, str]:
-    """Read the number at the start of text: (value, half a unit of the last digit, the rest of the text).
+    """Read the number at the start of text: (value, half a unit of the last digit, the rest of the
+    text).
 
     >>> read_number("1-1/8 in")
     (1.125, 0.0, 'in')
@@ -165,7 +360,9 @@ def read_number(text: str) -> tuple[float, float, str]:
     if match["sign"] in ("-", "−"):
         value = -value
     if not math.isfinite(value) or abs(value) > 1e12:
-        raise BadQuantity(Message.OUT_OF_RANGE, value=text.strip()[:40], range="a number below 1e12")
+        raise BadQuantity(
+            Message.OUT_OF_RANGE, value=text.strip()[:40], range="a number below 1e12"
+        )
     return value, half, match["unit"]
 
 
@@ -181,8 +378,11 @@ def find_unit(text: str) -> tuple[str, str] | None:
     if not found or not found[0]:
         return None
     symbol = _unit_key(found[1])
-    # mPa is not MPa: where the rest is spelled as it should be, the prefix is meant as it is spelled
-    other_prefix = key[:1] + symbol[:1] in ("mM", "Mm") and key[1:] == symbol[1:] and found[0] != "time"
+    # mPa is not MPa: where the rest is spelled as it should be, the prefix is meant as it is
+    # spelled
+    other_prefix = (
+        key[:1] + symbol[:1] in ("mM", "Mm") and key[1:] == symbol[1:] and found[0] != "time"
+    )
     return None if other_prefix else found
 
 
@@ -190,7 +390,8 @@ def find_unit(text: str) -> tuple[str, str] | None:
 def parse(text: str, kind: str) -> Quantity:
     """Read a quantity of one kind from text as a person types it.
 
-    Raises BadQuantity with a sentence when it is empty, ambiguous, without a unit or of another kind.
+    Raises BadQuantity with a sentence when it is empty, ambiguous, without a unit or of another
+    kind.
 
     >>> q = parse("355 ft-lb", "torque"); q.unit, round(q.base)
     ('ft·lbf', 481315)
@@ -201,12 +402,16 @@ def parse(text: str, kind: str) -> Quantity:
     if not text or not text.strip():
         raise BadQuantity(Message.QUANTITY_EMPTY, kind=kind, example=example)
     if len(text) > 80:
-        raise BadQuantity(Message.QUANTITY_NOT_READ, text=text[:40] + "…", kind=kind, example=example)
+        raise BadQuantity(
+            Message.QUANTITY_NOT_READ, text=text[:40] + "…", kind=kind, example=example
+        )
     try:
         value, half, rest = read_number(text)
     except BadQuantity as error:
         if error.code is Message.QUANTITY_NOT_READ:
-            raise BadQuantity(Message.QUANTITY_NOT_READ, text=text.strip(), kind=kind, example=example) from None
+            raise BadQuantity(
+                Message.QUANTITY_NOT_READ, text=text.strip(), kind=kind, example=example
+            ) from None
         raise
     if not rest.strip():
         raise BadQuantity(Message.UNIT_MISSING, text=text.strip(), example=example)
@@ -215,7 +420,9 @@ def parse(text: str, kind: str) -> Quantity:
         known = ", ".join(FACTORS[kind])
         raise BadQuantity(Message.UNIT_UNKNOWN, unit=rest.strip(), kind=kind, units=known)
     if unit[0] != kind:
-        raise BadQuantity(Message.UNIT_WRONG_KIND, text=text.strip(), found=unit[0], kind=kind, example=example)
+        raise BadQuantity(
+            Message.UNIT_WRONG_KIND, text=text.strip(), found=unit[0], kind=kind, example=example
+        )
     factor = FACTORS[kind][unit[1]]
     return Quantity(text.strip(), kind, value, unit[1], value * factor, half * factor)
 
@@ -257,12 +464,15 @@ def show_quantity(base: float, kind: str, unit: str, digits: int = 4) -> str:
 def pair_difference(first: Quantity, second: Quantity) -> tuple[float, bool]:
     """(difference of the second from the first as a share, whether the two agree).
 
-    They agree when their intervals of half a unit in the last written digit overlap. Raises BadQuantity for a first of zero.
+    They agree when their intervals of half a unit in the last written digit overlap. Raises
+    BadQuantity for a first of zero.
 
     >>> pair_difference(parse("250 N·m", "torque"), parse("184 ft·lbf", "torque"))[1]
     True
     """
     if first.base == 0:
-        raise BadQuantity(Message.OUT_OF_RANGE, ("first",), value=first.text, range="a figure other than zero")
+        raise BadQuantity(
+            Message.OUT_OF_RANGE, ("first",), value=first.text, range="a figure other than zero"
+        )
     gap = abs(second.base - first.base)
     return second.base / first.base - 1, gap <= (first.half_digit + second.half_digit) * (1 + 1e-12)

@@ -1,4 +1,5 @@
 """Figures and workings in the units people read, shared by screen, paper and command line."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -21,9 +22,13 @@ def shown_value(symbol: Symbol, value: float) -> str:
 
 
 def step_lines(step: Step) -> list[str]:
-    """A step as lines of plain text: result, formula in TeX, numbers put in, source, approximation."""
+    """A step as lines of plain text: result, formula in TeX, numbers put in, source,
+    approximation."""
     form = step.formula
-    lines = [f"{form.result.words}: {form.result.tex} = {shown_value(form.result, step.value)}", f"  {form.tex}"]
+    lines = [
+        f"{form.result.words}: {form.result.tex} = {shown_value(form.result, step.value)}",
+        f"  {form.tex}",
+    ]
     lines += [f"  {s.tex} = {shown_value(s, v)}  ({s.words})" for s, v in step.inputs]
     lines.append(f"  source: {form.source}")
     if form.approximation:
@@ -31,12 +36,20 @@ def step_lines(step: Step) -> list[str]:
     return lines
 
 
-#: ending of a figure's key -> (unit, kind of quantity and unit of the second reading; None where there is none)
+#: ending of a figure's key -> (unit, kind of quantity and unit of the second reading; None where
+#: there is none)
 ENDINGS: tuple[tuple[str, str, tuple[str, str, float] | None], ...] = (
-    ("_mm_per_N", "mm/N", None), ("_N_per_deg", "N per degree", None), ("_mm2", "mm²", None),
-    ("_mm", "mm", ("length", "in", 1.0)), ("_Nm", "N·m", ("torque", "ft·lbf", 1e3)), ("_MPa", "MPa", ("stress", "ksi", 1.0)),
-    ("_N", "N", ("force", "lbf", 1.0)), ("_percent", "%", None), ("_deg", "°", None),
-    ("_min", "min", None))
+    ("_mm_per_N", "mm/N", None),
+    ("_N_per_deg", "N per degree", None),
+    ("_mm2", "mm²", None),
+    ("_mm", "mm", ("length", "in", 1.0)),
+    ("_Nm", "N·m", ("torque", "ft·lbf", 1e3)),
+    ("_MPa", "MPa", ("stress", "ksi", 1.0)),
+    ("_N", "N", ("force", "lbf", 1.0)),
+    ("_percent", "%", None),
+    ("_deg", "°", None),
+    ("_min", "min", None),
+)
 
 
 def _named(key: str, value: Any) -> str:
@@ -46,7 +59,8 @@ def _named(key: str, value: Any) -> str:
 
 
 def shown_figure(key: str, value: Any) -> tuple[str, str, str]:
-    """(name, value with its unit, the same in a second unit or nothing) of a figure whose key ends in its unit.
+    """(name, value with its unit, the same in a second unit or nothing) of a figure whose key ends
+    in its unit.
 
     >>> shown_figure("torque_Nm", 317.67)
     ('torque', '317.67 N·m', '234.3 ft·lbf')
@@ -58,21 +72,38 @@ def shown_figure(key: str, value: Any) -> tuple[str, str, str]:
         if key.endswith(ending):
             name, unit, second = key.removesuffix(ending), words, other
             break
-    name = name.replace(" rss", ", root-sum-square") if (name := name.replace("_", " ")).endswith(" rss") else name
+    name = (
+        name.replace(" rss", ", root-sum-square")
+        if (name := name.replace("_", " ")).endswith(" rss")
+        else name
+    )
     if value is None:
         return name, "–", ""
     if isinstance(value, bool):
         return name, "yes" if value else "no", ""
     if isinstance(value, list) and value and isinstance(value[0], dict):
-        return name, "; ".join(", ".join(_named(k, v) for k, v in one.items() if v is not None) for one in value), ""
+        return (
+            name,
+            "; ".join(
+                ", ".join(_named(k, v) for k, v in one.items() if v is not None) for one in value
+            ),
+            "",
+        )
     if isinstance(value, list) and value and all(type(v) is float for v in value):
         unit = "%" if name.startswith("percents") else unit
         return name, f"{', '.join(show(v, 5) for v in value)} {unit}".strip(), ""
     if isinstance(value, list):
-        return name, " ".join("+".join(map(str, v)) if isinstance(v, list) else str(v) for v in value) or "–", ""
+        return (
+            name,
+            " ".join("+".join(map(str, v)) if isinstance(v, list) else str(v) for v in value)
+            or "–",
+            "",
+        )
     if not isinstance(value, float):
         return name, f"{value} {unit}".strip(), ""
-    other_words = f"{show(convert(value * second[2], second[0], second[1]))} {second[1]}" if second else ""
+    other_words = (
+        f"{show(convert(value * second[2], second[0], second[1]))} {second[1]}" if second else ""
+    )
     if unit == "N" and abs(value) >= 1e3:
         return name, f"{show(value / 1e3, 5)} kN", other_words
     return name, f"{show(value, 5)} {unit}".strip(), other_words

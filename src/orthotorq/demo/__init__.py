@@ -1,1 +1,2 @@
-"""Vellmark Saltworks: a made-up coastal salt works with people, machines, plans and finished runs."""
+"""Vellmark Saltworks: a made-up coastal salt works with people, machines, plans and finished
+runs."""

@@ -1,4 +1,6 @@
-"""What a measuring device is to Orthotorq: it is asked for one thing, sends samples while it measures, and ends with a result."""
+"""What a measuring device is to Orthotorq: it is asked for one thing, sends samples while it
+measures, and ends with a result."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -7,7 +9,8 @@ from typing import Literal, Protocol
 
 from ..core.simulation.pull import Pull
 
-#: what a device answers: a pull with its curve; that the wrench clicked; a length; readings of a wrench at one setting
+#: what a device answers: a pull with its curve; that the wrench clicked; a length; readings of a
+#: wrench at one setting
 Answers = Literal["pull", "click", "length", "check"]
 #: messages a second, each with the samples since the one before
 MESSAGES = 10
@@ -15,9 +18,11 @@ MESSAGES = 10
 
 @dataclass(frozen=True, slots=True)
 class Asked:
-    """What is asked of a device: a pull, or a reading around a figure [mm, or N·m]; `seed` is what its chance begins from.
+    """What is asked of a device: a pull, or a reading around a figure [mm, or N·m]; `seed` is what
+    its chance begins from.
 
-    What a pull holds beside its target, and the figure, are what a simulated joint has: a real device measures them.
+    What a pull holds beside its target, and the figure, are what a simulated joint has: a real
+    device measures them.
     """
 
     pull: Pull | None = None
@@ -27,7 +32,8 @@ class Asked:
 
 @dataclass(frozen=True, slots=True)
 class Message:
-    """Samples in the order they were taken: time since the begin [s], torque [N·m], angle [deg]; lists of one length."""
+    """Samples in the order they were taken: time since the begin [s], torque [N·m], angle [deg];
+    lists of one length."""
 
     seconds: list[float]
     torque: list[float] = field(default_factory=list)
@@ -36,14 +42,16 @@ class Message:
 
 @dataclass(frozen=True, slots=True)
 class Outcome:
-    """The end of a measurement: readings as they are typed, with their units, and what was seen in words."""
+    """The end of a measurement: readings as they are typed, with their units, and what was seen in
+    words."""
 
     readings: list[str]
     says: str
 
 
 class Device(Protocol):
-    """One device. It holds nothing between two measurements, so that any worker can serve any of them."""
+    """One device. It holds nothing between two measurements, so that any worker can serve any of
+    them."""
 
     id: str
     name: str

@@ -1,7 +1,10 @@
-"""The file of raw readings: one pull of a torque-and-angle wrench as lines of time, torque and angle.
+"""The file of raw readings: one pull of a torque-and-angle wrench as lines of time, torque and
+angle.
 
-`# orthotorq.pull 1` / `seconds,torque_Nm,angle_deg` / one line a sample / `# end`. A file without its last line was cut off.
+`# orthotorq.pull 1` / `seconds,torque_Nm,angle_deg` / one line a sample / `# end`. A file without
+its last line was cut off.
 """
+
 from __future__ import annotations
 
 import csv
@@ -21,12 +24,16 @@ _MOST_TORQUE, _MOST_ANGLE = 200_000.0, 3600.0
 
 def write_raw(trace: Trace) -> str:
     """A trace as a file."""
-    rows = (f"{s:.3f},{t:.2f},{a:.2f}" for s, t, a in zip(trace.seconds, trace.torque, trace.angle, strict=True))
+    rows = (
+        f"{s:.3f},{t:.2f},{a:.2f}"
+        for s, t, a in zip(trace.seconds, trace.torque, trace.angle, strict=True)
+    )
     return "\n".join([HEAD, COLUMNS, *rows, END, ""])
 
 
 def read_raw(text: str) -> Trace:
-    """The trace of a file. Raises OrthotorqError with the line for what is no pull: nothing of it is used."""
+    """The trace of a file. Raises OrthotorqError with the line for what is no pull: nothing of it
+    is used."""
     lines = text.splitlines()
     if [line.strip() for line in lines[:2]] != [HEAD, COLUMNS]:
         raise _bad(1, f"It begins with “{HEAD}” and “{COLUMNS}”")
@@ -34,7 +41,9 @@ def read_raw(text: str) -> Trace:
         raise _bad(len(lines), f"It was cut off: its last line is “{END}”")
     rows = lines[2:-1]
     if not LEAST <= len(rows) <= MOST:
-        raise _bad(len(lines), f"A pull has between {LEAST} and {MOST} samples, this has {len(rows)}")
+        raise _bad(
+            len(lines), f"A pull has between {LEAST} and {MOST} samples, this has {len(rows)}"
+        )
     values = np.array([_row(number, cells) for number, cells in enumerate(csv.reader(rows), 3)])
     seconds, torque, angle = values.T
     if np.any(np.diff(seconds) <= 0):

@@ -1,4 +1,6 @@
-"""Stand-ins for devices that are not there: pure functions of what is asked, so that a measurement is never stored."""
+"""Stand-ins for devices that are not there: pure functions of what is asked, so that a measurement
+is never stored."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -18,7 +20,12 @@ def cut(trace: Trace) -> Iterator[Message]:
     size = RATE // MESSAGES
     for begin in range(0, trace.seconds.size, size):
         part = slice(begin, begin + size)
-        yield Message(*([round(float(v), 3) for v in line[part]] for line in (trace.seconds, trace.torque, trace.angle)))
+        yield Message(
+            *(
+                [round(float(v), 3) for v in line[part]]
+                for line in (trace.seconds, trace.torque, trace.angle)
+            )
+        )
 
 
 class AngleWrench:
@@ -33,10 +40,14 @@ class AngleWrench:
         yield from cut(trace_of(asked.pull))
 
     def outcome(self, asked: Asked) -> Outcome:
-        """Highest torque and the whole angle; what they mean for the step is not the wrench's business."""
+        """Highest torque and the whole angle; what they mean for the step is not the wrench's
+        business."""
         assert asked.pull is not None
         trace = trace_of(asked.pull)
-        return Outcome([f"{show(float(trace.torque.max()), 4)} N·m", f"{float(trace.angle[-1]):.1f}°"], "pulled")
+        return Outcome(
+            [f"{show(float(trace.torque.max()), 4)} N·m", f"{float(trace.angle[-1]):.1f}°"],
+            "pulled",
+        )
 
 
 class ClickWrench:
@@ -72,7 +83,8 @@ class Tester:
 
 
 class Gauge:
-    """A length or feeler gauge with data output: one length, to two decimals, or to its leaves of 0.05 mm."""
+    """A length or feeler gauge with data output: one length, to two decimals, or to its leaves of
+    0.05 mm."""
 
     answers: Answers = "length"
 
@@ -93,7 +105,11 @@ def _random(asked: Asked) -> np.random.Generator:
     return np.random.default_rng(asked.seed)
 
 
-_LISTED: tuple[Device, ...] = (AngleWrench(), ClickWrench(), Tester(),
-                               Gauge("simulated-length-gauge", "Length gauge (simulated)", 0.01),
-                               Gauge("simulated-feeler-gauge", "Feeler gauge with data output (simulated)", 0.05))
+_LISTED: tuple[Device, ...] = (
+    AngleWrench(),
+    ClickWrench(),
+    Tester(),
+    Gauge("simulated-length-gauge", "Length gauge (simulated)", 0.01),
+    Gauge("simulated-feeler-gauge", "Feeler gauge with data output (simulated)", 0.05),
+)
 DEVICES: dict[str, Device] = {d.id: d for d in _LISTED}

@@ -1,4 +1,5 @@
 """Due dates as an iCalendar file (RFC 5545), for a calendar program to read."""
+
 from __future__ import annotations
 
 from collections.abc import Iterable
@@ -10,7 +11,8 @@ from icalendar import Calendar, Event
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """One whole day in the calendar: a lasting id, what, why, where, and the address that opens it."""
+    """One whole day in the calendar: a lasting id, what, why, where, and the address that opens
+    it."""
 
     id: str
     day: date
@@ -21,7 +23,8 @@ class Entry:
 
 
 def calendar_file(name: str, entries: Iterable[Entry], made_at: datetime) -> bytes:
-    """The file: one whole-day event for each entry; nothing in it repeats, each is forecast on its own."""
+    """The file: one whole-day event for each entry; nothing in it repeats, each is forecast on its
+    own."""
     book = Calendar()
     book.add("prodid", "-//Orthotorq//rechecks//EN")
     book.add("version", "2.0")

@@ -1,4 +1,5 @@
 """Labels with QR codes for joints and tools: a sheet to cut, or to print on self-adhesive paper."""
+
 from __future__ import annotations
 
 from collections.abc import Sequence
@@ -26,6 +27,13 @@ def render_labels(labels: Sequence[Label], paper: str) -> bytes:
 
 
 def _labels(labels: Sequence[Label], paper: str) -> bytes:
-    html = render_html("labels.html", title="Labels", paper=paper, labels=[(one, qr_svg(one.address, 24)) for one in labels],
-                       always="", calculated=False, foot="Orthotorq · labels · print at 100 %")
+    html = render_html(
+        "labels.html",
+        title="Labels",
+        paper=paper,
+        labels=[(one, qr_svg(one.address, 24)) for one in labels],
+        always="",
+        calculated=False,
+        foot="Orthotorq · labels · print at 100 %",
+    )
     return to_pdf(html)

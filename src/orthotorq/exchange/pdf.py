@@ -1,4 +1,5 @@
 """HTML templates to PDF; nothing is fetched but the fonts that ship with the package."""
+
 from __future__ import annotations
 
 from datetime import datetime
@@ -13,8 +14,13 @@ from ..local_time import clock_text, moment_text
 from .sandboxed_worker import apart
 
 _HERE = Path(__file__).parent
-_ENVIRONMENT = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=select_autoescape(["html"]),
-                           undefined=StrictUndefined, trim_blocks=True, lstrip_blocks=True)
+_ENVIRONMENT = Environment(
+    loader=FileSystemLoader(_HERE / "templates"),
+    autoescape=select_autoescape(["html"]),
+    undefined=StrictUndefined,
+    trim_blocks=True,
+    lstrip_blocks=True,
+)
 
 
 def lasting(seconds: float) -> str:
@@ -60,8 +66,9 @@ def is_own(url: str) -> bool:
 
 
 def to_pdf(html: str) -> bytes:
-    """The PDF of a page, made in a process of its own; only files of this package and pictures inside the page can be referred
-    to. Raises Impossible where it takes too long or too much memory."""
+    """The PDF of a page, made in a process of its own; only files of this package and pictures
+    inside the page can be referred to. Raises Impossible where it takes too long or too much
+    memory."""
     return apart(_written, html)
 
 
@@ -69,7 +76,8 @@ def _written(html: str) -> bytes:
     from weasyprint import HTML, URLFetcher  # only the process that prints loads it
 
     class Own(URLFetcher):  # type: ignore[misc]
-        """Opens the package's fonts and the pictures that stand in the page itself, and nothing else."""
+        """Opens the package's fonts and the pictures that stand in the page itself, and nothing
+        else."""
 
         def fetch(self, url: str, headers: dict[str, str] | None = None) -> Any:
             """Fetch one of the package's own files."""

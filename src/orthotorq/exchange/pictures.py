@@ -1,4 +1,6 @@
-"""Pictures that people send: opened in a process of its own by named decoders, written anew as JPEG."""
+"""Pictures that people send: opened in a process of its own by named decoders, written anew as
+JPEG."""
+
 from __future__ import annotations
 
 import io
@@ -10,7 +12,8 @@ from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 from .sandboxed_worker import apart, turn
 
 MOST_BYTES, MOST_PIXELS, SIDE = 2_000_000, 60_000_000, 2048
-#: what cameras and screens make; other formats of the library, some with interpreters behind them, are never opened
+#: what cameras and screens make; other formats of the library, some with interpreters behind them,
+#: are never opened
 FORMATS = ("JPEG", "PNG", "WEBP")
 #: how wide a photo is at most on paper
 PAPER_SIDE = 900

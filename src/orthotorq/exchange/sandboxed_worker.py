@@ -1,9 +1,11 @@
 """Work that may hang or swell (sheets, photos) in a process that is killed for it.
 
-Each process that needs it keeps one helper beside it, with the libraries loaded; the helper forks for each piece of work. A
-child has a time and a memory of its own, ended by the kernel, and a folder for what its libraries leave behind, which the helper
-removes whatever became of the child. The helper goes when its process does.
+Each process that needs it keeps one helper beside it, with the libraries loaded; the helper forks
+for each piece of work. A child has a time and a memory of its own, ended by the kernel, and a
+folder for what its libraries leave behind, which the helper removes whatever became of the child.
+The helper goes when its process does.
 """
+
 from __future__ import annotations
 
 import ctypes
@@ -32,11 +34,24 @@ AT_ONCE, TURN_S = 2, 60.0
 _PREFIX = "orthotorq-press-"
 _ANSWERED, _REFUSED, _FAILED = b"a", b"r", b"f"
 #: what the helper keeps of the environment: which instructions the processor's libraries may use
-_PROCESSOR_SETTINGS = {name: value for name, value in os.environ.items() if name.startswith("OPENBLAS_")}
+_PROCESSOR_SETTINGS = {
+    name: value for name, value in os.environ.items() if name.startswith("OPENBLAS_")
+}
 #: of unshare(2)
 _NEW_NETWORK, _NEW_USER = 0x40000000, 0x10000000
-_FORBIDDEN = frozenset({"socket.connect", "socket.bind", "socket.sendto", "socket.getaddrinfo", "socket.gethostbyname",
-                        "subprocess.Popen", "os.system", "os.exec", "os.posix_spawn"})
+_FORBIDDEN = frozenset(
+    {
+        "socket.connect",
+        "socket.bind",
+        "socket.sendto",
+        "socket.getaddrinfo",
+        "socket.gethostbyname",
+        "subprocess.Popen",
+        "os.system",
+        "os.exec",
+        "os.posix_spawn",
+    }
+)
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -61,10 +76,25 @@ class _Helper:
             # nothing of this process's environment goes along: no address of a database, no secret,
             # no key
             self.process = subprocess.Popen(
-                [sys.executable, "-c", f"from orthotorq.exchange.sandboxed_worker import _serve; _serve({theirs.fileno()})"],
-                pass_fds=[theirs.fileno()], stdin=subprocess.DEVNULL, start_new_session=True,
-                env={"PATH": os.defpath, "LANG": "C.UTF-8", "PYTHONPATH": os.pathsep.join(filter(None, sys.path)),
-                     "TMPDIR": tempfile.gettempdir(), **_PROCESSOR_SETTINGS})
+                [
+                    sys.executable,
+                    "-c",
+                    (
+                        "from orthotorq.exchange.sandboxed_worker import _serve; "
+                        f"_serve({theirs.fileno()})"
+                    ),
+                ],
+                pass_fds=[theirs.fileno()],
+                stdin=subprocess.DEVNULL,
+                start_new_session=True,
+                env={
+                    "PATH": os.defpath,
+                    "LANG": "C.UTF-8",
+                    "PYTHONPATH": os.pathsep.join(filter(None, sys.path)),
+                    "TMPDIR": tempfile.gettempdir(),
+                    **_PROCESSOR_SETTINGS,
+                },
+            )
 
     def hand(self) -> socket.socket:
         """A socket to a new child. Raises OSError where the helper is gone."""
@@ -89,7 +119,9 @@ def _hand() -> socket.socket:
     global _helper
     with _lock:
         # a helper belongs to the process that began it: after a fork there is none
-        if _helper is not None and (_helper.owner != os.getpid() or _helper.process.poll() is not None):
+        if _helper is not None and (
+            _helper.owner != os.getpid() or _helper.process.poll() is not None
+        ):
             _helper.control.close()
             _helper = None
         _helper = _helper or _Helper()
@@ -113,7 +145,8 @@ def turn(of: threading.Semaphore) -> Iterator[None]:
 
 
 def apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
-    """What `work` returns, done in a process of its own; both its arguments and its answer have to be picklable.
+    """What `work` returns, done in a process of its own; both its arguments and its answer have to
+    be picklable.
 
     Raises what `work` refuses (OrthotorqError, a refusal of a use case), Impossible where it takes
     too long or too much memory, Occupied where others are at it for too long, WorkFailed where it
@@ -129,7 +162,10 @@ def apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
         said = _all(child)
     if not said:
         if _helper is not None and _helper.process.poll() is not None:
-            raise WorkFailed(f"the helper ended with {_helper.process.returncode}; its own words are in the log of the server")
+            raise WorkFailed(
+                f"the helper ended with {_helper.process.returncode}; its own words are in "
+                "the log of the server"
+            )
         raise Impossible(Message.TOO_HEAVY, seconds=f"{SECONDS:g}")
     value = pickle.loads(said[1:])
     if said[:1] == _ANSWERED:
@@ -150,11 +186,13 @@ def _all(connection: socket.socket) -> bytes:
 
 # what follows runs in the helper and its children
 
+
 def _serve(number: int) -> None:
     """Fork for each socket that arrives, until the process that began this one is gone."""
     # printing for one person slows down the answers to nobody
     os.nice(10)
-    # loaded once, here, where no thread runs: children begin with them. Formulas need the one, sheets the other
+    # loaded once, here, where no thread runs: children begin with them. Formulas need the one,
+    # sheets the other
     import matplotlib as mpl
 
     mpl.use("svg")

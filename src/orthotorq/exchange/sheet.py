@@ -1,4 +1,5 @@
 """The sheet to carry before a run."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -33,7 +34,8 @@ class SheetHead:
 
 
 def face_of(result: Result, states: dict[str, str] | None = None, width_mm: float = 52) -> str:
-    """The joint face of a result in its first way; of groups that stand in the same place only the first is drawn."""
+    """The joint face of a result in its first way; of groups that stand in the same place only the
+    first is drawn."""
     shown = groups_of(result, first_variants(result))
     if states is not None:
         # a record draws the bolts that it had
@@ -45,8 +47,14 @@ def face_of(result: Result, states: dict[str, str] | None = None, width_mm: floa
     ring = shown[0].layout == "circle"
     # on a sheet the way of a custom sequence is drawn; a record draws how its bolts stand
     path = _custom_path(result, {g.id for g in shown}) if states is None else ()
-    return joint_face_svg(list(taken.values()), first.across_flats_mm or 1.5 * first.diameter_mm,
-    states, width_mm, ring, path)
+    return joint_face_svg(
+        list(taken.values()),
+        first.across_flats_mm or 1.5 * first.diameter_mm,
+        states,
+        width_mm,
+        ring,
+        path,
+    )
 
 
 def _custom_path(result: Result, groups: set[str]) -> list[str]:
@@ -78,20 +86,36 @@ def _ways(one: PassOut) -> str:
     if one.until == "none_moves":
         words.append(f"rounds until none moves, at most {one.rounds_max}")
     elif one.until == "gap":
-        words.append(f"rounds until the gap is even within {one.max_spread_mm:g} mm, at most {one.rounds_max}")
+        words.append(
+            f"rounds until the gap is even within {one.max_spread_mm:g} mm, at most "
+            f"{one.rounds_max}"
+        )
     elif one.rounds_max > 1:
         words.append(f"{one.rounds_max} rounds")
     if one.repeat_still:
-        words.append(f"pull until it does not turn {one.repeat_still} times, at most {one.repeat_max}")
+        words.append(
+            f"pull until it does not turn {one.repeat_still} times, at most {one.repeat_max}"
+        )
     return "; ".join(words)
 
 
 def _typeset(one: WorkingOut) -> dict[str, Any]:
     """A working with its formulas as pictures."""
-    steps = [{"name": s.name, "picture": formula_uri(s.tex), "result": s.result, "words": s.result_words, "source": s.source,
-              "approximation": s.approximation, "symbol": formula_uri(s.result_tex),
-              "inputs": [{"symbol": formula_uri(i.tex), "words": i.words, "value": i.value} for i in s.inputs]}
-             for s in one.steps]
+    steps = [
+        {
+            "name": s.name,
+            "picture": formula_uri(s.tex),
+            "result": s.result,
+            "words": s.result_words,
+            "source": s.source,
+            "approximation": s.approximation,
+            "symbol": formula_uri(s.result_tex),
+            "inputs": [
+                {"symbol": formula_uri(i.tex), "words": i.words, "value": i.value} for i in s.inputs
+            ],
+        }
+        for s in one.steps
+    ]
     return {"title": one.title, "steps": steps, "notes": one.notes}
 
 
@@ -100,27 +124,59 @@ def _meters(result: Result) -> list[str]:
     return list(dict.fromkeys(one.meter for one in result.rechecks if one.meter != "d"))
 
 
-def render_sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, made_at: datetime, link: str = "",
-                 paper: str = "A4") -> bytes:
-    """PDF of a released plan: one page to work from, then pages to read (kit, stages with their cautions, findings, working).
+def render_sheet(
+    result: Result,
+    head: SheetHead,
+    workings: list[WorkingOut],
+    *,
+    made_at: datetime,
+    link: str = "",
+    paper: str = "A4",
+) -> bytes:
+    """PDF of a released plan: one page to work from, then pages to read (kit, stages with their
+    cautions, findings, working).
 
-    `link` leads to the joint, as a QR code; `paper` is A4 or Letter. Made in a process of its own; raises Impossible where that
-    takes too long or too much memory.
+    `link` leads to the joint, as a QR code; `paper` is A4 or Letter. Made in a process of its own;
+    raises Impossible where that takes too long or too much memory.
     """
     return apart(_sheet, result, head, workings, made_at=made_at, link=link, paper=paper)
 
 
-def _sheet(result: Result, head: SheetHead, workings: list[WorkingOut], *, made_at: datetime, link: str,
-           paper: str) -> bytes:
+def _sheet(
+    result: Result,
+    head: SheetHead,
+    workings: list[WorkingOut],
+    *,
+    made_at: datetime,
+    link: str,
+    paper: str,
+) -> bytes:
     labels = {"-": "–", **{p.id: p.label for g in result.groups for p in g.places}}
     ways = {(s.id, p.id, p.group): _ways(p) for s in result.stages for p in s.passes}
     html = render_html(
-        "sheet.html", paper=paper, work=work_page(result), meters=_meters(result), link=link, code=qr_svg(link) if link else "",
-        occasion=lambda codes: ", ".join(OCCASIONS[code].lower() for code in codes), impact=IMPACT,
-        calculated=result.calculated, calculated_text=CALCULATED,
-        face=face_of(result, width_mm=_face_width(result)), title=result.title, result=result,
-        head=head, labels=labels, ways=ways, cautions=CAUTIONS, always=ALWAYS,
+        "sheet.html",
+        paper=paper,
+        work=work_page(result),
+        meters=_meters(result),
+        link=link,
+        code=qr_svg(link) if link else "",
+        occasion=lambda codes: ", ".join(OCCASIONS[code].lower() for code in codes),
+        impact=IMPACT,
+        calculated=result.calculated,
+        calculated_text=CALCULATED,
+        face=face_of(result, width_mm=_face_width(result)),
+        title=result.title,
+        result=result,
+        head=head,
+        labels=labels,
+        ways=ways,
+        cautions=CAUTIONS,
+        always=ALWAYS,
         scaled=any(x.scale for s in result.stages for p in s.passes for x in p.settings),
         workings=[_typeset(w) for w in workings],
-        foot=f"Orthotorq · {head.equipment} › {head.joint} · revision {head.revision} · made {when(made_at)}")
+        foot=(
+            f"Orthotorq · {head.equipment} › {head.joint} · revision {head.revision} · made "
+            f"{when(made_at)}"
+        ),
+    )
     return to_pdf(html)

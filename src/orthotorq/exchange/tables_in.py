@@ -1,4 +1,6 @@
-"""Tables of readings from files: CSV with comma, semicolon or tab, and XLSX; row by row, so that a long file is no burden."""
+"""Tables of readings from files: CSV with comma, semicolon or tab, and XLSX; row by row, so that a
+long file is no burden."""
+
 from __future__ import annotations
 
 import csv
@@ -35,11 +37,15 @@ def rows_of(data: bytes) -> Iterator[Row]:
         if not any(row):
             continue
         if len(row) > MOST_COLUMNS:
-            raise _bad(f"Row {number} has {len(row)} cells; a table here has at most {MOST_COLUMNS}")
+            raise _bad(
+                f"Row {number} has {len(row)} cells; a table here has at most {MOST_COLUMNS}"
+            )
         for column, cell in enumerate(row, 1):
             if len(cell) > MOST_CELL:
-                raise _bad(f"Row {number}, column {get_column_letter(column)} holds {len(cell)} "
-                           f"characters; a cell holds at most {MOST_CELL}")
+                raise _bad(
+                    f"Row {number}, column {get_column_letter(column)} holds {len(cell)} "
+                    f"characters; a cell holds at most {MOST_CELL}"
+                )
         yield number, row
 
 
@@ -60,9 +66,13 @@ def _csv(data: bytes) -> Iterator[list[str]]:
     if b"\0" in data:
         raise _bad(_NO_TEXT)
     head = data[:20_000].decode("utf-8-sig", "replace").splitlines()[:_LOOKED_AT]
-    delimiter = max(",;\t", key=lambda d: min((line.count(d) for line in head if line.strip()), default=0))
+    delimiter = max(
+        ",;\t", key=lambda d: min((line.count(d) for line in head if line.strip()), default=0)
+    )
     try:
-        yield from csv.reader(io.TextIOWrapper(io.BytesIO(data), "utf-8-sig", newline=""), delimiter=delimiter)
+        yield from csv.reader(
+            io.TextIOWrapper(io.BytesIO(data), "utf-8-sig", newline=""), delimiter=delimiter
+        )
     except UnicodeDecodeError:
         raise _bad(_NO_TEXT) from None
     except csv.Error as error:
@@ -85,7 +95,10 @@ def _xlsx(data: bytes) -> Iterator[list[str]]:
         if sheet is None:
             raise _bad("The workbook has no sheet")
         for row in sheet.iter_rows(values_only=True):
-            yield ["" if v is None else v.isoformat(" ") if hasattr(v, "isoformat") else str(v) for v in row]
+            yield [
+                "" if v is None else v.isoformat(" ") if hasattr(v, "isoformat") else str(v)
+                for v in row
+            ]
     except OrthotorqError:
         raise
     except Exception:

@@ -1,4 +1,5 @@
 """Tables to files: CSV and XLSX; words that a table program would take for a formula stay words."""
+
 from __future__ import annotations
 
 import csv

@@ -1,4 +1,6 @@
-"""The one page of a sheet that is worked from: every pass with its setting, a box for each bolt, boxes for what is measured."""
+"""The one page of a sheet that is worked from: every pass with its setting, a box for each bolt,
+boxes for what is measured."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -20,8 +22,8 @@ FULL = 100
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """One pass over one group: setting in both units, as the scale reads, at the nut where a multiplier stands between;
-    `boxes` are the bolts in order."""
+    """One pass over one group: setting in both units, as the scale reads, at the nut where a
+    multiplier stands between; `boxes` are the bolts in order."""
 
     stage: str
     name: str
@@ -81,13 +83,20 @@ def _turn(one: PassOut) -> str:
 def _row(stage: StageOut, one: PassOut, labels: dict[str, str], way: str) -> Row:
     found = _setting(one)
     scale = found.scale if found else None
-    # beside a multiplier, or an adapter that lengthens the wrench, the bolt gets another torque than the scale says
+    # beside a multiplier, or an adapter that lengthens the wrench, the bolt gets another torque
+    # than the scale says
     geared = found is not None and abs(found.bolt_torque_Nm / found.settable_Nm - 1) > _OTHER
-    return Row(stage.title, one.name, (("cap " if one.until == "gap" else "") + found.text) if found else _turn(one),
-               found.second if found else "", f"{scale.main} + {scale.collar}" if scale else "",
-               f"{found.bolt_torque_Nm:.0f} N·m" if found and geared else "",
-               [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]],
-               ", ".join(one.condition), way)
+    return Row(
+        stage.title,
+        one.name,
+        (("cap " if one.until == "gap" else "") + found.text) if found else _turn(one),
+        found.second if found else "",
+        f"{scale.main} + {scale.collar}" if scale else "",
+        f"{found.bolt_torque_Nm:.0f} N·m" if found and geared else "",
+        [" + ".join(labels[place] for place in move) for move in one.order if move != ["-"]],
+        ", ".join(one.condition),
+        way,
+    )
 
 
 def _measured(stage: StageOut, labels: dict[str, str]) -> Iterator[Measured]:
@@ -108,7 +117,10 @@ def _between(found: SettingOut) -> Iterator[str]:
             rests = f", reaction {found.reaction_Nm:.0f} N·m" if found.reaction_Nm else ""
             yield f"multiplier {link.text}{rests}{f' on {link.rests_on}' if link.rests_on else ''}"
         elif link.kind == "adapter":
-            yield f"offset adapter {link.text}, {f'at {link.angle_deg:g}°' if link.angle_deg else 'in line'}"
+            yield (
+                f"offset adapter {link.text}, "
+                f"{f'at {link.angle_deg:g}°' if link.angle_deg else 'in line'}"
+            )
     if found.hand_force_N:
         yield f"about {round(found.hand_force_N / 5) * 5:g} N at the grip"
 
@@ -126,23 +138,46 @@ def _at_bolt(group: GroupOut) -> str:
 
 def _hands(result: Result, stages: list[StageOut]) -> Iterator[Hand]:
     for group in result.groups:
-        passes = [one for stage in stages for one in stage.passes if one.group == group.id and one.settings]
+        passes = [
+            one
+            for stage in stages
+            for one in stage.passes
+            if one.group == group.id and one.settings
+        ]
         if group.target is None or not passes:
             continue
         # the one that gives the figure: the last at 100 %, else the highest
-        full = [one for one in passes if one.percent == FULL] or [max(passes, key=lambda one: one.settings[0].bolt_torque_Nm)]
+        full = [one for one in passes if one.percent == FULL] or [
+            max(passes, key=lambda one: one.settings[0].bolt_torque_Nm)
+        ]
         found = full[-1].settings[0]
-        yield Hand(group.id, f"Set {found.tool} to {found.text}", list(_between(found)), _at_bolt(group))
+        yield Hand(
+            group.id, f"Set {found.tool} to {found.text}", list(_between(found)), _at_bolt(group)
+        )
 
 
 def work_page(result: Result, occasion: str = "install") -> WorkPage:
     """What is ticked and written down at the machine when a joint is fitted."""
     labels = {p.id: p.label for g in result.groups for p in g.places}
     ways = set(first_variants(result))
-    stages = [s for s in result.stages if occasion in s.occasions and not s.only_again
-              and (not s.variants or ways & set(s.variants))]
+    stages = [
+        s
+        for s in result.stages
+        if occasion in s.occasions
+        and not s.only_again
+        and (not s.variants or ways & set(s.variants))
+    ]
     # bolts that are others in another way have their own rows, which say in which
     names = {way.id: way.name for way in result.variants}
-    rows = [_row(stage, one, labels, ", ".join(names[way] for way in one.variants)) for stage in stages for one in stage.passes]
+    rows = [
+        _row(stage, one, labels, ", ".join(names[way] for way in one.variants))
+        for stage in stages
+        for one in stage.passes
+    ]
     hands = {one.group: one for one in _hands(result, stages)}
-    return WorkPage(hands, rows, [m for stage in stages for m in _measured(stage, labels)], [p.name for p in result.positions])
+    return WorkPage(
+        hands,
+        rows,
+        [m for stage in stages for m in _measured(stage, labels)],
+        [p.name for p in result.positions],
+    )

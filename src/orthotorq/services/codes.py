@@ -1,4 +1,5 @@
 """What the codes of entries, runs and revisions stand for."""
+
 from __future__ import annotations
 
 import uuid
@@ -20,15 +21,29 @@ def event_text(run: uuid.UUID | str, sequence: int, own_hash: str) -> str:
 
 
 def run_text(run: Any) -> str:
-    """What the code of a run stands for: what stands of it beside its chain, and where the chain ends."""
-    return (f"{run.id}|{run.number}|{run.revision_id}|{run.status}|{run.started_by}|{time_text(run.started_at)}|{run.occasion}|"
-            f"{run.provisional}|{run.head_sequence}|{run.head_hash}")
+    """What the code of a run stands for: what stands of it beside its chain, and where the chain
+    ends."""
+    return (
+        f"{run.id}|{run.number}|{run.revision_id}|{run.status}|{run.started_by}|{time_text(run.started_at)}|{run.occasion}|"
+        f"{run.provisional}|{run.head_sequence}|{run.head_hash}"
+    )
 
 
 def revision_text(revision: Any) -> str:
     """What the code of a revision stands for: its plan, its figures, who released it and why."""
-    return "|".join((str(revision.id), str(revision.plan_id), str(revision.number), str(revision.released_by),
-                     time_text(revision.released_at), revision.document, revision.result, revision.reason, revision.taken_on))
+    return "|".join(
+        (
+            str(revision.id),
+            str(revision.plan_id),
+            str(revision.number),
+            str(revision.released_by),
+            time_text(revision.released_at),
+            revision.document,
+            revision.result,
+            revision.reason,
+            revision.taken_on,
+        )
+    )
 
 
 def close_head(run: Run) -> None:

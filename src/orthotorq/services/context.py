@@ -1,4 +1,5 @@
 """What a use case is given: who acts, the session, the time, new ids."""
+
 from __future__ import annotations
 
 import uuid

@@ -1,4 +1,5 @@
 """Session factories for those above the services, so that they need not know the store."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -30,7 +31,9 @@ class Wellbeing:
 def wellbeing(session: Session) -> Wellbeing:
     """How the database is, as the application sees it."""
     schema = session.scalar(text("SELECT version_num FROM alembic_version")) == newest()
-    worker = session.scalar(text("SELECT max(last_heartbeat) > now() - interval '1 minute' FROM procrastinate_workers"))
+    worker = session.scalar(
+        text("SELECT max(last_heartbeat) > now() - interval '1 minute' FROM procrastinate_workers")
+    )
     return Wellbeing(alive(session), _writes(session), schema, bool(worker))
 
 

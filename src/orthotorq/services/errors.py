@@ -1,4 +1,6 @@
-"""Refusals of use cases: codes with parameters. The web maps them in one place by `status` and `code`."""
+"""Refusals of use cases: codes with parameters. The web maps them in one place by `status` and
+`code`."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -7,7 +9,8 @@ from ..core.messages import Refusal, render
 
 
 class ServiceError(Exception):
-    """Base: a code of the table of sentences with its parameters, the field, and what it corresponds to."""
+    """Base: a code of the table of sentences with its parameters, the field, and what it
+    corresponds to."""
 
     status = 400
     code = "refused"

@@ -1,4 +1,6 @@
-"""The queue of long work (procrastinate on PostgreSQL): deferring a job, and the worker that does it."""
+"""The queue of long work (procrastinate on PostgreSQL): deferring a job, and the worker that does
+it."""
+
 from __future__ import annotations
 
 import json
@@ -33,9 +35,11 @@ NIGHTLY = "20 3 * * *"
 REQUEUE = "orthotorq.requeue"
 Work = Callable[[sessionmaker[Session], uuid.UUID, Callable[[Session], Ctx]], None]
 #: kind of a job -> its task, and what does it
-TASKS: dict[str, tuple[str, Work]] = {"import": ("orthotorq.import_plans", run_import),
-                                      "readings": ("orthotorq.read_readings", run_readings),
-                                      "register": ("orthotorq.take_register", run_register)}
+TASKS: dict[str, tuple[str, Work]] = {
+    "import": ("orthotorq.import_plans", run_import),
+    "readings": ("orthotorq.read_readings", run_readings),
+    "register": ("orthotorq.take_register", run_register),
+}
 
 
 def _conninfo(url: str) -> str:
@@ -44,10 +48,16 @@ def _conninfo(url: str) -> str:
 
 
 def defer(session: Session, kind: str, job_id: uuid.UUID) -> None:
-    """Put a job of a kind into the queue, in the transaction that keeps the job's own row: both are there, or neither is."""
-    session.execute(text("SELECT procrastinate_defer_jobs_v1(ARRAY[ROW(:queue, :task, 0, NULL, NULL, CAST(:args AS jsonb), NULL)"
-                         "::procrastinate_job_to_defer_v1])"),
-                    {"queue": QUEUE, "task": TASKS[kind][0], "args": json.dumps({"job_id": str(job_id)})})
+    """Put a job of a kind into the queue, in the transaction that keeps the job's own row: both are
+    there, or neither is."""
+    session.execute(
+        text(
+            "SELECT procrastinate_defer_jobs_v1(ARRAY[ROW(:queue, :task, 0, NULL, NULL, "
+            "CAST(:args AS jsonb), NULL)"
+            "::procrastinate_job_to_defer_v1])"
+        ),
+        {"queue": QUEUE, "task": TASKS[kind][0], "args": json.dumps({"job_id": str(job_id)})},
+    )
 
 
 def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
@@ -55,6 +65,7 @@ def worker_app(url: str, sessions: sessionmaker[Session]) -> procrastinate.App:
     app = procrastinate.App(connector=procrastinate.PsycopgConnector(conninfo=_conninfo(url)))
 
     for name, work in TASKS.values():
+
         def task(job_id: str, work: Work = work) -> None:
             work(sessions, uuid.UUID(job_id), lambda session: Ctx(session, datetime.now(UTC)))
 

@@ -1,8 +1,11 @@
-"""The keys behind the codes of the chain: kept outside the database, so that who holds the database cannot write a record.
+"""The keys behind the codes of the chain: kept outside the database, so that who holds the database
+cannot write a record.
 
-A key file has a line for each key, `name hex`; the last one is used, the older ones still verify what they have signed. Without
-a file the key is made from the secret of the sessions, under the name `secret`.
+A key file has a line for each key, `name hex`; the last one is used, the older ones still verify
+what they have signed. Without a file the key is made from the secret of the sessions, under the
+name `secret`.
 """
+
 from __future__ import annotations
 
 import hashlib
@@ -25,7 +28,11 @@ class KeyFileError(RuntimeError):
 @lru_cache(maxsize=8)
 def _keys(path: str, secret: str) -> dict[str, bytes]:
     """Keys by name, the one in use last. Raises KeyFileError."""
-    out = {FROM_SECRET: hmac.digest(secret.encode(), b"orthotorq chain", hashlib.sha256)} if secret else {}
+    out = (
+        {FROM_SECRET: hmac.digest(secret.encode(), b"orthotorq chain", hashlib.sha256)}
+        if secret
+        else {}
+    )
     if not path:
         return out
     try:
@@ -37,8 +44,11 @@ def _keys(path: str, secret: str) -> dict[str, bytes]:
             continue
         found = _LINE.fullmatch(line.strip())
         if found is None:
-            raise KeyFileError(f"Line {number} of the key file is no key: a name, a blank, and at least 64 hexadecimal digits.")
-        out[found.group(1)] = bytes.fromhex(found.group(2)[:len(found.group(2)) // 2 * 2])
+            raise KeyFileError(
+                f"Line {number} of the key file is no key: a name, a blank, and at least 64 "
+                "hexadecimal digits."
+            )
+        out[found.group(1)] = bytes.fromhex(found.group(2)[: len(found.group(2)) // 2 * 2])
     return out
 
 

@@ -1,4 +1,5 @@
 """The one table: use case -> roles. A use case that is not in it cannot be called."""
+
 from __future__ import annotations
 
 from collections.abc import Callable
@@ -176,8 +177,11 @@ def use_case(function: Callable[Concatenate[Ctx, P], R]) -> Callable[Concatenate
             if ctx.actor is None:
                 raise NotSignedIn(Refusal.NOT_SIGNED_IN)
             if not ctx.actor.roles & roles:
-                raise Forbidden(Refusal.NEEDS_ROLE, roles=" or ".join(sorted(roles)),
-                                mine=", ".join(sorted(ctx.actor.roles)) or "none")
+                raise Forbidden(
+                    Refusal.NEEDS_ROLE,
+                    roles=" or ".join(sorted(roles)),
+                    mine=", ".join(sorted(ctx.actor.roles)) or "none",
+                )
         return function(ctx, *args, **kwargs)
 
     guarded.__doc__ = function.__doc__

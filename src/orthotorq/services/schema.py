@@ -1,4 +1,6 @@
-"""The schema and whether anything is in it, for those above the services; loads nothing of the core."""
+"""The schema and whether anything is in it, for those above the services; loads nothing of the
+core."""
+
 from __future__ import annotations
 
 from sqlalchemy import exists, select

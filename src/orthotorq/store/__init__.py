@@ -1,1 +1,2 @@
-"""PostgreSQL through SQLAlchemy: models, engine, migrations. Only services and commands open sessions."""
+"""PostgreSQL through SQLAlchemy: models, engine, migrations. Only services and commands open
+sessions."""

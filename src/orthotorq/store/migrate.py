@@ -1,4 +1,6 @@
-"""Alembic without an ini file: the migrations of this package against a database URL of the owner."""
+"""Alembic without an ini file: the migrations of this package against a database URL of the
+owner."""
+
 from __future__ import annotations
 
 from functools import cache

@@ -1,4 +1,5 @@
 """The web: Flask around the use cases. `create_app` makes a fresh application."""
+
 from __future__ import annotations
 
 import gc
@@ -30,22 +31,40 @@ def cookie_name() -> str:
 
 
 def _nothing_runs(response: Response) -> Response:
-    """An answer of the API is no page: nothing in it is run or fetched, whatever somebody gets a browser to take it for."""
-    if request.path.startswith("/api/") and response.mimetype in ("application/json", "application/problem+json", "text/csv"):
+    """An answer of the API is no page: nothing in it is run or fetched, whatever somebody gets a
+    browser to take it for."""
+    if request.path.startswith("/api/") and response.mimetype in (
+        "application/json",
+        "application/problem+json",
+        "text/csv",
+    ):
         response.headers["Content-Security-Policy"] = "default-src 'none'; frame-ancestors 'none'"
     return response
 
 
 def create_app(documented: bool = True) -> Flask:
     """A configured application; its settings come from the environment (see orthotorq.settings)."""
-    app = DescribedOpenAPI(__name__, info=Info(title="Orthotorq", version="1"), doc_ui=False, static_folder=None,
-                  security_schemes={"session": {"type": "apiKey", "in": "cookie", "name": "orthotorq"}},
-                  validation_error_status=422, validation_error_model=Problem, validation_error_callback=validation_answer)
+    app = DescribedOpenAPI(
+        __name__,
+        info=Info(title="Orthotorq", version="1"),
+        doc_ui=False,
+        static_folder=None,
+        security_schemes={"session": {"type": "apiKey", "in": "cookie", "name": "orthotorq"}},
+        validation_error_status=422,
+        validation_error_model=Problem,
+        validation_error_callback=validation_answer,
+    )
     app.config.update(
-        SECRET_KEY=settings.read("ORTHOTORQ_SECRET_KEY"), SESSION_COOKIE_NAME=cookie_name(), SESSION_COOKIE_HTTPONLY=True,
-        SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_SECURE=settings.read("ORTHOTORQ_COOKIE_SECURE") == "1",
-        PERMANENT_SESSION_LIFETIME=timedelta(hours=14), WTF_CSRF_TIME_LIMIT=None,
-        WTF_CSRF_SSL_STRICT=False, DEMO=settings.read("ORTHOTORQ_DEMO") == "1")
+        SECRET_KEY=settings.read("ORTHOTORQ_SECRET_KEY"),
+        SESSION_COOKIE_NAME=cookie_name(),
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_SECURE=settings.read("ORTHOTORQ_COOKIE_SECURE") == "1",
+        PERMANENT_SESSION_LIFETIME=timedelta(hours=14),
+        WTF_CSRF_TIME_LIMIT=None,
+        WTF_CSRF_SSL_STRICT=False,
+        DEMO=settings.read("ORTHOTORQ_DEMO") == "1",
+    )
     # a zone that is none is refused here, and not at the first date
     place_zone()
     register_logs(app)
@@ -54,11 +73,21 @@ def create_app(documented: bool = True) -> Flask:
     CSRFProtect(app)
     # before the library: what is registered first comes last
     app.after_request(_nothing_runs)
-    # the built page carries its own policy with hashes; a second script-src by header would only contradict it
-    Talisman(app, force_https=False, strict_transport_security=app.config["SESSION_COOKIE_SECURE"], frame_options="DENY",
-             referrer_policy="same-origin",
-             session_cookie_secure=app.config["SESSION_COOKIE_SECURE"],
-             content_security_policy={"frame-ancestors": "'none'", "base-uri": "'self'", "object-src": "'none'"})
+    # the built page carries its own policy with hashes; a second script-src by header would only
+    # contradict it
+    Talisman(
+        app,
+        force_https=False,
+        strict_transport_security=app.config["SESSION_COOKIE_SECURE"],
+        frame_options="DENY",
+        referrer_policy="same-origin",
+        session_cookie_secure=app.config["SESSION_COOKIE_SECURE"],
+        content_security_policy={
+            "frame-ancestors": "'none'",
+            "base-uri": "'self'",
+            "object-src": "'none'",
+        },
+    )
     register_errors(app)
     register(app, documented)
     register_kinds(app)
@@ -68,7 +97,8 @@ def create_app(documented: bool = True) -> Flask:
     if hops := int(settings.read("ORTHOTORQ_TRUSTED_HOPS")):
         app.wsgi_app = ProxyFix(app.wsgi_app, x_for=hops, x_proto=hops, x_host=0)  # type: ignore[method-assign]
     register_pages(app)
-    # what is loaded now lives as long as the process: the collector need not walk it at every request
+    # what is loaded now lives as long as the process: the collector need not walk it at every
+    # request
     gc.collect()
     gc.freeze()
     return app

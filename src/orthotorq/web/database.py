@@ -1,4 +1,5 @@
 """The engine of an application; sessions are opened by operation.py alone."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -12,7 +13,9 @@ from ..services.database import open_sessions
 def connect(app: Flask) -> None:
     """Give the application its session factory."""
     app.extensions["orthotorq_sessions"] = open_sessions(
-        settings.read("ORTHOTORQ_DATABASE_URL"), int(settings.read("ORTHOTORQ_STATEMENT_TIMEOUT_MS")))
+        settings.read("ORTHOTORQ_DATABASE_URL"),
+        int(settings.read("ORTHOTORQ_STATEMENT_TIMEOUT_MS")),
+    )
 
 
 def sessions(app: Flask) -> Any:

@@ -1,4 +1,5 @@
 """Whether all is well: alive, ready, and figures for a monitor."""
+
 from __future__ import annotations
 
 import hmac
@@ -7,7 +8,14 @@ import shutil
 import time
 
 from flask import Flask, Response, abort, current_app, g, request
-from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, Histogram, generate_latest, multiprocess
+from prometheus_client import (
+    CONTENT_TYPE_LATEST,
+    CollectorRegistry,
+    Counter,
+    Histogram,
+    generate_latest,
+    multiprocess,
+)
 from sqlalchemy.exc import SQLAlchemyError
 
 from .. import settings
@@ -18,8 +26,12 @@ from .pages import front_end_built
 #: less room than this share, or than so many bytes, is too little
 LEAST_SHARE, LEAST_BYTES = 0.03, 500_000_000
 _ASKED = Counter("orthotorq_requests", "Requests", ["method", "route", "status"])
-_TOOK = Histogram("orthotorq_request_seconds", "Seconds a request took", ["route"],
-                  buckets=(0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10, 30))
+_TOOK = Histogram(
+    "orthotorq_request_seconds",
+    "Seconds a request took",
+    ["route"],
+    buckets=(0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10, 30),
+)
 
 
 def health() -> tuple[dict[str, str], int]:
@@ -34,7 +46,11 @@ def health() -> tuple[dict[str, str], int]:
 
 def _full() -> list[str]:
     """Folders whose disks have too little room, or that are not there."""
-    return [folder for folder in settings.read("ORTHOTORQ_DISKS").split(":") if folder and not _room(folder)]
+    return [
+        folder
+        for folder in settings.read("ORTHOTORQ_DISKS").split(":")
+        if folder and not _room(folder)
+    ]
 
 
 def _room(folder: str) -> bool:
@@ -54,18 +70,29 @@ def ready() -> tuple[dict[str, str], int]:
     except SQLAlchemyError:
         found = Wellbeing()
     full = _full()
-    says = {"database": ("ok" if found.writes else "cannot write: its disk may be full") if found.database else "does not answer",
-            "schema": "ok" if found.schema else "is not that of this program: run orthotorq migrate",
-            "disk": f"nearly full, or not there: {', '.join(full)}" if full else "ok",
-            "front_end": "ok" if front_end_built() else "is missing: build it, or name its folder with ORTHOTORQ_FRONTEND",
-            "worker": "ok" if found.worker else "no sign of life: long jobs wait, due dates are not forecast anew"}
+    says = {
+        "database": ("ok" if found.writes else "cannot write: its disk may be full")
+        if found.database
+        else "does not answer",
+        "schema": "ok" if found.schema else "is not that of this program: run orthotorq migrate",
+        "disk": f"nearly full, or not there: {', '.join(full)}" if full else "ok",
+        "front_end": "ok"
+        if front_end_built()
+        else "is missing: build it, or name its folder with ORTHOTORQ_FRONTEND",
+        "worker": "ok"
+        if found.worker
+        else "no sign of life: long jobs wait, due dates are not forecast anew",
+    }
     good = all(says[name] == "ok" for name in ("database", "schema", "disk", "front_end"))
     return {"status": "ready" if good else "not ready", **says}, 200 if good else 503
 
 
 def metrics() -> Response:
     """Figures in the Prometheus format, for this machine alone or for who has the token."""
-    token, given = settings.read("ORTHOTORQ_METRICS_TOKEN"), request.headers.get("Authorization", "")
+    token, given = (
+        settings.read("ORTHOTORQ_METRICS_TOKEN"),
+        request.headers.get("Authorization", ""),
+    )
     here = request.remote_addr in ("127.0.0.1", "::1") and "X-Forwarded-For" not in request.headers
     if not (hmac.compare_digest(given, f"Bearer {token}") if token else here):
         abort(404)

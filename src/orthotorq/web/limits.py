@@ -5,6 +5,7 @@ process by itself, which costs nothing: with two of them somebody may ask twice 
 against a program that has gone wrong and against one person who holds up the others; wrong
 passwords are counted in the database, and floods from outside are the proxy's (docs/operations.md).
 """
+
 from __future__ import annotations
 
 import threading
@@ -26,10 +27,23 @@ from .errors import problem
 #: what costs seconds, for one person in a minute, in each worker process
 COSTLY = 30
 COSTLY_ONES = (
-    "plans.get_sheet", "plans.get_template", "records.get_record_pdf", "records.get_record_book", "records.get_joint_archive",
-    "registers.get_labels", "registers.get_register", "registers.post_register", "coming.get_day_sheet", "conditions.get_tag",
+    "plans.get_sheet",
+    "plans.get_template",
+    "records.get_record_pdf",
+    "records.get_record_book",
+    "records.get_joint_archive",
+    "registers.get_labels",
+    "registers.get_register",
+    "registers.post_register",
+    "coming.get_day_sheet",
+    "conditions.get_tag",
     "exchange.post_import",
-    "exchange.get_all_plans", "records.post_look", "records.post_readings", "records.post_record", "tables.post_lessons")
+    "exchange.get_all_plans",
+    "records.post_look",
+    "records.post_readings",
+    "records.post_record",
+    "tables.post_lessons",
+)
 #: what is worked at one after the other for each person; photos come many at a time, and are not
 #: counted by the minute
 IN_TURN = (*COSTLY_ONES, "runs.post_photo")
@@ -79,6 +93,7 @@ def _in_turn(turns: Turns, view: Callable[..., Any]) -> Callable[..., Any]:
     def waiting(*args: Any, **kwargs: Any) -> Any:
         with turns.of(_person()):
             return view(*args, **kwargs)
+
     return waiting
 
 
@@ -92,7 +107,11 @@ def _person() -> str:
 
 
 def _too_often(error: RateLimitExceeded) -> Response:
-    response = problem(429, "too_many", "That was asked too often in a minute. Nothing was changed; wait a little and try again.")
+    response = problem(
+        429,
+        "too_many",
+        "That was asked too often in a minute. Nothing was changed; wait a little and try again.",
+    )
     response.headers["Retry-After"] = "20"
     return response
 
@@ -105,8 +124,13 @@ def register_limits(app: Flask) -> None:
     rate = int(settings.read("ORTHOTORQ_RATE"))
     if not rate:
         return
-    limiter = Limiter(_device, app=app, application_limits=[f"{rate} per minute"], storage_uri="memory://",
-                      application_limits_exempt_when=lambda: not request.path.startswith("/api/"))
+    limiter = Limiter(
+        _device,
+        app=app,
+        application_limits=[f"{rate} per minute"],
+        storage_uri="memory://",
+        application_limits_exempt_when=lambda: not request.path.startswith("/api/"),
+    )
     costly = limiter.shared_limit(f"{COSTLY} per minute", scope="costly", key_func=_person)
     for name in COSTLY_ONES:
         app.view_functions[name] = costly(app.view_functions[name])  # type: ignore[assignment]

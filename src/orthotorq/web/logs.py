@@ -1,4 +1,5 @@
 """Structured logs, one line of JSON per request, with a request id that the client sees too."""
+
 from __future__ import annotations
 
 import logging
@@ -23,10 +24,16 @@ def named_path() -> str:
 
 def register_logs(app: Flask) -> None:
     """Request ids and access lines; bodies and passwords are never logged."""
-    structlog.configure(processors=[
-        structlog.contextvars.merge_contextvars, structlog.processors.add_log_level,
-        structlog.processors.TimeStamper(fmt="iso", utc=True), structlog.processors.format_exc_info,
-        structlog.processors.JSONRenderer()], wrapper_class=structlog.make_filtering_bound_logger(logging.INFO))
+    structlog.configure(
+        processors=[
+            structlog.contextvars.merge_contextvars,
+            structlog.processors.add_log_level,
+            structlog.processors.TimeStamper(fmt="iso", utc=True),
+            structlog.processors.format_exc_info,
+            structlog.processors.JSONRenderer(),
+        ],
+        wrapper_class=structlog.make_filtering_bound_logger(logging.INFO),
+    )
     log = structlog.get_logger()
 
     @app.before_request
@@ -40,6 +47,12 @@ def register_logs(app: Flask) -> None:
     def end(response: Response) -> Response:
         response.headers["X-Request-Id"] = g.get("request_id", "")
         if request.path.startswith("/api/"):
-            log.info("request", method=request.method, path=named_path(), status=response.status_code,
-                     ms=round((time.perf_counter() - g.started) * 1e3, 1), person=session.get("person"))
+            log.info(
+                "request",
+                method=request.method,
+                path=named_path(),
+                status=response.status_code,
+                ms=round((time.perf_counter() - g.started) * 1e3, 1),
+                person=session.get("person"),
+            )
         return response

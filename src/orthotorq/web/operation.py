@@ -1,4 +1,6 @@
-"""One request, one operation: session, actor, time, one commit. Everything below is free of Flask."""
+"""One request, one operation: session, actor, time, one commit. Everything below is free of
+Flask."""
+
 from __future__ import annotations
 
 import uuid
@@ -51,6 +53,7 @@ def with_helper(begin: Callable[[Ctx], HelperTask[T, R]]) -> R:
 def queued(kind: str, begin: Callable[[Ctx], HelperTask[T, uuid.UUID]]) -> uuid.UUID:
     """The id of a job that a use case begins after the helper has looked at its file: its row and
     its place in the queue are kept together."""
+
     def begin_job(ctx: Ctx) -> HelperTask[T, uuid.UUID]:
         task = begin(ctx)
 
@@ -58,7 +61,9 @@ def queued(kind: str, begin: Callable[[Ctx], HelperTask[T, uuid.UUID]]) -> uuid.
             job = task.then(ctx, made)
             defer(ctx.session, kind, job)
             return job
+
         return HelperTask(task.work, keep)
+
     return with_helper(begin_job)
 
 
@@ -69,6 +74,14 @@ def operation() -> Iterator[Ctx]:
     with sessions(current_app)() as database, database.begin():
         sign_in, now = signed_in(), datetime.now(UTC)
         background = request.headers.get(BACKGROUND) == "1"
-        actor: Actor | None = find_actor(database, sign_in, now, background) if sign_in is not None else None
-        yield Ctx(database, now, actor, address=request.remote_addr or "", sign_in=sign_in,
-                  confirmed=request.headers.get(CONFIRMED) == "yes")
+        actor: Actor | None = (
+            find_actor(database, sign_in, now, background) if sign_in is not None else None
+        )
+        yield Ctx(
+            database,
+            now,
+            actor,
+            address=request.remote_addr or "",
+            sign_in=sign_in,
+            confirmed=request.headers.get(CONFIRMED) == "yes",
+        )

@@ -1,4 +1,5 @@
 """The built front end."""
+
 from __future__ import annotations
 
 from pathlib import Path
@@ -19,7 +20,9 @@ def _page(path: str = "") -> Response:
     """The single page, for every address of a screen."""
     if path.startswith("api/"):
         raise NotFound("There is no such address.")
-    response = send_from_directory(Path(settings.read("ORTHOTORQ_FRONTEND")).resolve(), "index.html")
+    response = send_from_directory(
+        Path(settings.read("ORTHOTORQ_FRONTEND")).resolve(), "index.html"
+    )
     response.headers["Cache-Control"] = "no-cache"
     return response
 
@@ -35,11 +38,17 @@ def _headers(headers: dict[str, str], path: str, url: str) -> None:
 
 
 def register_pages(app: Flask) -> None:
-    """Routes outside the API; built files, packed as the build left them, are served before Flask sees the request."""
+    """Routes outside the API; built files, packed as the build left them, are served before Flask
+    sees the request."""
     app.add_url_rule("/", view_func=_page, endpoint="root")
     app.add_url_rule("/<path:path>", view_func=_page, endpoint="page")
     built = settings.read("ORTHOTORQ_FRONTEND")
     if not Path(built).is_dir():
         return  # the document of the API is written before anything is built
-    app.wsgi_app = WhiteNoise(app.wsgi_app, root=built,  # type: ignore[method-assign]
-                              max_age=0, immutable_file_test=_immutable, add_headers_function=_headers)
+    app.wsgi_app = WhiteNoise(
+        app.wsgi_app,
+        root=built,  # type: ignore[method-assign]
+        max_age=0,
+        immutable_file_test=_immutable,
+        add_headers_function=_headers,
+    )

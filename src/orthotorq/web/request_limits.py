@@ -1,4 +1,5 @@
 """What is sent: JSON, but for the files that some addresses take; how large it may be."""
+
 from __future__ import annotations
 
 from flask import Flask, request
@@ -8,9 +9,15 @@ from ..core.documents.read import MOST_DEEP, check_characters, deeper_than
 from ..core.errors import BadDocument
 
 #: addresses that take a file, with the most bytes of it
-FILES = {"exchange.post_import": 40_000_000, "runs.post_photo": 25_000_000, "devices.post_raw_pull": 1_100_000,
-         "records.post_look": 40_000_000, "records.post_readings": 40_000_000, "records.post_record": 20_000_000,
-         "registers.post_register": 20_000_000}
+FILES = {
+    "exchange.post_import": 40_000_000,
+    "runs.post_photo": 25_000_000,
+    "devices.post_raw_pull": 1_100_000,
+    "records.post_look": 40_000_000,
+    "records.post_readings": 40_000_000,
+    "records.post_record": 20_000_000,
+    "registers.post_register": 20_000_000,
+}
 #: the most bytes of a document
 MOST = 4_000_000
 

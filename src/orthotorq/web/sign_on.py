@@ -1,4 +1,6 @@
-"""The plant's own sign-on (OpenID Connect, by Authlib): an option beside the passwords, which stay."""
+"""The plant's own sign-on (OpenID Connect, by Authlib): an option beside the passwords, which
+stay."""
+
 from __future__ import annotations
 
 import time
@@ -29,15 +31,22 @@ _PATIENCE_S = 8
 _CLOCKS_DIFFER_S = 60
 #: cookie of a device that somebody has left, and how long it is remembered
 ASK, ASK_FOR_S = "orthotorq-ask", 400 * 86_400
-#: what can go wrong on the way that is nobody's fault here: no answer, no leave, an answer that is not signed by them
+#: what can go wrong on the way that is nobody's fault here: no answer, no leave, an answer that is
+#: not signed by them
 _FAILURES = (OAuthError, JoseError, RequestException, KeyError, ValueError, RuntimeError)
 
 
 def ask_anew(response: Response) -> Response:
     """Remember on this device that somebody left it: the next sign-on here asks who it is,
     whoever is known to the provider."""
-    response.set_cookie(ASK, "1", max_age=ASK_FOR_S, httponly=True, samesite="Lax",
-                        secure=bool(current_app.config["SESSION_COOKIE_SECURE"]))
+    response.set_cookie(
+        ASK,
+        "1",
+        max_age=ASK_FOR_S,
+        httponly=True,
+        samesite="Lax",
+        secure=bool(current_app.config["SESSION_COOKIE_SECURE"]),
+    )
     return response
 
 
@@ -52,7 +61,8 @@ def leave_address() -> str | None:
         log.warning("sign_on_failed", error=type(error).__name__, says=str(error)[:200])
         return None
     home = settings.public_url()
-    return f"{end}?{urlencode({'client_id': settings.read('ORTHOTORQ_SIGN_ON_CLIENT'), **_back_to(home)})}" if end else None
+    told = {"client_id": settings.read("ORTHOTORQ_SIGN_ON_CLIENT"), **_back_to(home)}
+    return f"{end}?{urlencode(told)}" if end else None
 
 
 def _back_to(home: str) -> dict[str, str]:
@@ -68,7 +78,9 @@ def _begin() -> Response:
     asks = {"prompt": "login"} if fresh or request.cookies.get(ASK) else {}
     back = f"{settings.public_url()}/api/v1/session/sign-on/back"
     try:
-        answer: Response = _client().authorize_redirect(back, **asks, **({"max_age": 0} if fresh else {}))
+        answer: Response = _client().authorize_redirect(
+            back, **asks, **({"max_age": 0} if fresh else {})
+        )
     except _FAILURES as error:
         return _failed(error, keep=fresh)
     return answer
@@ -91,7 +103,9 @@ def _claims() -> dict[str, Any]:
     client = _client()
     token = client.authorize_access_token()
     claims = dict(token["userinfo"])
-    if not claims.get(settings.read("ORTHOTORQ_SIGN_ON_CLAIM")) and client.load_server_metadata().get("userinfo_endpoint"):
+    if not claims.get(
+        settings.read("ORTHOTORQ_SIGN_ON_CLAIM")
+    ) and client.load_server_metadata().get("userinfo_endpoint"):
         more = dict(client.userinfo(token=token))
         if more.get("sub") != claims["sub"]:
             raise ValueError("userinfo is about somebody else")
@@ -124,7 +138,9 @@ def _signed_in(claims: dict[str, Any], subject: str, to: str) -> Response:
     session.clear()
     if not isinstance(outcome, Actor):
         sent = ", ".join(sorted(claims))[:200]
-        session["said"] = outcome.text if login else render(Refusal.SIGN_ON_NO_NAME, claim=name, sent=sent)
+        session["said"] = (
+            outcome.text if login else render(Refusal.SIGN_ON_NO_NAME, claim=name, sent=sent)
+        )
         return redirect("/sign-in")  # type: ignore[return-value]
     session.permanent = True
     session.update({"sign_in": str(made), "person": str(outcome.id)})
@@ -137,7 +153,11 @@ def _client() -> Any:
 
 def _inside(to: str) -> str:
     """An address of ours to go on to, and no other."""
-    return to if to.startswith("/") and not to.startswith(("//", "/\\")) and to.isprintable() else "/shift"
+    return (
+        to
+        if to.startswith("/") and not to.startswith(("//", "/\\")) and to.isprintable()
+        else "/shift"
+    )
 
 
 def _failed(error: Exception, keep: bool = False) -> Response:
@@ -156,11 +176,17 @@ def register_sign_on(app: Flask) -> None:
     if not issuer:
         return
     oauth = OAuth(app)
-    oauth.register(_NAME, client_id=settings.read("ORTHOTORQ_SIGN_ON_CLIENT"),
-                   client_secret=settings.read("ORTHOTORQ_SIGN_ON_SECRET"),
-                   server_metadata_url=f"{issuer}/.well-known/openid-configuration",
-                   client_kwargs={"scope": settings.read("ORTHOTORQ_SIGN_ON_SCOPE"),
-                                  "code_challenge_method": "S256", "default_timeout": _PATIENCE_S})
+    oauth.register(
+        _NAME,
+        client_id=settings.read("ORTHOTORQ_SIGN_ON_CLIENT"),
+        client_secret=settings.read("ORTHOTORQ_SIGN_ON_SECRET"),
+        server_metadata_url=f"{issuer}/.well-known/openid-configuration",
+        client_kwargs={
+            "scope": settings.read("ORTHOTORQ_SIGN_ON_SCOPE"),
+            "code_challenge_method": "S256",
+            "default_timeout": _PATIENCE_S,
+        },
+    )
     app.extensions["orthotorq_sign_on"] = oauth
     app.add_url_rule("/api/v1/session/sign-on", view_func=_begin, endpoint="sign_on")
     app.add_url_rule("/api/v1/session/sign-on/back", view_func=_back, endpoint="sign_on_back")

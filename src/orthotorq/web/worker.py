@@ -1,9 +1,11 @@
 """The worker process of the server: a request is taken in whole before a thread sees it.
 
-Threads are few. A client that sends half a header and waits, or stops half-way through an upload, would hold one for as long
-as it likes; a handful of such clients would stop the service for everybody. So the loop that watches the sockets takes in
-what arrives, with a time for the header and one for the body, and gives a thread complete requests alone.
+Threads are few. A client that sends half a header and waits, or stops half-way through an upload,
+would hold one for as long as it likes; a handful of such clients would stop the service for
+everybody. So the loop that watches the sockets takes in what arrives, with a time for the header
+and one for the body, and gives a thread complete requests alone.
 """
+
 from __future__ import annotations
 
 import json
@@ -21,7 +23,8 @@ from gunicorn import http
 from gunicorn.http.body import LengthReader
 from gunicorn.workers import gthread
 
-#: a client may take so long for its header, and for its body so long and a second more for every so many bytes
+#: a client may take so long for its header, and for its body so long and a second more for every so
+#: many bytes
 HEADER_S, BODY_S, BODY_BYTES_A_SECOND = 10.0, 20.0, 4096
 #: a header is not longer; no body that the application takes is (web/request_limits.py)
 MOST_HEADER, MOST_BODY = 65_536, 40_000_000
@@ -71,17 +74,21 @@ class Arriving:
         at = self.data.find(b"\r\n\r\n")
         if at < 0:
             if len(self.data) > MOST_HEADER:
-                raise Refused("431 Request Header Fields Too Large", "The header of the request is too long.")
+                raise Refused(
+                    "431 Request Header Fields Too Large", "The header of the request is too long."
+                )
             return
-        size = self.length_of(bytes(self.data[:at + 4]))
+        size = self.length_of(bytes(self.data[: at + 4]))
         if size > MOST_BODY:
-            raise Refused("413 Content Too Large",
-                          f"That is too large: at most {MOST_BODY / 1e6:g} MB are taken. Nothing was saved.")
+            raise Refused(
+                "413 Content Too Large",
+                f"That is too large: at most {MOST_BODY / 1e6:g} MB are taken. Nothing was saved.",
+            )
         self.end = at + 4 + size
         self.until = now + BODY_S + size / BODY_BYTES_A_SECOND
         if (asked := _EXPECT.search(self.data, 0, at + 2)) is not None:
             # answered here, so that it is not answered again by who gets the whole
-            del self.data[asked.start():asked.end()]
+            del self.data[asked.start() : asked.end()]
             self.end -= asked.end() - asked.start()
             self.wants_continue = len(self.data) < self.end
 
@@ -95,20 +102,36 @@ def body_length(cfg: Any, client: Any, header: bytes) -> int:
     try:
         reader = next(http.get_parser(cfg, [header], client)).body.reader
     except Exception:  # whatever its parser raises, a request that it refuses is none
-        raise Refused("400 Bad Request", "The header of the request cannot be read, or its length "
-                      "is not clear.") from None
+        raise Refused(
+            "400 Bad Request",
+            "The header of the request cannot be read, or its length is not clear.",
+        ) from None
     if not isinstance(reader, LengthReader):
-        raise Refused("411 Length Required", "A request says how long its body is; it is not sent in chunks.")
+        raise Refused(
+            "411 Length Required", "A request says how long its body is; it is not sent in chunks."
+        )
     return int(reader.length)
 
 
 def _answer(refused: Refused) -> bytes:
     """The answer to what is refused, as problem details (RFC 9457) like every other."""
     status, _, title = refused.status.partition(" ")
-    body = json.dumps({"type": "about:blank", "title": title, "status": int(status), "detail": refused.text,
-                       "code": f"http_{status}", "request_id": "", "errors": []}).encode()
-    return (f"HTTP/1.1 {refused.status}\r\nConnection: close\r\nContent-Type: application/problem+json\r\n"
-            f"Content-Length: {len(body)}\r\n\r\n").encode() + body
+    body = json.dumps(
+        {
+            "type": "about:blank",
+            "title": title,
+            "status": int(status),
+            "detail": refused.text,
+            "code": f"http_{status}",
+            "request_id": "",
+            "errors": [],
+        }
+    ).encode()
+    return (
+        f"HTTP/1.1 {refused.status}\r\nConnection: close\r\nContent-Type: "
+        "application/problem+json\r\n"
+        f"Content-Length: {len(body)}\r\n\r\n"
+    ).encode() + body
 
 
 class PatientWorker(gthread.ThreadWorker):
@@ -130,7 +153,8 @@ class PatientWorker(gthread.ThreadWorker):
         for waits, seconds in ((socket.SO_SNDTIMEO, SEND_S), (socket.SO_RCVTIMEO, READ_S)):
             client.setsockopt(socket.SOL_SOCKET, waits, struct.pack("ll", seconds, 0))
         if len(self.arriving) >= self.worker_connections // 2:
-            # a flood of half requests puts out the oldest of them, not those who come with a whole one
+            # a flood of half requests puts out the oldest of them, not those who come with a whole
+            # one
             self._drop(next(iter(self.arriving)))
         self.nr_conns += 1
         self._await(gthread.TConn(self.cfg, client, address, listener.getsockname()), b"", HEADER_S)
@@ -138,7 +162,9 @@ class PatientWorker(gthread.ThreadWorker):
     def _await(self, conn: gthread.TConn, begun: bytes, patience: float) -> None:
         """Watch a connection for its next request, of which some may be there."""
         conn.sock.setblocking(False)
-        self.arriving[conn] = Arriving(time.monotonic(), patience, partial(body_length, self.cfg, conn.client))
+        self.arriving[conn] = Arriving(
+            time.monotonic(), patience, partial(body_length, self.cfg, conn.client)
+        )
         self.poller.register(conn.sock, gthread.selectors.EVENT_READ, partial(self._arrives, conn))
         if begun:
             self._take(conn, begun)
@@ -162,7 +188,10 @@ class PatientWorker(gthread.ThreadWorker):
         try:
             whole = arriving.feed(data, time.monotonic())
             if not whole and sum(len(a.data) for a in self.arriving.values()) > MOST_HELD:
-                raise Refused("503 Service Unavailable", "Too much is being sent at once. Nothing was kept; try again.")
+                raise Refused(
+                    "503 Service Unavailable",
+                    "Too much is being sent at once. Nothing was kept; try again.",
+                )
         except Refused as refused:
             del self.arriving[conn]
             self.poller.unregister(conn.sock)
@@ -200,8 +229,8 @@ class PatientWorker(gthread.ThreadWorker):
         self._leave(conn)
 
     def _leave(self, conn: gthread.TConn) -> None:
-        """Say that nothing more is sent, and close when the client has read it (RFC 9112, 9.6): waited for by the loop, since
-        gunicorn's own way holds up everybody for as long."""
+        """Say that nothing more is sent, and close when the client has read it (RFC 9112, 9.6):
+        waited for by the loop, since gunicorn's own way holds up everybody for as long."""
         if len(self.leaving) >= self.worker_connections // 4:
             # those who are told no do not keep others from being let in
             self._drop(next(iter(self.leaving)))
@@ -209,7 +238,9 @@ class PatientWorker(gthread.ThreadWorker):
             conn.sock.shutdown(socket.SHUT_WR)
             conn.sock.setblocking(False)
             self.leaving[conn] = time.monotonic() + LEAVE_S
-            self.poller.register(conn.sock, gthread.selectors.EVENT_READ, partial(self._leaves, conn))
+            self.poller.register(
+                conn.sock, gthread.selectors.EVENT_READ, partial(self._leaves, conn)
+            )
         except (OSError, KeyError, ValueError):
             self._drop(conn)
 
@@ -222,7 +253,9 @@ class PatientWorker(gthread.ThreadWorker):
     def murder_pending(self) -> None:
         """Close those who let us wait; when the worker ends, those too who have sent nothing."""
         now = time.monotonic()
-        for conn in [c for c, a in self.arriving.items() if a.until < now or not (self.alive or a.data)]:
+        for conn in [
+            c for c, a in self.arriving.items() if a.until < now or not (self.alive or a.data)
+        ]:
             self._drop(conn)
         for conn in [c for c, until in self.leaving.items() if until < now]:
             self._drop(conn)

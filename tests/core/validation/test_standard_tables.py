@@ -1,4 +1,5 @@
-"""Stress areas and proof loads as printed in ISO 898-1:2013 (tables 4 to 7) and ASME B1.1, to three or four figures."""
+"""Stress areas and proof loads as printed in ISO 898-1:2013 (tables 4 to 7) and ASME B1.1, to three
+or four figures."""
 
 from __future__ import annotations
 
@@ -116,7 +117,8 @@ FLATS = {
 
 
 def close(value: float, printed: float) -> bool:
-    """Within half a unit of the third figure, or two thousandths: tables round and truncate both."""
+    """Within half a unit of the third figure, or two thousandths: tables round and truncate
+    both."""
     return value == pytest.approx(printed, rel=4e-3)
 
 
@@ -145,7 +147,9 @@ def test_hexagons(name: str) -> None:
     assert (row.across_flats, row.hole) == FLATS[name]
 
 
-@pytest.mark.parametrize(("name", "flats"), [("1/2-13", 0.875), ("3/4-10", 1.25), ("1-8", 1.625), ("1-1/2-6", 2.375)])
+@pytest.mark.parametrize(
+    ("name", "flats"), [("1/2-13", 0.875), ("3/4-10", 1.25), ("1-8", 1.625), ("1-1/2-6", 2.375)]
+)
 def test_heavy_hexagons_follow_one_and_a_half_d_plus_an_eighth(name: str, flats: float) -> None:
     row = hexagon(parse_thread(name), "heavy hex")
     assert row is not None

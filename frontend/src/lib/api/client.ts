@@ -19,15 +19,22 @@ const token: Middleware = {
   },
 };
 
-/** A call that hangs is given up, so that what waits behind it goes on; a file may take longer on its way. */
+/**
+ * A call that hangs is given up, so that what waits behind it goes on; a file may take longer on
+ * its way.
+ */
 const ANSWER_MS = 30_000;
 const FILE_MS = 600_000;
 const SILENT = 'No answer from the server. Check what was saved, then try again.';
 
 const patience: Middleware = {
   onRequest({ request }) {
-    const file = request.body !== null && !request.headers.get('Content-Type')?.startsWith('application/json');
-    const signal = AbortSignal.any([request.signal, AbortSignal.timeout(file ? FILE_MS : ANSWER_MS)]);
+    const file =
+      request.body !== null && !request.headers.get('Content-Type')?.startsWith('application/json');
+    const signal = AbortSignal.any([
+      request.signal,
+      AbortSignal.timeout(file ? FILE_MS : ANSWER_MS),
+    ]);
     return new Request(request, { signal });
   },
   onError: ({ error }) => new Error(SILENT, { cause: error }),
@@ -58,7 +65,10 @@ export function problemText(error: unknown): string {
   return problem?.detail ?? SILENT;
 }
 
-/** Header of a request that is sent again after the server has asked whether it is meant (409, code `confirm`). */
+/**
+ * Header of a request that is sent again after the server has asked whether it is meant (409, code
+ * `confirm`).
+ */
 export const CONFIRMED = { 'X-Confirmed': 'yes' };
 
 /** The data of an answer, or an Error with the sentence to show. */

@@ -1,7 +1,7 @@
 /**
- * Events wait here from the tap until the server has answered: a reload or a lost network loses none. Every one belongs to
- * the person who tapped it: each person has a device id and a count of their own here, so that nobody's taps wait behind, or
- * go out under, somebody else's.
+ * Events wait here from the tap until the server has answered: a reload or a lost network loses
+ * none. Every one belongs to the person who tapped it: each person has a device id and a count of
+ * their own here, so that nobody's taps wait behind, or go out under, somebody else's.
  */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Schemas } from '../api/client';
@@ -21,7 +21,10 @@ export interface OutEvent {
   /** Who tapped; missing only on what was kept before taps had owners. */
   person?: string;
 }
-/** An event that waits here, with the bolts it is about and how they look after it: known on this device alone. */
+/**
+ * An event that waits here, with the bolts it is about and how they look after it: known on this
+ * device alone.
+ */
 export interface Waiting extends OutEvent {
   places: string[];
   leaves?: Schemas['LookOut'] | null;
@@ -36,7 +39,10 @@ export function asSent(event: Waiting): OutEvent {
 
 interface Shape extends DBSchema {
   taps: { key: string; value: Waiting; indexes: { run: string } };
-  /** This device as each person uses it, with the last number used in each run: one record, kept or lost together. */
+  /**
+   * This device as each person uses it, with the last number used in each run: one record, kept or
+   * lost together.
+   */
   devices: { key: string; value: { id: string; counts: Record<string, number> } };
   runs: { key: string; value: unknown };
   /** Photos by the id of the event that shows them, until the server has them. */
@@ -70,7 +76,10 @@ export async function deviceOf(person: string): Promise<string> {
 /** What an event is about, beside what is sent. */
 type About = Pick<Waiting, 'places' | 'leaves'>;
 
-/** Keep a new event of a person, numbered after their last in this run; with a picture, which is sent before it. */
+/**
+ * Keep a new event of a person, numbered after their last in this run; with a picture, which is
+ * sent before it.
+ */
 export async function put(
   person: string,
   said: Pick<OutEvent, 'run' | 'step' | 'kind' | 'payload' | 'lease' | 'last_seen'>,
@@ -78,7 +87,10 @@ export async function put(
   picture?: Blob,
 ): Promise<Waiting> {
   const work = (await database()).transaction(['taps', 'devices', 'pictures'], 'readwrite');
-  const device = (await work.objectStore('devices').get(person)) ?? { id: `device-${uuid7()}`, counts: {} };
+  const device = (await work.objectStore('devices').get(person)) ?? {
+    id: `device-${uuid7()}`,
+    counts: {},
+  };
   const number = (device.counts[said.run] ?? 0) + 1;
   device.counts[said.run] = number;
   const event: Waiting = {
@@ -97,10 +109,18 @@ export async function put(
   return event;
 }
 
-/** Events of a run that the server has not answered, in the order of their taps: those of a person, and how many of others. */
-export async function waiting(run: string, person: string): Promise<{ own: Waiting[]; others: number }> {
+/**
+ * Events of a run that the server has not answered, in the order of their taps: those of a person,
+ * and how many of others.
+ */
+export async function waiting(
+  run: string,
+  person: string,
+): Promise<{ own: Waiting[]; others: number }> {
   const every = await (await database()).getAllFromIndex('taps', 'run', run);
-  const own = every.filter((e) => e.person === person).sort((a, b) => a.device_sequence - b.device_sequence);
+  const own = every
+    .filter((e) => e.person === person)
+    .sort((a, b) => a.device_sequence - b.device_sequence);
   return { own, others: every.length - own.length };
 }
 
@@ -112,12 +132,16 @@ export async function waitingOf(person: string): Promise<Record<string, number>>
   return out;
 }
 
-/** The server counts otherwise, as when this device has lost its count: what waits is numbered from there on. */
+/**
+ * The server counts otherwise, as when this device has lost its count: what waits is numbered from
+ * there on.
+ */
 export async function renumber(run: string, person: string, from: number): Promise<void> {
   const { own } = await waiting(run, person);
   const work = (await database()).transaction(['taps', 'devices'], 'readwrite');
   const device = await work.objectStore('devices').get(person);
-  for (const [i, event] of own.entries()) await work.objectStore('taps').put({ ...event, device_sequence: from + i });
+  for (const [i, event] of own.entries())
+    await work.objectStore('taps').put({ ...event, device_sequence: from + i });
   if (device) {
     device.counts[run] = from + own.length - 1;
     await work.objectStore('devices').put(device, person);
@@ -130,7 +154,10 @@ export async function pictureOf(event: OutEvent): Promise<Blob | undefined> {
   return event.kind === 'photo' ? (await database()).get('pictures', event.id) : undefined;
 }
 
-/** The picture of an event is done with: the event stays, changed to name it, or to say why there is none. */
+/**
+ * The picture of an event is done with: the event stays, changed to name it, or to say why there is
+ * none.
+ */
 export async function pictureDone(event: Waiting): Promise<void> {
   const work = (await database()).transaction(['taps', 'pictures'], 'readwrite');
   await work.objectStore('taps').put(event);

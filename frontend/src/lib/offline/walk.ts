@@ -24,8 +24,15 @@ export function next(step: Step): Step | null {
 /** First steps of rounds that were sent along, by the step that they come after. */
 export type Later = Record<string, Step>;
 
-/** The step to show past events that the server has not answered; null where only the server knows what comes. */
-export function walkOn(step: Step | null, unsent: Pick<OutEvent, 'kind' | 'step' | 'payload'>[], later: Later = {}): Step | null {
+/**
+ * The step to show past events that the server has not answered; null where only the server knows
+ * what comes.
+ */
+export function walkOn(
+  step: Step | null,
+  unsent: Pick<OutEvent, 'kind' | 'step' | 'payload'>[],
+  later: Later = {},
+): Step | null {
   let now = step;
   for (const event of unsent) {
     // a problem that is not sent yet stops here as it will there, whatever it is about

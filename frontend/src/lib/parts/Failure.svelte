@@ -5,4 +5,6 @@
   let { text, class: more = '' }: { text: string; class?: string } = $props();
 </script>
 
-{#if text}<Alert color="red" border params={{ duration: 0 }} class="border-stop {more}">{text}</Alert>{/if}
+{#if text}<Alert color="red" border params={{ duration: 0 }} class="border-stop {more}"
+    >{text}</Alert
+  >{/if}

@@ -8,7 +8,13 @@
     /** Opens the camera where there is one. */
     camera?: boolean;
   }
-  let { words, accept, onpick, class: more = 'text-brine font-semibold hover:underline', camera = false }: Props = $props();
+  let {
+    words,
+    accept,
+    onpick,
+    class: more = 'text-brine font-semibold hover:underline',
+    camera = false,
+  }: Props = $props();
   function pick(input: HTMLInputElement) {
     const file = input.files?.[0];
     input.value = '';

@@ -39,7 +39,9 @@
       content: 'mt-1 grid gap-2',
     }}
   >
-    {#snippet header()}<span><b class="font-semibold text-ink">{title}</b>{more ? ` ${more}` : ''}</span>{/snippet}
+    {#snippet header()}<span
+        ><b class="font-semibold text-ink">{title}</b>{more ? ` ${more}` : ''}</span
+      >{/snippet}
     {@render children()}
   </AccordionItem>
 </Accordion>

@@ -15,7 +15,16 @@
     class?: string;
     children: Snippet;
   }
-  let { look = 'plain', key = '', disabled, onclick, href, type = 'button', class: more = '', children }: Props = $props();
+  let {
+    look = 'plain',
+    key = '',
+    disabled,
+    onclick,
+    href,
+    type = 'button',
+    class: more = '',
+    children,
+  }: Props = $props();
   const LOOKS = {
     huge: 'huge min-h-[104px] text-[1.7rem] border-brine max-[500px]:min-h-[72px] short:min-h-[56px] short:text-[1.2rem] max-[500px]:text-[1.4rem] leading-[1.15] max-[500px]:leading-[1.15]',
     main: 'min-h-[64px] text-xl border-brine leading-[1.15] max-[500px]:leading-[1.15]',
@@ -33,7 +42,9 @@
   {color}
   {disabled}
   {onclick}
-  class="answer w-full justify-between gap-2 rounded-[6px] border-2 px-4 py-2 font-bold max-[500px]:px-3 {LOOKS[look]} {more}"
+  class="answer w-full justify-between gap-2 rounded-[6px] border-2 px-4 py-2 font-bold max-[500px]:px-3 {LOOKS[
+    look
+  ]} {more}"
 >
   <span>{@render children()}</span>
   {#if key}<kbd class="no-touch font-sans text-[0.85rem] font-normal opacity-80">{key}</kbd>{/if}

@@ -27,7 +27,9 @@
   let busy = $state(false);
   let open = $state(true);
   const uid = $props.id();
-  const people = $derived((here.value?.items ?? []).map((one): [string, string] => [one.login, one.name]));
+  const people = $derived(
+    (here.value?.items ?? []).map((one): [string, string] => [one.login, one.name]),
+  );
 
   async function take(event: Event) {
     event.preventDefault();
@@ -45,13 +47,22 @@
   }
 </script>
 
-<Modal bind:open title={locked ? 'Enter your PIN' : 'Who is here now?'} size="sm" permanent={!!locked} {onclose}>
+<Modal
+  bind:open
+  title={locked ? 'Enter your PIN' : 'Who is here now?'}
+  size="sm"
+  permanent={!!locked}
+  {onclose}
+>
   {#if locked}
     <p>Nobody has used this device for a while. Everything on it is saved.</p>
   {/if}
   <Failure text={here.failed} />
   {#if here.value && !people.length}
-    <p>Nobody else has a PIN yet. Each person sets one on the account page; until then sign out, and in again.</p>
+    <p>
+      Nobody else has a PIN yet. Each person sets one on the account page; until then sign out, and
+      in again.
+    </p>
   {:else}
     <form class="grid gap-3" onsubmit={take}>
       <Label for="{uid}-who" class="text-lg">Name</Label>
@@ -64,17 +75,28 @@
         listClass="min-h-[56px] text-lg"
         required
       />
-      <SecretField label="PIN" bind:value={pin} error={failed} digits autocomplete="off" required large note="{uid}-note" />
+      <SecretField
+        label="PIN"
+        bind:value={pin}
+        error={failed}
+        digits
+        autocomplete="off"
+        required
+        large
+        note="{uid}-note"
+      />
       <p id="{uid}-note" class="soft">
-        {#if !locked}{sentence('sign.out_here', { person: session.person?.name ?? '' })}{/if} From now on answers are recorded under
-        the name above. A PIN opens work at joints, not plans or people.
+        {#if !locked}{sentence('sign.out_here', { person: session.person?.name ?? '' })}{/if} From now
+        on answers are recorded under the name above. A PIN opens work at joints, not plans or people.
         {#if session.demoPin}{sentence('sign.demo_pin', { pin: session.demoPin })}{/if}
       </p>
       <GloveButton type="submit" look="main" disabled={!login || !pin || busy}
         >{locked ? 'Unlock device' : 'Change user'}</GloveButton
       >
       {#if locked}
-        <GloveButton onclick={() => void session.signOut().then(() => location.assign('/sign-in'))}>Sign out</GloveButton>
+        <GloveButton onclick={() => void session.signOut().then(() => location.assign('/sign-in'))}
+          >Sign out</GloveButton
+        >
       {/if}
     </form>
   {/if}

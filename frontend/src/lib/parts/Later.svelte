@@ -1,7 +1,10 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
-  /** Draws what it holds after what stands before it has been painted, so that a key is answered in between. */
+  /**
+   * Draws what it holds after what stands before it has been painted, so that a key is answered in
+   * between.
+   */
   let { children }: { children: Snippet } = $props();
   let ready = $state(false);
   $effect(() => {

@@ -27,8 +27,12 @@
         </div>
       {:else}{@render title()}{/if}
     </div>
-    {#if quiet}<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1">{@render quiet()}</div>{/if}
-    {#if state}<div class="text-right text-sm leading-snug max-sm:text-left">{@render state()}</div>{/if}
+    {#if quiet}<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1">
+        {@render quiet()}
+      </div>{/if}
+    {#if state}<div class="text-right text-sm leading-snug max-sm:text-left">
+        {@render state()}
+      </div>{/if}
     {#if main}<div class="no-print flex flex-wrap gap-2">{@render main()}</div>{/if}
   </div>
 </header>

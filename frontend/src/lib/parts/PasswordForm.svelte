@@ -38,7 +38,13 @@
 <form onsubmit={keep} class="grid max-w-md content-start gap-2">
   <input type="text" autocomplete="username" value={login} class="hidden" readonly />
   {#if old}
-    <SecretField label="Current password" bind:value={before} error={errors.old} autocomplete="current-password" required />
+    <SecretField
+      label="Current password"
+      bind:value={before}
+      error={errors.old}
+      autocomplete="current-password"
+      required
+    />
   {/if}
   <SecretField
     label="New password"
@@ -54,6 +60,8 @@
   </p>
   <div class="flex flex-wrap gap-2">
     <Button type="submit" disabled={busy}>{action}</Button>
-    <Button color="alternative" aria-pressed={seen} onclick={() => (seen = !seen)}>{seen ? 'Hide it' : 'Show it'}</Button>
+    <Button color="alternative" aria-pressed={seen} onclick={() => (seen = !seen)}
+      >{seen ? 'Hide it' : 'Show it'}</Button
+    >
   </div>
 </form>

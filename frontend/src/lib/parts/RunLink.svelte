@@ -10,4 +10,6 @@
   let { run, class: more = '', children }: Props = $props();
 </script>
 
-<a class={more} href={run.under_way ? `/runs/${run.id}` : `/runs/${run.id}/record`}>{@render children()}</a>
+<a class={more} href={run.under_way ? `/runs/${run.id}` : `/runs/${run.id}/record`}
+  >{@render children()}</a
+>

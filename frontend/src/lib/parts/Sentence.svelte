@@ -5,5 +5,7 @@
   let { key, values, href }: { key: Key; values: Values; href?: string } = $props();
 </script>
 
-{#each parts(key, values) as part, i (i)}{#if part.as === 'b'}<b>{part.text}</b>{:else if part.as === 'a'}<a {href}>{part.text}</a
-    >{:else if part.as === 'code'}<code class="text-xs break-all">{part.text}</code>{:else}{part.text}{/if}{/each}
+{#each parts(key, values) as part, i (i)}{#if part.as === 'b'}<b>{part.text}</b
+    >{:else if part.as === 'a'}<a {href}>{part.text}</a>{:else if part.as === 'code'}<code
+      class="text-xs break-all">{part.text}</code
+    >{:else}{part.text}{/if}{/each}

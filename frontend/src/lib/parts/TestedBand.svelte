@@ -2,7 +2,10 @@
   import { sentence } from '#lib/sentence.ts';
   import type { Schemas } from '../api/client';
 
-  /** What tests of a compound say: every test a point, the band of all of them behind; one line for each kind of figure. */
+  /**
+   * What tests of a compound say: every test a point, the band of all of them behind; one line for
+   * each kind of figure.
+   */
   let { tested }: { tested: Schemas['RigBandOut'][] } = $props();
   const WORDS: Record<string, string> = {
     mu_total: 'friction of thread and face together',
@@ -29,7 +32,9 @@
   <figure class="text-sm">
     <figcaption>
       <b>{WORDS[one.what] ?? one.what}</b>: {said(one)}
-      <span class="soft">{sentence('bench.tests_on', { count: one.count, threads: one.threads.join(', ') })}</span>
+      <span class="soft"
+        >{sentence('bench.tests_on', { count: one.count, threads: one.threads.join(', ') })}</span
+      >
     </figcaption>
     <svg
       viewBox="0 0 {WIDTH} 26"
@@ -39,12 +44,22 @@
     >
       <line x1="0" x2={WIDTH} y1="13" y2="13" class="axis" />
       {#if one.band}
-        <rect x={x(one, one.band[0]!)} width={x(one, one.band[2]!) - x(one, one.band[0]!)} y="6" height="14" class="band" />
+        <rect
+          x={x(one, one.band[0]!)}
+          width={x(one, one.band[2]!) - x(one, one.band[0]!)}
+          y="6"
+          height="14"
+          class="band"
+        />
         <line x1={x(one, one.band[1]!)} x2={x(one, one.band[1]!)} y1="3" y2="23" class="middle" />
       {/if}
       {#each one.points as point, i (i)}
         <circle cx={x(one, point.value)} cy="13" r="3.5" class="point">
-          <title>{point.value.toFixed(4)}, {[point.thread, point.date, point.sheet].filter(Boolean).join(', ')}</title>
+          <title
+            >{point.value.toFixed(4)}, {[point.thread, point.date, point.sheet]
+              .filter(Boolean)
+              .join(', ')}</title
+          >
         </circle>
       {/each}
     </svg>
@@ -52,7 +67,8 @@
 {/each}
 {#if tested.some((one) => one.band)}
   <p class="soft text-sm">
-    Mean, and the interval that holds 90 % of such joints with 95 % confidence (ISO 16047 tests, normal).
+    Mean, and the interval that holds 90 % of such joints with 95 % confidence (ISO 16047 tests,
+    normal).
   </p>
 {/if}
 

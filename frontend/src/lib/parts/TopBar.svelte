@@ -51,7 +51,11 @@
 
 <header class="no-print">
   <Navbar fluid breakpoint="lg" navContainerClass="h-12 flex-nowrap p-0 md:p-0 max-w-none">
-    <NavBrand href="/shift" class="mr-6 max-sm:mr-2 text-[1.1rem] font-extrabold !text-ink !no-underline">Orthotorq</NavBrand>
+    <NavBrand
+      href="/shift"
+      class="mr-6 max-sm:mr-2 text-[1.1rem] font-extrabold !text-ink !no-underline"
+      >Orthotorq</NavBrand
+    >
     <NavUl
       class="z-30 mr-auto bg-sheet max-lg:absolute max-lg:top-12 max-lg:left-0 lg:order-none"
       classes={{
@@ -62,23 +66,38 @@
         <NavLi
           {href}
           aria-current={on(href) ? 'page' : undefined}
-          class="flex h-full items-center rounded-none border-b-[3px] p-0 !no-underline max-lg:min-h-11 {on(href)
+          class="flex h-full items-center rounded-none border-b-[3px] p-0 !no-underline max-lg:min-h-11 {on(
+            href,
+          )
             ? 'border-brine font-semibold !text-ink'
             : 'border-transparent !text-soft'}">{words}</NavLi
         >
       {/each}
       <li class="flex min-h-11 items-center sm:hidden"><Word href={helpFor(here)}>Help</Word></li>
-      <li class="flex min-h-11 items-center sm:hidden"><Word href="/account">Your account</Word></li>
-      <li class="flex min-h-11 items-center sm:hidden"><Word onclick={toggleTheme}>Night / day</Word></li>
+      <li class="flex min-h-11 items-center sm:hidden">
+        <Word href="/account">Your account</Word>
+      </li>
+      <li class="flex min-h-11 items-center sm:hidden">
+        <Word onclick={toggleTheme}>Night / day</Word>
+      </li>
     </NavUl>
     <div class="flex items-center gap-4 text-sm whitespace-nowrap max-sm:gap-2">
       <Word label="Search everywhere" title="f" onclick={onfind}>Search</Word>
       <Word href={helpFor(here)} class="max-sm:hidden">Help</Word>
       <Word onclick={toggleTheme} class="max-sm:hidden">Night / day</Word>
-      <Word href="/account" title="Your account: password and sessions" class="font-normal max-sm:hidden">
-        <span class="max-lg:hidden">{person.name}, {person.roles.join(', ')}</span><span class="lg:hidden">account</span>
+      <Word
+        href="/account"
+        title="Your account: password and sessions"
+        class="font-normal max-sm:hidden"
+      >
+        <span class="max-lg:hidden">{person.name}, {person.roles.join(', ')}</span><span
+          class="lg:hidden">account</span
+        >
       </Word>
-      <Word onclick={() => (handing = true)} title="Another person continues on this device with a PIN">Change user</Word>
+      <Word
+        onclick={() => (handing = true)}
+        title="Another person continues on this device with a PIN">Change user</Word
+      >
       <Word onclick={leave}>Sign out</Word>
       <NavHamburger class="m-0 max-sm:p-1.5" />
     </div>
@@ -86,8 +105,14 @@
   <Failure text={failed} />
 </header>
 {#if handing}
-  {#await import('./HandOver.svelte') then { default: HandOver }}<HandOver onclose={() => (handing = false)} />{/await}
+  {#await import('./HandOver.svelte') then { default: HandOver }}<HandOver
+      onclose={() => (handing = false)}
+    />{/await}
 {/if}
 {#if asking}
-  {#await import('./Unsent.svelte') then { default: Unsent }}<Unsent bind:open={asking} count={unsent} onout={out} />{/await}
+  {#await import('./Unsent.svelte') then { default: Unsent }}<Unsent
+      bind:open={asking}
+      count={unsent}
+      onout={out}
+    />{/await}
 {/if}

@@ -19,7 +19,19 @@
     class?: string;
     children: Snippet;
   }
-  let { onclick, href, label, title, disabled, invalid, target, rel, download, class: more = '', children }: Props = $props();
+  let {
+    onclick,
+    href,
+    label,
+    title,
+    disabled,
+    invalid,
+    target,
+    rel,
+    download,
+    class: more = '',
+    children,
+  }: Props = $props();
 </script>
 
 <Button

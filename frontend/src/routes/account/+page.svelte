@@ -32,11 +32,20 @@
 </script>
 
 <svelte:head><title>Your account · Orthotorq</title></svelte:head>
-<PageHead title={session.person?.name ?? ''} about="{session.person?.login}, {session.person?.roles.join(', ')}" />
+<PageHead
+  title={session.person?.name ?? ''}
+  about="{session.person?.login}, {session.person?.roles.join(', ')}"
+/>
 <div class="page">
   <Failure text={asked.failed || ended.failed} />
   <h2 class="mb-3 border-b border-ink pb-1">Password</h2>
-  <PasswordForm field="new" old action="Change password" send={change} login={session.person?.login ?? ''} />
+  <PasswordForm
+    field="new"
+    old
+    action="Change password"
+    send={change}
+    login={session.person?.login ?? ''}
+  />
   <p role="status" class="mt-2 min-h-6">{said}</p>
   <Factors />
   <h2 class="mt-6 border-b border-ink pb-1">Your sessions</h2>
@@ -50,7 +59,8 @@
           })}
           <span class="soft block text-sm">{one.agent || 'a program'}</span>
         </span>
-        {#if one.this}<b>here</b>{:else}<Word onclick={() => void end(one.id)}>End session</Word>{/if}
+        {#if one.this}<b>here</b>{:else}<Word onclick={() => void end(one.id)}>End session</Word
+          >{/if}
       </li>
     {/each}
   </ul>

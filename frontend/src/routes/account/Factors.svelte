@@ -38,7 +38,10 @@
       value ? 'The PIN is set.' : 'There is no PIN any more.',
     );
   async function codes(act: 'begin' | 'confirm' | 'end', words: string) {
-    const data = await send(() => api.POST('/api/v1/codes', { body: { act, password, code } }), words);
+    const data = await send(
+      () => api.POST('/api/v1/codes', { body: { act, password, code } }),
+      words,
+    );
     if (data) made = act === 'begin' ? (data as Schemas['CodesOut']) : null;
   }
 </script>
@@ -47,8 +50,8 @@
   <h2 class="mb-3 border-b border-ink pb-1">PIN and one-time codes</h2>
   <Failure text={asked.failed || failed || session.said} />
   <p class="soft mb-3 max-w-[70ch]">
-    With a PIN you sign on a shared tablet and continue there after another person. With one-time codes every sign-in also asks
-    for the number that an app on your own phone shows.
+    With a PIN you sign on a shared tablet and continue there after another person. With one-time
+    codes every sign-in also asks for the number that an app on your own phone shows.
   </p>
   <div class="grid max-w-3xl gap-x-10 gap-y-2 md:grid-cols-2">
     <div class="grid content-start gap-2 md:col-span-2 md:max-w-md">
@@ -71,10 +74,21 @@
         void setPin(pin);
       }}
     >
-      <SecretField label={asked.value?.pin ? 'New PIN' : 'PIN'} bind:value={pin} error={errors.pin} digits autocomplete="off" />
+      <SecretField
+        label={asked.value?.pin ? 'New PIN' : 'PIN'}
+        bind:value={pin}
+        error={errors.pin}
+        digits
+        autocomplete="off"
+      />
       <p class="flex gap-2">
-        <Button type="submit" disabled={!proven || !pin}>{asked.value?.pin ? 'Change the PIN' : 'Set the PIN'}</Button>
-        {#if asked.value?.pin}<Button color="alternative" disabled={!proven} onclick={() => void setPin('')}>Remove PIN</Button
+        <Button type="submit" disabled={!proven || !pin}
+          >{asked.value?.pin ? 'Change the PIN' : 'Set the PIN'}</Button
+        >
+        {#if asked.value?.pin}<Button
+            color="alternative"
+            disabled={!proven}
+            onclick={() => void setPin('')}>Remove PIN</Button
           >{/if}
       </p>
     </form>
@@ -87,20 +101,35 @@
     >
       <b>{sentence('account.codes', { state: asked.value?.codes ? 'on' : 'off' })}</b>
       {#if made?.secret}
-        <p class="soft">Scan this with the app on your phone, or type the letters into it; then give the code that it shows.</p>
+        <p class="soft">
+          Scan this with the app on your phone, or type the letters into it; then give the code that
+          it shows.
+        </p>
         <img src={made.picture} alt="" width="164" height="164" class="bg-white" />
         <code class="text-sm break-all">{made.secret}</code>
-        <SecretField label="First code" bind:value={code} error={errors.code} digits seen autocomplete="one-time-code" />
+        <SecretField
+          label="First code"
+          bind:value={code}
+          error={errors.code}
+          digits
+          seen
+          autocomplete="one-time-code"
+        />
         <p><Button type="submit" disabled={!code}>Turn on one-time codes</Button></p>
       {:else if asked.value?.codes}
         <p>
-          <Button color="alternative" disabled={!proven} onclick={() => void codes('end', 'One-time codes are off.')}
+          <Button
+            color="alternative"
+            disabled={!proven}
+            onclick={() => void codes('end', 'One-time codes are off.')}
             >Turn off one-time codes</Button
           >
         </p>
       {:else}
         <p>
-          <Button color="alternative" disabled={!proven} onclick={() => void codes('begin', '')}>Set up one-time codes</Button>
+          <Button color="alternative" disabled={!proven} onclick={() => void codes('begin', '')}
+            >Set up one-time codes</Button
+          >
         </p>
       {/if}
     </form>

@@ -32,9 +32,13 @@
   <Month {month} dues={all} />
   {#each [['Now', now, 'Nothing is due today.'], ['In this month', coming, 'Nothing else falls into this month.'], ['Without a day', open, 'Everything has its day.']] as const as [title, dues, empty] (title)}
     <section class="mt-6">
-      <h2 class="border-b border-ink pb-1">{title} <span class="soft font-normal">· {dues.length}</span></h2>
+      <h2 class="border-b border-ink pb-1">
+        {title} <span class="soft font-normal">· {dues.length}</span>
+      </h2>
       <ul>
-        {#each dues as due (due.joint_id + due.rule)}<DueLine {due} />{:else}<li class="soft py-2">{empty}</li>{/each}
+        {#each dues as due (due.joint_id + due.rule)}<DueLine {due} />{:else}<li class="soft py-2">
+            {empty}
+          </li>{/each}
       </ul>
     </section>
   {/each}

@@ -16,7 +16,10 @@ export function weeksOf(month: string): string[][] {
   const [year, number] = month.split('-').map(Number) as [number, number];
   const before = (new Date(year, number - 1, 1).getDay() + 6) % 7;
   const days = new Date(year, number, 0).getDate();
-  const cells = [...Array<string>(before).fill(''), ...Array.from({ length: days }, (_, i) => `${month}-${two(i + 1)}`)];
+  const cells = [
+    ...Array<string>(before).fill(''),
+    ...Array.from({ length: days }, (_, i) => `${month}-${two(i + 1)}`),
+  ];
   while (cells.length % 7) cells.push('');
   return Array.from({ length: cells.length / 7 }, (_, week) => cells.slice(7 * week, 7 * week + 7));
 }

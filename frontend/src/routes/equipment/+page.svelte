@@ -22,8 +22,13 @@
     { name: 'area', label: 'Area', example: 'Boiling house' },
   ];
   const site = $derived(list.sites.find((one) => one.id === list.site));
-  /** Where a new machine stands unless something else is said: the site that is looked at, or the one with the most machines. */
-  const usual = $derived((site ?? list.sites.toSorted((a, b) => b.machines - a.machines)[0])?.name ?? '');
+  /**
+   * Where a new machine stands unless something else is said: the site that is looked at, or the
+   * one with the most machines.
+   */
+  const usual = $derived(
+    (site ?? list.sites.toSorted((a, b) => b.machines - a.machines)[0])?.name ?? '',
+  );
   const places = $derived<[string, string][]>([
     ['', 'All sites'],
     ...list.sites.map((one): [string, string] => [one.id, one.name]),
@@ -35,11 +40,18 @@
 <svelte:head><title>Equipment · Orthotorq</title></svelte:head>
 <PageHead title="Equipment" about="Machines and their bolted joints">
   {#snippet quiet()}
-    {#if session.may('registers.export_register')}<Word href="/registers">Import and export</Word>{/if}
+    {#if session.may('registers.export_register')}<Word href="/registers">Import and export</Word
+      >{/if}
     {#if list.sites.length > 1}
       <span class="flex items-center gap-2">
         <Label for="{uid}-site" class="text-ink">Site</Label>
-        <Choice id="{uid}-site" class="w-44" choices={places} value={list.site} onchange={(to) => list.at(to)} />
+        <Choice
+          id="{uid}-site"
+          class="w-44"
+          choices={places}
+          value={list.site}
+          onchange={(to) => list.at(to)}
+        />
       </span>
     {/if}
     <span class="flex items-center gap-2">
@@ -53,7 +65,10 @@
     </span>
   {/snippet}
   {#snippet main()}
-    {#if may}<Button disabled={!list.items} onclick={() => (list.form = { what: 'machine', id: '' })}>New machine</Button>{/if}
+    {#if may}<Button
+        disabled={!list.items}
+        onclick={() => (list.form = { what: 'machine', id: '' })}>New machine</Button
+      >{/if}
   {/snippet}
 </PageHead>
 <div class="page">
@@ -72,8 +87,8 @@
     <p class="mb-4">
       {site.name}: {site.machines}
       {site.machines === 1 ? 'machine' : 'machines'}
-      {#if session.may('registers.rename_site')}<Word onclick={() => (list.form = { what: 'site', id: site.id })}
-          >Rename site</Word
+      {#if session.may('registers.rename_site')}<Word
+          onclick={() => (list.form = { what: 'site', id: site.id })}>Rename site</Word
         >{/if}
     </p>
     {#if list.form?.what === 'site'}
@@ -87,7 +102,12 @@
       />
     {/if}
   {/if}
-  {#each list.items ?? [] as machine (machine.id)}<Machine {list} {machine} {may} fields={MACHINE} />{:else}
+  {#each list.items ?? [] as machine (machine.id)}<Machine
+      {list}
+      {machine}
+      {may}
+      fields={MACHINE}
+    />{:else}
     {#if list.items}<p class="soft">
         {list.sought
           ? 'Nothing matches.'
@@ -96,5 +116,7 @@
             : 'No machines are registered yet.'}
       </p>{/if}
   {/each}
-  {#if list.next}<Button color="alternative" onclick={() => list.load(list.next!)}>More machines</Button>{/if}
+  {#if list.next}<Button color="alternative" onclick={() => list.load(list.next!)}
+      >More machines</Button
+    >{/if}
 </div>

@@ -17,7 +17,12 @@
 <li class="grid grid-cols-[76px_1fr] items-center gap-5 border-b py-3 sm:grid-cols-[76px_1fr_auto]">
   <div class="h-[76px] w-[76px]">
     {#if joint.glyph}
-      <JointFace places={joint.glyph.places} acrossFlats={joint.glyph.across_flats_mm} glyph label="Joint of {joint.summary}" />
+      <JointFace
+        places={joint.glyph.places}
+        acrossFlats={joint.glyph.across_flats_mm}
+        glyph
+        label="Joint of {joint.summary}"
+      />
     {:else}
       <div class="h-full w-full rounded-full border border-dashed"></div>
     {/if}
@@ -43,7 +48,9 @@
           number: plan.revision_number,
           day: day(plan.released_at!),
         })}{:else if plan}draft only{/if}
-      {#if run}· <RunLink {run}>{sentence('joint.last_run', { number: run.number, status: run.status_text })}</RunLink>{/if}
+      {#if run}· <RunLink {run}
+          >{sentence('joint.last_run', { number: run.number, status: run.status_text })}</RunLink
+        >{/if}
     </p>
   </div>
   <div class="col-span-2 flex gap-2 sm:col-span-1">

@@ -1,7 +1,10 @@
 <script lang="ts">
   import type { Schemas } from '#lib/api/client.ts';
   import { catalogue } from '#lib/catalogue.svelte.ts';
-  import RegisterForm, { jointFields, type Field } from '#lib/parts/RegisterForm/RegisterForm.svelte';
+  import RegisterForm, {
+    jointFields,
+    type Field,
+  } from '#lib/parts/RegisterForm/RegisterForm.svelte';
   import Word from '#lib/parts/Word.svelte';
   import { sentence } from '#lib/sentence.ts';
   import type { EquipmentList } from './equipment.svelte.ts';
@@ -29,7 +32,10 @@
     </h2>
     {#if may}
       <span class="flex gap-4 text-sm">
-        <Word label="Change {machine.name}" onclick={() => (list.form = { what: 'change', id: machine.id })}>Change</Word>
+        <Word
+          label="Change {machine.name}"
+          onclick={() => (list.form = { what: 'change', id: machine.id })}>Change</Word
+        >
         <Word
           label={sentence('machine.new_joint', { machine: machine.name })}
           onclick={() => (list.form = { what: 'joint', id: machine.id })}>New joint</Word
@@ -58,7 +64,9 @@
   {/if}
   <ul>
     {#each machine.joints as joint (joint.id)}<JointLine {joint} />{:else}<li class="soft py-3">
-        {may ? 'No joint is registered here yet. Press “New joint”.' : 'No joint is registered here yet.'}
+        {may
+          ? 'No joint is registered here yet. Press “New joint”.'
+          : 'No joint is registered here yet.'}
       </li>{/each}
   </ul>
 </section>

@@ -44,7 +44,12 @@ export class EquipmentList {
 
   /** Keep a machine as typed; gives the problem back when there is one. */
   keepMachine = async (texts: Record<string, string>, headers = {}): Promise<unknown> => {
-    const body = { tag: texts.tag ?? '', name: texts.name ?? '', area: texts.area ?? '', site: texts.site ?? '' };
+    const body = {
+      tag: texts.tag ?? '',
+      name: texts.name ?? '',
+      area: texts.area ?? '',
+      site: texts.site ?? '',
+    };
     const { what, id } = this.form!;
     const { error } =
       what === 'machine'
@@ -66,7 +71,12 @@ export class EquipmentList {
   };
 
   keepJoint = async (texts: Record<string, string>, headers = {}): Promise<unknown> => {
-    const body = { equipment: this.form!.id, tag: texts.tag ?? '', name: texts.name ?? '', kind: texts.kind ?? '' };
+    const body = {
+      equipment: this.form!.id,
+      tag: texts.tag ?? '',
+      name: texts.name ?? '',
+      kind: texts.kind ?? '',
+    };
     const { data, error } = await api.POST('/api/v1/joints', { body, headers });
     if (!data) return error;
     await goto(`/joints/${data.id}`);

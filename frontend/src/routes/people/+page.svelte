@@ -31,12 +31,22 @@
   {#if people.made}
     <div class="mb-5 grid gap-2 border-l-4 border-brine bg-sheet p-4" role="status">
       <p>
-        <Sentence key="people.link" values={{ name: people.made.name, day: day(people.made.until) }} />
+        <Sentence
+          key="people.link"
+          values={{ name: people.made.name, day: day(people.made.until) }}
+        />
       </p>
       <Label for="{uid}-link" class="sr-only">The link</Label>
-      <Input id="{uid}-link" readonly value={people.made.link} onfocus={(e) => (e.currentTarget as HTMLInputElement).select()} />
+      <Input
+        id="{uid}-link"
+        readonly
+        value={people.made.link}
+        onfocus={(e) => (e.currentTarget as HTMLInputElement).select()}
+      />
       <div class="flex gap-2">
-        <Button onclick={() => void navigator.clipboard.writeText(people.made!.link)}>Copy link</Button>
+        <Button onclick={() => void navigator.clipboard.writeText(people.made!.link)}
+          >Copy link</Button
+        >
         <Button color="alternative" onclick={() => (people.made = null)}>Close</Button>
       </div>
     </div>
@@ -49,16 +59,23 @@
       <li class="border-b py-3">
         <div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
           <span class={person.active ? '' : 'opacity-70'}>
-            <b>{person.name}</b> <span class="soft">{person.login}</span> · {person.roles.join(', ')}
+            <b>{person.name}</b> <span class="soft">{person.login}</span> · {person.roles.join(
+              ', ',
+            )}
             {#if !person.active}· <b>deactivated</b>{/if}
           </span>
           <span class="flex flex-wrap items-baseline gap-4 text-sm">
             <span class="soft">
               {#if person.invited}{sentence('people.invited', { day: day(person.invited) })}
-              {:else if person.last_seen}{sentence('people.seen', { day: day(person.last_seen), count: person.sessions })}
+              {:else if person.last_seen}{sentence('people.seen', {
+                  day: day(person.last_seen),
+                  count: person.sessions,
+                })}
               {:else}never here{/if}
             </span>
-            <Word label="Change {person.name}" onclick={() => (people.open = person.id)}>Change</Word>
+            <Word label="Change {person.name}" onclick={() => (people.open = person.id)}
+              >Change</Word
+            >
             <Word
               label={sentence('people.send_link', { name: person.name })}
               title="The current password ends at once"
@@ -68,7 +85,11 @@
           </span>
         </div>
         {#if people.open === `link ${person.id}`}
-          <div class="grid gap-3 py-4" role="group" aria-label={sentence('people.new_link', { name: person.name })}>
+          <div
+            class="grid gap-3 py-4"
+            role="group"
+            aria-label={sentence('people.new_link', { name: person.name })}
+          >
             <p>
               {sentence('people.new_link_words', { name: person.name })}
             </p>
@@ -79,7 +100,12 @@
           </div>
         {/if}
         {#if people.open === person.id}
-          <PersonForm {person} {roles} send={(texts) => people.change(person.id, texts)} onclose={() => (people.open = '')} />
+          <PersonForm
+            {person}
+            {roles}
+            send={(texts) => people.change(person.id, texts)}
+            onclose={() => (people.open = '')}
+          />
         {/if}
       </li>
     {/each}

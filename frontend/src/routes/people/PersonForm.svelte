@@ -11,7 +11,12 @@
   interface Props {
     person?: Schemas['PersonLine'];
     roles: string[];
-    send: (texts: { login: string; name: string; roles: string[]; active: boolean }) => Promise<unknown>;
+    send: (texts: {
+      login: string;
+      name: string;
+      roles: string[];
+      active: boolean;
+    }) => Promise<unknown>;
     onclose: () => void;
   }
   let { person, roles, send, onclose }: Props = $props();
@@ -26,12 +31,14 @@
   async function keep(event: Event) {
     event.preventDefault();
     sending = true;
-    const problem = (await send({ login, name, roles: given, active }).catch(() => ({}))) as Problem | undefined;
+    const problem = (await send({ login, name, roles: given, active }).catch(() => ({}))) as
+      Problem | undefined;
     sending = false;
     errors = Object.fromEntries((problem?.errors ?? []).map((e) => [e.path, e.text]));
     failed = problem && !Object.keys(errors).length ? problemText(problem) : '';
   }
-  const turn = (role: string, on: boolean) => (given = on ? [...given, role] : given.filter((one) => one !== role));
+  const turn = (role: string, on: boolean) =>
+    (given = on ? [...given, role] : given.filter((one) => one !== role));
 </script>
 
 <form
@@ -50,7 +57,13 @@
         onchange={(text) => (login = text)}
       />
     {/if}
-    <QuantityField label="Name" value={name} example="Nell Arden" error={errors.name} onchange={(text) => (name = text)} />
+    <QuantityField
+      label="Name"
+      value={name}
+      example="Nell Arden"
+      error={errors.name}
+      onchange={(text) => (name = text)}
+    />
   </div>
   <fieldset class="flex flex-wrap gap-x-6 gap-y-2">
     <legend class="mb-1 text-sm">Roles</legend>
@@ -64,8 +77,12 @@
     {#if errors.roles}<Helper class="w-full text-stop" role="alert">{errors.roles}</Helper>{/if}
   </fieldset>
   {#if person}
-    <Checkbox checked={active} onchange={(e) => (active = (e.currentTarget as HTMLInputElement).checked)} class="min-h-8"
-      >Active. Who is deactivated is signed out at once and cannot sign in; every record keeps the name.</Checkbox
+    <Checkbox
+      checked={active}
+      onchange={(e) => (active = (e.currentTarget as HTMLInputElement).checked)}
+      class="min-h-8"
+      >Active. Who is deactivated is signed out at once and cannot sign in; every record keeps the
+      name.</Checkbox
     >
   {/if}
   <Failure text={failed} />

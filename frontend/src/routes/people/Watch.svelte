@@ -15,7 +15,9 @@
   const asked = new Asked<Schemas['WatchList']>();
   let items = $state.raw<Schemas['WatchLine'][]>([]);
   async function load(before?: string) {
-    const page = await asked.ask(() => api.GET('/api/v1/security-events', { params: { query: { before, limit: 50 } } }));
+    const page = await asked.ask(() =>
+      api.GET('/api/v1/security-events', { params: { query: { before, limit: 50 } } }),
+    );
     if (page) items = before ? [...items, ...page.items] : page.items;
   }
   void load();
@@ -29,7 +31,9 @@
   <div class="overflow-x-auto">
     <Table>
       <TableHead>
-        <TableHeadCell>When</TableHeadCell><TableHeadCell>Who</TableHeadCell><TableHeadCell>What</TableHeadCell>
+        <TableHeadCell>When</TableHeadCell><TableHeadCell>Who</TableHeadCell><TableHeadCell
+          >What</TableHeadCell
+        >
         <TableHeadCell>From</TableHeadCell>
       </TableHead>
       <TableBody>
@@ -37,7 +41,9 @@
           <TableBodyRow>
             <TableBodyCell class="whitespace-nowrap">{day(one.at)}, {clock(one.at)}</TableBodyCell>
             <TableBodyCell>{one.who}</TableBodyCell>
-            <TableBodyCell class="whitespace-normal">{one.kind}{one.words ? `: ${one.words}` : ''}</TableBodyCell>
+            <TableBodyCell class="whitespace-normal"
+              >{one.kind}{one.words ? `: ${one.words}` : ''}</TableBodyCell
+            >
             <TableBodyCell class="soft">{one.address}</TableBodyCell>
           </TableBodyRow>
         {/each}
@@ -45,6 +51,8 @@
     </Table>
   </div>
   {#if asked.value?.next}
-    <Button color="alternative" class="mt-3" onclick={() => void load(asked.value!.next!)}>Earlier entries</Button>
+    <Button color="alternative" class="mt-3" onclick={() => void load(asked.value!.next!)}
+      >Earlier entries</Button
+    >
   {/if}
 </section>

@@ -28,7 +28,10 @@ export class People {
   };
 
   /** Change somebody; gives the problem back when there is one. */
-  change = async (id: string, body: { name: string; roles: string[]; active: boolean }): Promise<unknown> => {
+  change = async (
+    id: string,
+    body: { name: string; roles: string[]; active: boolean },
+  ): Promise<unknown> => {
     const { error } = await api.PUT('/api/v1/people/{id}', { params: { path: { id } }, body });
     if (error) return error;
     this.open = '';
@@ -37,7 +40,9 @@ export class People {
 
   /** A new link for somebody who cannot sign in. */
   async link(person: Line): Promise<void> {
-    const made = await this.done.ask(() => api.POST('/api/v1/people/{id}/link', { params: { path: { id: person.id } } }));
+    const made = await this.done.ask(() =>
+      api.POST('/api/v1/people/{id}/link', { params: { path: { id: person.id } } }),
+    );
     this.open = '';
     if (made) this.made = { ...(made as Schemas['InvitationLink']), name: person.name };
     await this.load();

@@ -23,7 +23,8 @@
     ],
     ['readings', 'Readings of meters', 'machine, unit, value, at; as wanted: how, before'],
   ];
-  const PICK = 'inline-flex min-h-9 items-center rounded-[5px] border-[1.5px] border-ink px-3.5 font-semibold hover:bg-tint';
+  const PICK =
+    'inline-flex min-h-9 items-center rounded-[5px] border-[1.5px] border-ink px-3.5 font-semibold hover:bg-tint';
   $effect(() => () => untrack(() => work.leave()));
 </script>
 

@@ -23,13 +23,28 @@
 
 <section class="mt-5" aria-live="polite">
   {#if work.going}
-    <p class="mb-1">{sentence('lists.row', { done: job.takes ? 'importing' : 'reading', row: job.done, total: job.total })}</p>
-    <Progressbar progress={String(Math.round((100 * job.done) / Math.max(1, job.total)))} size="h-2" />
+    <p class="mb-1">
+      {sentence('lists.row', {
+        done: job.takes ? 'importing' : 'reading',
+        row: job.done,
+        total: job.total,
+      })}
+    </p>
+    <Progressbar
+      progress={String(Math.round((100 * job.done) / Math.max(1, job.total)))}
+      size="h-2"
+    />
     <Button color="alternative" class="mt-3" onclick={() => work.stop()}>Stop</Button>
   {:else if job.status === 'cancelled'}
     <p>Stopped: nothing was changed.</p>
   {:else}
-    <h2>{job.takes && job.status === 'done' ? 'Imported' : job.takes ? 'Nothing was changed' : 'Preview'}: {job.words}</h2>
+    <h2>
+      {job.takes && job.status === 'done'
+        ? 'Imported'
+        : job.takes
+          ? 'Nothing was changed'
+          : 'Preview'}: {job.words}
+    </h2>
     {#if !job.takes}
       {#if wrong}<p class="my-2 font-semibold text-stop">
           {sentence('lists.wrong', { count: wrong })}
@@ -46,13 +61,17 @@
     {/if}
     <Table border={false}>
       <TableHead>
-        {#each ['Row', 'Result', 'Tag', 'Column', 'Details'] as words, i (i)}<TableHeadCell>{words}</TableHeadCell>{/each}
+        {#each ['Row', 'Result', 'Tag', 'Column', 'Details'] as words, i (i)}<TableHeadCell
+            >{words}</TableHeadCell
+          >{/each}
       </TableHead>
       <TableBody>
         {#each job.rows as row (row.row)}
           <TableBodyRow>
             <TableBodyCell>{row.row}</TableBodyCell>
-            <TableBodyCell class={row.does in DOES ? 'font-semibold text-stop' : ''}>{DOES[row.does] ?? row.does}</TableBodyCell>
+            <TableBodyCell class={row.does in DOES ? 'font-semibold text-stop' : ''}
+              >{DOES[row.does] ?? row.does}</TableBodyCell
+            >
             <TableBodyCell class="whitespace-nowrap">{row.what}</TableBodyCell>
             <TableBodyCell>{row.column}</TableBodyCell>
             <TableBodyCell>{row.words}</TableBodyCell>

@@ -1,4 +1,7 @@
-/** A register read from a file: looked at, then taken, each as a job that is asked about until it has ended. */
+/**
+ * A register read from a file: looked at, then taken, each as a job that is asked about until it
+ * has ended.
+ */
 import { api, BACKGROUND, CONFIRMED, must, type Schemas } from '#lib/api/client.ts';
 
 export class RegisterImport {
@@ -55,7 +58,12 @@ export class RegisterImport {
     try {
       const { id } = await begin();
       do {
-        const job = must(await api.GET('/api/v1/register-jobs/{id}', { params: { path: { id } }, headers: BACKGROUND }));
+        const job = must(
+          await api.GET('/api/v1/register-jobs/{id}', {
+            params: { path: { id } },
+            headers: BACKGROUND,
+          }),
+        );
         if (own !== this.turn) return;
         this.job = job;
         if (this.going) await new Promise((done) => setTimeout(done, 400));

@@ -34,25 +34,36 @@
   {#if runs.length}
     <Table border={false}>
       <TableHead>
-        {#each ['Run', 'Joint', 'Plan', 'State', 'Started', 'By'] as words (words)}<TableHeadCell>{words}</TableHeadCell>{/each}
+        {#each ['Run', 'Joint', 'Plan', 'State', 'Started', 'By'] as words (words)}<TableHeadCell
+            >{words}</TableHeadCell
+          >{/each}
       </TableHead>
       <TableBody>
         {#each runs as run (run.id)}
           <TableBodyRow>
-            <TableBodyCell class="py-2 pr-4"><RunLink {run} class="font-bold">{run.number}</RunLink></TableBodyCell>
+            <TableBodyCell class="py-2 pr-4"
+              ><RunLink {run} class="font-bold">{run.number}</RunLink></TableBodyCell
+            >
             <TableBodyCell class="py-2 pr-4">{run.equipment_name} › {run.joint_name}</TableBodyCell>
             <TableBodyCell class="py-2 pr-4">{run.title}, revision {run.revision}</TableBodyCell>
             <TableBodyCell class="py-2 pr-4"
-              >{run.status_text}{#if run.provisional}, <b class="text-caution">provisional</b>{/if}</TableBodyCell
+              >{run.status_text}{#if run.provisional}, <b class="text-caution">provisional</b
+                >{/if}</TableBodyCell
             >
-            <TableBodyCell class="py-2 pr-4">{day(run.started_at)} {clock(run.started_at)}</TableBodyCell>
+            <TableBodyCell class="py-2 pr-4"
+              >{day(run.started_at)} {clock(run.started_at)}</TableBodyCell
+            >
             <TableBodyCell class="py-2 pr-4">{run.started_by}</TableBodyCell>
           </TableBodyRow>
         {/each}
       </TableBody>
     </Table>
-    {#if page.value?.next}<Button color="alternative" class="mt-4" onclick={more}>Older runs</Button>{/if}
+    {#if page.value?.next}<Button color="alternative" class="mt-4" onclick={more}>Older runs</Button
+      >{/if}
   {:else if page.value}
-    <p class="soft">Nothing was tightened yet. Choose a joint in <a href="/equipment">Equipment</a> and start a run there.</p>
+    <p class="soft">
+      Nothing was tightened yet. Choose a joint in <a href="/equipment">Equipment</a> and start a run
+      there.
+    </p>
   {/if}
 </div>

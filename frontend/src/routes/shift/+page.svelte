@@ -15,12 +15,16 @@
   const view = $derived(asked.value);
   void asked.ask(() => api.GET('/api/v1/shift'));
   // a joint that must not be used is told to whoever has this screen open
-  $effect(() => whileSeen(() => void asked.ask(() => api.GET('/api/v1/shift', { headers: BACKGROUND }))));
+  $effect(() =>
+    whileSeen(() => void asked.ask(() => api.GET('/api/v1/shift', { headers: BACKGROUND }))),
+  );
   const first = $derived((view?.lists ?? []).filter((list) => list.id === 'unfit'));
   /** Empty lists are left out. */
   const shown = $derived((view?.lists ?? []).filter((list) => list.id !== 'unfit' && list.count));
   const counted = $derived(
-    !view?.due_count ? '' : `${view.due_count}${view.overdue_count ? `, ${view.overdue_count} overdue` : ''}`,
+    !view?.due_count
+      ? ''
+      : `${view.due_count}${view.overdue_count ? `, ${view.overdue_count} overdue` : ''}`,
   );
 </script>
 
@@ -44,14 +48,23 @@
             Due now {#if counted}<span class="soft font-normal">{counted}</span>{/if}
           </h2>
           <ul>
-            {#each view.dues as due, i (due.joint_id + due.rule)}<DueLine {due} first={i === 0 && !first[0]?.count} />{:else}
+            {#each view.dues as due, i (due.joint_id + due.rule)}<DueLine
+                {due}
+                first={i === 0 && !first[0]?.count}
+              />{:else}
               <li class="soft py-2">Nothing is due today.</li>{/each}
           </ul>
           {#if view.due_count > view.dues.length}<p class="soft py-2 text-sm">
-              <Sentence key="shift.more_due" values={{ count: view.due_count - view.dues.length }} href="/due" />
+              <Sentence
+                key="shift.more_due"
+                values={{ count: view.due_count - view.dues.length }}
+                href="/due"
+              />
             </p>{/if}
         </section>
-        {#each shown.filter((list) => list.id === 'in_progress') as list (list.id)}<Lines {list} />{/each}
+        {#each shown.filter((list) => list.id === 'in_progress') as list (list.id)}<Lines
+            {list}
+          />{/each}
         {#if view.soon.length}
           <section>
             <h2 class="flex items-baseline justify-between border-b border-ink pb-1">
@@ -65,7 +78,9 @@
         {/if}
       </div>
       <div class="grid min-w-0 content-start gap-6">
-        {#each shown.filter((list) => list.id !== 'in_progress') as list (list.id)}<Lines {list} />{/each}
+        {#each shown.filter((list) => list.id !== 'in_progress') as list (list.id)}<Lines
+            {list}
+          />{/each}
       </div>
     </div>
   {/if}

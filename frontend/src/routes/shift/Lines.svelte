@@ -15,10 +15,14 @@
   <ul>
     {#each list.lines as line (line.href + line.title)}
       <li class="flex gap-2 border-b py-2">
-        {#if line.marked}<span class="pt-[3px]"><Mark severity={list.id === 'unfit' ? 'stop' : 'caution'} /></span>{/if}
+        {#if line.marked}<span class="pt-[3px]"
+            ><Mark severity={list.id === 'unfit' ? 'stop' : 'caution'} /></span
+          >{/if}
         <div class="min-w-0 flex-1">
           <p><a href={line.href} class="font-semibold">{line.title}</a></p>
-          <p class="soft text-sm">{line.where}{line.where && line.words ? ' · ' : ''}{line.words}</p>
+          <p class="soft text-sm">
+            {line.where}{line.where && line.words ? ' · ' : ''}{line.words}
+          </p>
         </div>
         {#if line.at}<span class="soft text-sm whitespace-nowrap">{day(line.at)}</span>{/if}
       </li>

@@ -20,7 +20,8 @@
   const uid = $props.id();
 
   const asked = page.url.searchParams.get('to');
-  const to = asked?.startsWith('/') && !asked.startsWith('//') && asked !== '/sign-in' ? asked : '/shift';
+  const to =
+    asked?.startsWith('/') && !asked.startsWith('//') && asked !== '/sign-in' ? asked : '/shift';
 
   async function enter(event?: Event) {
     event?.preventDefault();
@@ -52,7 +53,8 @@
   <section>
     <h1 class="!text-[2rem]">Orthotorq</h1>
     <p class="soft mt-1 mb-6 max-w-[34ch]">
-      Plan the tightening of a bolted joint, lead the fitter through it bolt by bolt, keep the record.
+      Plan the tightening of a bolted joint, lead the fitter through it bolt by bolt, keep the
+      record.
     </p>
     <form onsubmit={enter} class="grid max-w-sm content-start gap-2">
       <Label for="{uid}-login" class="font-semibold text-ink">Name</Label>
@@ -90,5 +92,6 @@
   {#if session.demo.length}<DemoPeople onenter={enterAs} />{/if}
 </div>
 <p class="soft mx-auto mt-12 max-w-4xl px-6 text-sm">
-  A planning aid: the equipment maker's instructions, the code in force and a qualified person come first.
+  A planning aid: the equipment maker's instructions, the code in force and a qualified person come
+  first.
 </p>

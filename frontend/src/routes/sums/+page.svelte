@@ -6,7 +6,9 @@
 
   /** The first question of the list. */
   const asked = new Asked<Schemas['SumList']>();
-  asked.ask(() => api.GET('/api/v1/sums')).then((list) => list && goto(`/sums/${list.items[0]!.name}`, { replaceState: true }));
+  asked
+    .ask(() => api.GET('/api/v1/sums'))
+    .then((list) => list && goto(`/sums/${list.items[0]!.name}`, { replaceState: true }));
 </script>
 
 <Failure text={asked.failed} class="m-8" />

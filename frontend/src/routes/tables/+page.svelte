@@ -51,6 +51,8 @@
       <p class="soft mb-3 text-sm">{sheets.sheet.source}</p>
       {#if sheets.sheet.id === 'marks'}<HeadMarks rows={sheets.rows} />{/if}
       <Rows {sheets} sheet={sheets.sheet} />
-    {:else if sheets.list.value}<p class="soft">There is no such table. Choose one of the list.</p>{/if}
+    {:else if sheets.list.value}<p class="soft">
+        There is no such table. Choose one of the list.
+      </p>{/if}
   </section>
 </div>

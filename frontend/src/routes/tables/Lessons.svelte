@@ -34,11 +34,15 @@
 
 <div class="mb-3 flex flex-wrap items-center justify-between gap-3">
   <h2 class="!text-xl">Friction from our records</h2>
-  {#if session.may('reference.look_anew')}<Button color="alternative" disabled={asked.busy} onclick={anew}>Refresh</Button>{/if}
+  {#if session.may('reference.look_anew')}<Button
+      color="alternative"
+      disabled={asked.busy}
+      onclick={anew}>Refresh</Button
+    >{/if}
 </div>
 <p class="soft mb-3">
-  Gathered every night from runs and tests of this place. Nothing here changes a plan: a planner keeps a band as an own compound,
-  and chooses it where it fits.
+  Gathered every night from runs and tests of this place. Nothing here changes a plan: a planner
+  keeps a band as an own compound, and chooses it where it fits.
 </p>
 <Failure text={asked.failed || kept.failed} />
 {#if taken}<p role="status" class="mb-3">{sentence('tables.saved', { compound: taken })}</p>{/if}
@@ -57,15 +61,17 @@
         <TableBodyCell>{day(one.since)}, {day(one.until)}</TableBodyCell>
         <TableBodyCell>{one.words}</TableBodyCell>
         <TableBodyCell>
-          {#if one.proposal && session.may('registers.save_own_entry')}<Word onclick={() => keep(one)}
-              >Save as custom compound</Word
+          {#if one.proposal && session.may('registers.save_own_entry')}<Word
+              onclick={() => keep(one)}>Save as custom compound</Word
             >{/if}
         </TableBodyCell>
       </TableBodyRow>
     {:else}
       <TableBodyRow
         ><TableBodyCell colspan={6} class="soft"
-          >{asked.value ? 'Too little is on record yet: a lesson needs ten values.' : ''}</TableBodyCell
+          >{asked.value
+            ? 'Too little is on record yet: a lesson needs ten values.'
+            : ''}</TableBodyCell
         ></TableBodyRow
       >
     {/each}

@@ -30,7 +30,9 @@
     if (form && (await entry.keep(form.kind))) await sheets.load();
   }
   async function drop(id: string) {
-    const { error } = await api.DELETE('/api/v1/own-entries/{id}', { params: { path: { id } } }).catch(() => ({ error: {} }));
+    const { error } = await api
+      .DELETE('/api/v1/own-entries/{id}', { params: { path: { id } } })
+      .catch(() => ({ error: {} }));
     entry.failed = error ? problemText(error) : '';
     await sheets.load();
   }
@@ -38,20 +40,29 @@
 
 <h2 class="!text-xl">Custom entries</h2>
 <p class="soft mb-3">
-  Separate from the shipped tables. A plan that uses one holds a copy, so that released plans do not change.
+  Separate from the shipped tables. A plan that uses one holds a copy, so that released plans do not
+  change.
 </p>
 {#each sheets.own.value?.items ?? [] as one (one.id)}
   <div class="flex flex-wrap items-baseline gap-x-4 border-b py-2">
     <b>{one.key}</b><span class="soft">{one.kind}</span>
     <span class="min-w-0 flex-1">{words(one.body as object)}</span>
     <span class="soft text-sm"
-      >{[one.person, day(one.at), sheets.own.value?.in_store.includes(one.key) && 'in stock'].filter(Boolean).join(' · ')}</span
+      >{[one.person, day(one.at), sheets.own.value?.in_store.includes(one.key) && 'in stock']
+        .filter(Boolean)
+        .join(' · ')}</span
     >
-    {#if may}<Word class="text-sm" label="Remove {one.key}" onclick={() => drop(one.id)}>Remove</Word>{/if}
-    {#if one.tested.length}<div class="w-full max-w-md"><TestedBand tested={one.tested} /></div>{/if}
+    {#if may}<Word class="text-sm" label="Remove {one.key}" onclick={() => drop(one.id)}
+        >Remove</Word
+      >{/if}
+    {#if one.tested.length}<div class="w-full max-w-md">
+        <TestedBand tested={one.tested} />
+      </div>{/if}
   </div>
 {:else}<p class="soft">
-    {may ? 'None yet. Enter the data sheet of your compound, or what was measured here.' : 'None yet.'}
+    {may
+      ? 'None yet. Enter the data sheet of your compound, or what was measured here.'
+      : 'None yet.'}
   </p>{/each}
 <Failure text={entry.failed} class="mt-3" />
 {#if may && form}

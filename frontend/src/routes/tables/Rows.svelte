@@ -21,7 +21,9 @@
       cell.includes(' – ') ? 'whitespace-nowrap' : '',
       at === sheet.certainty && cell !== 'sure' ? 'font-bold text-caution' : '',
     ].join(' ');
-  const columns = $derived(sheet.columns.map((_, at) => atDecimal(sheets.rows.map((row) => row[at] ?? ''))));
+  const columns = $derived(
+    sheet.columns.map((_, at) => atDecimal(sheets.rows.map((row) => row[at] ?? ''))),
+  );
   /** A long table is drawn part by part, so that the page answers meanwhile. */
   const PART = 12;
   let drawn = $state(PART);
@@ -41,7 +43,9 @@
     <TableBody>
       {#each sheets.rows.slice(0, drawn) as row, at (row.join('|'))}
         <TableBodyRow>
-          {#each row as cell, i (i)}<TableBodyCell class={look(cell, i)}>{columns[i]?.[at] ?? cell}</TableBodyCell>{/each}
+          {#each row as cell, i (i)}<TableBodyCell class={look(cell, i)}
+              >{columns[i]?.[at] ?? cell}</TableBodyCell
+            >{/each}
           {#if sheet.stock}
             <TableBodyCell
               ><Checkbox

@@ -18,10 +18,14 @@ export class OwnForm {
   /** Send it; true when it is kept. */
   async keep(kind: string): Promise<boolean> {
     const { data, error } = await api
-      .POST('/api/v1/own-entries', { body: { kind, key: this.key, body: $state.snapshot(this.body) } })
+      .POST('/api/v1/own-entries', {
+        body: { kind, key: this.key, body: $state.snapshot(this.body) },
+      })
       .catch(() => ({ data: undefined, error: undefined }));
     const problem = error as Problem | undefined;
-    this.errors = Object.fromEntries((problem?.errors ?? []).map((e) => [e.path.replace('body/', '').split('/')[0]!, e.text]));
+    this.errors = Object.fromEntries(
+      (problem?.errors ?? []).map((e) => [e.path.replace('body/', '').split('/')[0]!, e.text]),
+    );
     this.failed = data || Object.keys(this.errors).length ? '' : problemText(problem);
     if (data) {
       this.key = '';

@@ -15,7 +15,9 @@ export class Sheets {
   constructor(query: Pick<URLSearchParams, 'get'>) {
     this.chosen = query.get('table') ?? '';
     this.sought = query.get('find') ?? '';
-    void this.list.ask(() => api.GET('/api/v1/table-sheets')).then((found) => (this.chosen ||= found?.items[0]?.id ?? ''));
+    void this.list
+      .ask(() => api.GET('/api/v1/table-sheets'))
+      .then((found) => (this.chosen ||= found?.items[0]?.id ?? ''));
     void this.load();
   }
 

@@ -24,7 +24,9 @@
         .toLowerCase()
         .split(/\s+/)
         .every((word) =>
-          `${tool.serial} ${tool.name} ${tool.kind} ${tool.place} ${tool.owner} ${tool.state}`.toLowerCase().includes(word),
+          `${tool.serial} ${tool.name} ${tool.kind} ${tool.place} ${tool.owner} ${tool.state}`
+            .toLowerCase()
+            .includes(word),
         ),
     ),
   );
@@ -36,29 +38,40 @@
 <PageHead title="Tools" about="Wrenches and what belongs to them, by serial">
   {#snippet quiet()}
     <Word href="/api/v1/labels.pdf?what=tools" target="_blank" rel="noopener">Print labels</Word>
-    {#if session.may('registers.look_at_register')}<Word href="/registers">Import and export</Word>{/if}
+    {#if session.may('registers.look_at_register')}<Word href="/registers">Import and export</Word
+      >{/if}
     <span class="flex items-center gap-2">
       <Label for="{uid}-find" class="text-ink">Find</Label>
       <Input id="{uid}-find" class="w-48" bind:value={sought} />
     </span>
   {/snippet}
   {#snippet main()}
-    {#if session.may('toolroom.register_tool')}<Button onclick={() => (adding = true)}>New tool</Button>{/if}
+    {#if session.may('toolroom.register_tool')}<Button onclick={() => (adding = true)}
+        >New tool</Button
+      >{/if}
   {/snippet}
 </PageHead>
 <div class="page">
   <Failure text={asked.failed} />
   {#if adding && asked.value}
-    <ToolForm list={asked.value} onclose={() => (adding = false)} onkept={(id) => void goto(`/tools/${id}`)} />
+    <ToolForm
+      list={asked.value}
+      onclose={() => (adding = false)}
+      onkept={(id) => void goto(`/tools/${id}`)}
+    />
   {/if}
   {#if wrong.length}
-    <h2 class="border-b border-ink pb-1">Blocked <span class="soft font-normal">· {wrong.length}</span></h2>
+    <h2 class="border-b border-ink pb-1">
+      Blocked <span class="soft font-normal">· {wrong.length}</span>
+    </h2>
     <ul class="mb-6">
       {#each wrong as tool (tool.id)}<ToolLine {tool} />{/each}
     </ul>
   {/if}
   {#if asked.value}
-    <h2 class="border-b border-ink pb-1">Good <span class="soft font-normal">· {good.length}</span></h2>
+    <h2 class="border-b border-ink pb-1">
+      Good <span class="soft font-normal">· {good.length}</span>
+    </h2>
     <ul>
       {#each good as tool (tool.id)}<ToolLine {tool} />{:else}<li class="soft py-2">
           {sought ? 'Nothing matches.' : 'No tool is registered yet: press “New tool”.'}

@@ -42,16 +42,28 @@
     sending = false;
     asked = (problem as Problem | undefined)?.code === 'confirm';
     errors = Object.fromEntries(
-      ((problem as Problem | undefined)?.errors ?? []).map((e) => [e.path.replace(/^spec\//, ''), e.text]),
+      ((problem as Problem | undefined)?.errors ?? []).map((e) => [
+        e.path.replace(/^spec\//, ''),
+        e.text,
+      ]),
     );
     failed = problem && !Object.keys(errors).length ? problemText(problem) : '';
     if (id) onkept(id);
   }
   const at = (name: string) =>
-    errors[name] ?? (name === 'low' ? errors['range/0'] : name === 'high' ? (errors['range/1'] ?? errors.range) : undefined);
+    errors[name] ??
+    (name === 'low'
+      ? errors['range/0']
+      : name === 'high'
+        ? (errors['range/1'] ?? errors.range)
+        : undefined);
 </script>
 
-<form class="sheet mb-6 grid gap-3 p-4" onsubmit={keep} aria-label={detail ? `Change ${detail.tool.serial}` : 'A new tool'}>
+<form
+  class="sheet mb-6 grid gap-3 p-4"
+  onsubmit={keep}
+  aria-label={detail ? `Change ${detail.tool.serial}` : 'A new tool'}
+>
   <p class="font-bold">{detail ? `Change ${detail.tool.serial}` : 'A new tool'}</p>
   <div class="grid gap-3 sm:grid-cols-3">
     {#if !detail}

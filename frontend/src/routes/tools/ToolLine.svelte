@@ -15,7 +15,9 @@
   );
 </script>
 
-<li class="grid grid-cols-[20px_minmax(0,1fr)] gap-x-3 border-b py-2 md:grid-cols-[20px_minmax(0,5fr)_minmax(0,4fr)]">
+<li
+  class="grid grid-cols-[20px_minmax(0,1fr)] gap-x-3 border-b py-2 md:grid-cols-[20px_minmax(0,5fr)_minmax(0,4fr)]"
+>
   <span class="pt-1"
     >{#if !tool.good}<Mark severity={tool.allowed ? 'caution' : 'stop'} />{/if}</span
   >
@@ -35,6 +37,8 @@
   </p>
   <p class="col-start-2 text-sm md:col-start-3 {tool.good ? 'soft' : 'font-semibold text-stop'}">
     {tool.state}{tool.corrected_text ? `; ${tool.corrected_text}` : ''}
-    {#if tool.allowed && !tool.good}<span class="block font-normal text-caution">{tool.allowed_text}</span>{/if}
+    {#if tool.allowed && !tool.good}<span class="block font-normal text-caution"
+        >{tool.allowed_text}</span
+      >{/if}
   </p>
 </li>

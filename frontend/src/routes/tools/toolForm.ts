@@ -1,4 +1,7 @@
-/** The form of a tool: its fields by sort, and how they are sent. What is right or wrong the server says. */
+/**
+ * The form of a tool: its fields by sort, and how they are sent. What is right or wrong the server
+ * says.
+ */
 import { api, type Schemas } from '#lib/api/client.ts';
 
 interface ToolField {
@@ -35,7 +38,11 @@ export const FIELDS: Record<string, ToolField[]> = {
     ...named({ mark: { label: 'Main marks', note: 'where it has a collar', example: '10 N·m' } }),
     { name: 'length', label: 'Length to the grip', example: '600 mm' },
     DRIVE,
-    { name: 'held_to', label: 'Held to', note: 'type and class of ISO 6789-1, or a limit such as 3 %' },
+    {
+      name: 'held_to',
+      label: 'Held to',
+      note: 'type and class of ISO 6789-1, or a limit such as 3 %',
+    },
     ...KEPT.slice(0, 3),
     { name: 'interval_pulls', label: 'or after', note: 'pulls', example: '5000' },
     KEPT[3]!,
@@ -43,7 +50,12 @@ export const FIELDS: Record<string, ToolField[]> = {
   multiplier: [
     ...HEAD,
     { name: 'ratio', label: 'Ratio', example: '5:1' },
-    { name: 'efficiency', label: 'Efficiency', note: 'low – typical – high', example: '0.88 – 0.90 – 0.92' },
+    {
+      name: 'efficiency',
+      label: 'Efficiency',
+      note: 'low – typical – high',
+      example: '0.88 – 0.90 – 0.92',
+    },
     { ...DRIVE, label: 'Drive of its output' },
     ...KEPT,
   ],
@@ -54,7 +66,13 @@ export const FIELDS: Record<string, ToolField[]> = {
     DRIVE,
     ...KEPT,
   ],
-  tester: [...HEAD, ...RANGE, { name: 'uncertainty', label: 'Its uncertainty', example: '0.5 %' }, DRIVE, ...KEPT],
+  tester: [
+    ...HEAD,
+    ...RANGE,
+    { name: 'uncertainty', label: 'Its uncertainty', example: '0.5 %' },
+    DRIVE,
+    ...KEPT,
+  ],
   gauge: [
     ...HEAD,
     { name: 'measures', label: 'What it measures', example: 'angle, in degrees' },
@@ -62,7 +80,15 @@ export const FIELDS: Record<string, ToolField[]> = {
     ...KEPT,
   ],
 };
-const OF_REGISTER = ['serial', 'place', 'owner', 'held_to', 'interval_months', 'interval_pulls', 'note'];
+const OF_REGISTER = [
+  'serial',
+  'place',
+  'owner',
+  'held_to',
+  'interval_months',
+  'interval_pulls',
+  'note',
+];
 
 /** The texts of a form: of a tool that is put right, or of a new one. */
 export function textsOf(detail?: Schemas['ToolDetail']): Record<string, string> {
@@ -100,7 +126,10 @@ export async function sendTool(
     .filter((name) => !OF_REGISTER.includes(name) && name !== 'low' && name !== 'high');
   const old = { ...(detail?.spec as Record<string, unknown> | undefined) };
   for (const name of own) delete old[name];
-  const spec: Record<string, unknown> = { ...old, ...Object.fromEntries(own.filter((n) => texts[n]).map((n) => [n, texts[n]])) };
+  const spec: Record<string, unknown> = {
+    ...old,
+    ...Object.fromEntries(own.filter((n) => texts[n]).map((n) => [n, texts[n]])),
+  };
   if (texts.low || texts.high) spec.range = [texts.low ?? '', texts.high ?? ''];
   const body = {
     serial: texts.serial ?? '',
@@ -116,9 +145,13 @@ export async function sendTool(
   };
   if (detail) {
     const id = detail.tool.id;
-    const { error } = await api.PUT('/api/v1/tools/{id}', { params: { path: { id } }, body }).catch(() => ({ error: {} }));
+    const { error } = await api
+      .PUT('/api/v1/tools/{id}', { params: { path: { id } }, body })
+      .catch(() => ({ error: {} }));
     return error ? { problem: error } : { id };
   }
-  const { data, error } = await api.POST('/api/v1/tools', { body, headers }).catch(() => ({ data: undefined, error: {} }));
+  const { data, error } = await api
+    .POST('/api/v1/tools', { body, headers })
+    .catch(() => ({ data: undefined, error: {} }));
   return data ? { id: data.id } : { problem: error };
 }

@@ -1,10 +1,13 @@
-"""Groups that are another group in a variant: six bolts instead of eight, studs instead of bolts. Written as what differs."""
+"""Groups that are another group in a variant: six bolts instead of eight, studs instead of bolts.
+Written as what differs."""
+
 from __future__ import annotations
 
 from typing import Any
 
 Raw = dict[str, Any]
-#: parts of a group that are taken over piece by piece; everything else is taken over or replaced whole
+#: parts of a group that are taken over piece by piece; everything else is taken over or replaced
+#: whole
 _PIECES = ("fastener", "friction", "limits", "into")
 
 
@@ -33,21 +36,30 @@ def _source(source: Any, base: str, own: str) -> Any:
 def _stage(stage: Any, base: str, own: str) -> Any:
     if not isinstance(stage, dict):
         return stage
-    out = {**stage, **({"groups": _beside(stage["groups"], base, own)} if "groups" in stage else {})}
+    out = {
+        **stage,
+        **({"groups": _beside(stage["groups"], base, own)} if "groups" in stage else {}),
+    }
     chains = stage.get("chain_for")
     if isinstance(chains, dict) and base in chains:
         out["chain_for"] = {own: chains[base], **chains}
     checks = stage.get("checks")
     if isinstance(checks, list):
-        more = [{**c, "id": f"{c.get('id')}-{own}", "per": own} for c in checks if isinstance(c, dict) and c.get("per") == base]
+        more = [
+            {**c, "id": f"{c.get('id')}-{own}", "per": own}
+            for c in checks
+            if isinstance(c, dict) and c.get("per") == base
+        ]
         out["checks"] = [*checks, *more]
     return out
 
 
 def with_likes(document: Raw) -> Raw:
-    """A document in which every group stands whole: a group that is like another takes its target, sources and stages too.
+    """A document in which every group stands whole: a group that is like another takes its target,
+    sources and stages too.
 
-    One that is like no group, or like one that is itself like another, is left as it is, so that reading names what it lacks.
+    One that is like no group, or like one that is itself like another, is left as it is, so that
+    reading names what it lacks.
     """
     groups = document.get("groups")
     listed = [g for g in groups if isinstance(g, dict)] if isinstance(groups, list) else []
@@ -57,8 +69,13 @@ def with_likes(document: Raw) -> Raw:
     if not pairs:
         return document
     merged = {own["id"]: _merged(whole[base], own) for base, own in pairs}
-    out = {**document, "groups": [merged.get(g["id"], g) if isinstance(g, dict) and isinstance(g.get("id"), str) else g
-                                  for g in document["groups"]]}
+    out = {
+        **document,
+        "groups": [
+            merged.get(g["id"], g) if isinstance(g, dict) and isinstance(g.get("id"), str) else g
+            for g in document["groups"]
+        ],
+    }
     for base, own in pairs:
         name = own["id"]
         if isinstance(targets := out.get("targets"), dict) and base in targets:

@@ -1,4 +1,6 @@
-"""The joint itself: fastener, mating thread, clamped stack, friction, gasket, limits; one group is bolts of one kind."""
+"""The joint itself: fastener, mating thread, clamped stack, friction, gasket, limits; one group is
+bolts of one kind."""
+
 from __future__ import annotations
 
 from typing import Annotated, Literal
@@ -7,7 +9,16 @@ from pydantic import Field, Tag, model_validator
 
 from ..errors import Impossible
 from ..forms.base import KIND, FrictionBand, Id, Model, Name, NutFactorBand, Share, Words, written
-from ..forms.quantities import ConeAngle, Force, Length, SignedForce, Stress, Temperature, TorqueOrZero, Turn
+from ..forms.quantities import (
+    ConeAngle,
+    Force,
+    Length,
+    SignedForce,
+    Stress,
+    Temperature,
+    TorqueOrZero,
+    Turn,
+)
 from ..messages import Message
 from ..number_formats import read_share
 from .layouts import Layout
@@ -23,8 +34,12 @@ class FlatFace(Model):
     @model_validator(mode="after")
     def _hole_inside(self) -> FlatFace:
         if self.hole.base >= self.face_diameter.base:
-            raise Impossible(Message.FACE_IMPOSSIBLE, ("hole",), hole=f"{self.hole.base:g}",
-                             face=f"{self.face_diameter.base:g}")
+            raise Impossible(
+                Message.FACE_IMPOSSIBLE,
+                ("hole",),
+                hole=f"{self.hole.base:g}",
+                face=f"{self.face_diameter.base:g}",
+            )
         return self
 
 
@@ -41,9 +56,11 @@ Uses = Annotated[int, Field(ge=0, le=1000)]
 
 
 class Fastener(Model):
-    """Bolt, stud or nut of a group. `uses` counts tightenings so far, `max_uses` is the maker's limit.
+    """Bolt, stud or nut of a group. `uses` counts tightenings so far, `max_uses` is the maker's
+    limit.
 
-    A `stud` has a nut at either end; a `shank_diameter` below the thread's stress diameter carries less than the thread.
+    A `stud` has a nut at either end; a `shank_diameter` below the thread's stress diameter carries
+    less than the thread.
     """
 
     thread: Annotated[str, Field(min_length=1, max_length=40)]
@@ -63,7 +80,8 @@ class Fastener(Model):
 
 
 class Into(Model):
-    """What the thread goes into. `reach` is how far the bolt comes in, `depth` the usable thread of a blind hole."""
+    """What the thread goes into. `reach` is how far the bolt comes in, `depth` the usable thread of
+    a blind hole."""
 
     kind: Literal["nut", "tapped"]
     material: Name | None = None
@@ -75,7 +93,8 @@ class Into(Model):
 
 
 class Layer(Model):
-    """One clamped part of the stack, from the turned side on; `limit` is its own limit of pressure under the head.
+    """One clamped part of the stack, from the turned side on; `limit` is its own limit of pressure
+    under the head.
 
     A `washer` lies under head or nut: it spreads the load onto the part behind it.
     """
@@ -89,9 +108,9 @@ class Layer(Model):
 
 
 class Work(Model):
-    """What acts on one bolt at work: an axial load between its lowest and its highest, a transverse one that friction of
-    `faces` faces holds, a pressure to be sealed inside a diameter (of all bolts). `introduction` says where the axial load
-    enters, 0 to 1."""
+    """What acts on one bolt at work: an axial load between its lowest and its highest, a transverse
+    one that friction of `faces` faces holds, a pressure to be sealed inside a diameter (of all
+    bolts). `introduction` says where the axial load enters, 0 to 1."""
 
     axial: Force | None = None
     axial_low: SignedForce | None = None
@@ -102,18 +121,33 @@ class Work(Model):
     alternates: bool = False
     pressure: Stress | None = None
     sealed_diameter: Length | None = None
-    thread: Literal["rolled before heat treatment", "rolled after heat treatment", "cut"] = "rolled before heat treatment"
+    thread: Literal["rolled before heat treatment", "rolled after heat treatment", "cut"] = (
+        "rolled before heat treatment"
+    )
 
     @model_validator(mode="after")
     def _pairs(self) -> Work:
         for one, other in (("transverse", "slip_friction"), ("pressure", "sealed_diameter")):
             if (getattr(self, one) is None) != (getattr(self, other) is None):
                 missing = other if getattr(self, other) is None else one
-                raise Impossible(Message.BAD_VALUE, (missing,), reason=f"{one} and {other} are given together")
+                raise Impossible(
+                    Message.BAD_VALUE, (missing,), reason=f"{one} and {other} are given together"
+                )
         if self.axial_low is not None and self.axial is None:
-            raise Impossible(Message.BAD_VALUE, ("axial",), reason="A lowest axial load needs the highest one")
-        if self.axial is not None and self.axial_low is not None and self.axial_low.base > self.axial.base:
-            raise Impossible(Message.RANGE_REVERSED, ("axial_low",), low=str(self.axial_low), high=str(self.axial))
+            raise Impossible(
+                Message.BAD_VALUE, ("axial",), reason="A lowest axial load needs the highest one"
+            )
+        if (
+            self.axial is not None
+            and self.axial_low is not None
+            and self.axial_low.base > self.axial.base
+        ):
+            raise Impossible(
+                Message.RANGE_REVERSED,
+                ("axial_low",),
+                low=str(self.axial_low),
+                high=str(self.axial),
+            )
         return self
 
 
@@ -125,8 +159,8 @@ class AtWork(Model):
 
 
 class Component(Model):
-    """A flange judged by component: stresses on the bolt's root area. What the flange bears comes from its maker or a code
-    calculation; the gasket's own stresses stand with the gasket."""
+    """A flange judged by component: stresses on the bolt's root area. What the flange bears comes
+    from its maker or a code calculation; the gasket's own stresses stand with the gasket."""
 
     target_stress: Stress
     relaxation: Share = 0.7
@@ -162,7 +196,8 @@ class Friction(Model):
 
 
 class Gasket(Model):
-    """A ring gasket with the stress window of its sheet, or of its type where the sheet is silent."""
+    """A ring gasket with the stress window of its sheet, or of its type where the sheet is
+    silent."""
 
     name: Name
     outside: Length
@@ -183,13 +218,18 @@ class Gasket(Model):
     @model_validator(mode="after")
     def _ring(self) -> Gasket:
         if self.inside.base >= self.outside.base:
-            raise Impossible(Message.RANGE_REVERSED, ("inside",), low=f"inside {self.inside}",
-                             high=f"outside {self.outside}")
+            raise Impossible(
+                Message.RANGE_REVERSED,
+                ("inside",),
+                low=f"inside {self.inside}",
+                high=f"outside {self.outside}",
+            )
         return self
 
 
 class Limits(Model):
-    """Bounds the planner sets: share of yield (on the stated area), nu of the combined limit, a soft part's clamp."""
+    """Bounds the planner sets: share of yield (on the stated area), nu of the combined limit, a
+    soft part's clamp."""
 
     yield_fraction: Share | None = None
     nu: Share = 0.9
@@ -200,7 +240,8 @@ class Limits(Model):
 class Group(Model):
     """Bolts of one kind with one target. `must_be` says which friction condition the seat asks for.
 
-    `variants` limits it to some ways of doing it; one that is `like` another says only what differs.
+    `variants` limits it to some ways of doing it; one that is `like` another says only what
+    differs.
     """
 
     id: Id
@@ -230,5 +271,8 @@ class Group(Model):
 
     @property
     def seated_stud(self) -> bool:
-        """Whether these are studs that are screwed into a part: they have no head to hold them by."""
-        return self.fastener.head == "other" and self.into is not None and self.into.kind == "tapped"
+        """Whether these are studs that are screwed into a part: they have no head to hold them
+        by."""
+        return (
+            self.fastener.head == "other" and self.into is not None and self.into.kind == "tapped"
+        )

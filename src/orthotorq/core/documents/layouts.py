@@ -1,4 +1,6 @@
-"""Where the bolts of a group stand: circle, row, grid, free points. 0° is at the top, seen from the turning side."""
+"""Where the bolts of a group stand: circle, row, grid, free points. 0° is at the top, seen from the
+turning side."""
+
 from __future__ import annotations
 
 from typing import Annotated, Literal
@@ -13,7 +15,8 @@ Pair = Annotated[list[Position], Field(min_length=2, max_length=2)]
 
 
 class _Layout(Model):
-    """Shared by all: the common origin of a joint, and the numbers painted: in place or in tightening order, from which on."""
+    """Shared by all: the common origin of a joint, and the numbers painted: in place or in
+    tightening order, from which on."""
 
     origin: Pair = Field(default=["0 mm", "0 mm"], validate_default=True)
     labels: Literal["place", "order"] = "place"
@@ -40,7 +43,8 @@ class Row(_Layout):
 
 
 class Grid(_Layout):
-    """A rectangle of bolts numbered row by row from the top left; `perimeter` keeps only its edge, numbered clockwise."""
+    """A rectangle of bolts numbered row by row from the top left; `perimeter` keeps only its edge,
+    numbered clockwise."""
 
     kind: Literal["grid"]
     rows: Annotated[int, Field(ge=1, le=100)]
@@ -69,5 +73,10 @@ class Points(_Layout):
         return len(self.points)
 
 
-Layout = Annotated[Annotated[Circle, Tag("~circle")] | Annotated[Row, Tag("~row")] | Annotated[Grid, Tag("~grid")]
-                   | Annotated[Points, Tag("~points")], KIND]
+Layout = Annotated[
+    Annotated[Circle, Tag("~circle")]
+    | Annotated[Row, Tag("~row")]
+    | Annotated[Grid, Tag("~grid")]
+    | Annotated[Points, Tag("~points")],
+    KIND,
+]

@@ -1,4 +1,5 @@
 """Places of a group from its layout: number, centre, angle from the top."""
+
 from __future__ import annotations
 
 import math
@@ -12,13 +13,19 @@ def points_of(layout: Layout) -> list[layouts.Point]:
     """Centres of the bolts in place order, mm from the joint's common origin (x right, y up)."""
     points: Iterable[layouts.Point]
     if isinstance(layout, Circle):
-        points = layouts.circle_points(layout.count, layout.diameter.base, layout.first_at.quantity.base,
-                                       layout.sense == "cw")
+        points = layouts.circle_points(
+            layout.count, layout.diameter.base, layout.first_at.quantity.base, layout.sense == "cw"
+        )
     elif isinstance(layout, Row):
         points = layouts.row_points(layout.count, layout.pitch.base, layout.direction.base)
     elif isinstance(layout, Grid):
-        points = layouts.grid_points(layout.rows, layout.columns, layout.row_pitch.base, layout.column_pitch.base,
-                                     layout.perimeter)
+        points = layouts.grid_points(
+            layout.rows,
+            layout.columns,
+            layout.row_pitch.base,
+            layout.column_pitch.base,
+            layout.perimeter,
+        )
     else:
         points = [(p[0].base, p[1].base) for p in layout.points]
     ox, oy = layout.origin[0].quantity.base, layout.origin[1].quantity.base
@@ -31,7 +38,8 @@ def angle_of(x: float, y: float) -> float:
 
 
 def span_of(layout: Layout) -> float:
-    """The size people name: bolt circle diameter, length of a row, longer side of a grid or pattern, mm."""
+    """The size people name: bolt circle diameter, length of a row, longer side of a grid or
+    pattern, mm."""
     if isinstance(layout, Circle):
         return layout.diameter.base
     points = points_of(layout)

@@ -1,8 +1,10 @@
 """The plan document, version 3: one JSON document carries a plan everywhere (design: The plan
 document).
 
-Later versions add optional fields; a file written today stays readable. Ids are given once and never derived.
+Later versions add optional fields; a file written today stays readable. Ids are given once and
+never derived.
 """
+
 from __future__ import annotations
 
 from typing import Annotated, Literal, get_args
@@ -23,16 +25,36 @@ from .targets import Source, Target
 from .tooling import Link, Tool
 
 VERSION = 3
-JointKind = Literal["wheel", "twin_wheel", "gasketed_cover", "machine_mount", "stud_row", "locking_hub", "centre_bolt",
-                    "bearing_nut", "axle_nut", "soft_clamp", "fixture", "casting_studs", "hung_equipment"]
+JointKind = Literal[
+    "wheel",
+    "twin_wheel",
+    "gasketed_cover",
+    "machine_mount",
+    "stud_row",
+    "locking_hub",
+    "centre_bolt",
+    "bearing_nut",
+    "axle_nut",
+    "soft_clamp",
+    "fixture",
+    "casting_studs",
+    "hung_equipment",
+]
 #: kinds of joint in words
 JOINT_KINDS: dict[str, str] = {kind: kind.replace("_", " ") for kind in get_args(JointKind)} | {
-    "stud_row": "row of studs", "casting_studs": "studs in a casting"}
+    "stud_row": "row of studs",
+    "casting_studs": "studs in a casting",
+}
 Meter = Literal["km", "h", "d", "cycles", "starts"]
 METERS: tuple[str, ...] = get_args(Meter)
 #: what is counted, in words: hours of running are no hours of the clock
-METER_WORDS: dict[str, str] = {"km": "km travelled", "h": "running hours", "d": "clock: hours, days, months", "cycles": "cycles",
-                               "starts": "starts"}
+METER_WORDS: dict[str, str] = {
+    "km": "km travelled",
+    "h": "running hours",
+    "d": "clock: hours, days, months",
+    "cycles": "cycles",
+    "starts": "starts",
+}
 #: what a part or a bolt is made of, as far as rules ask
 Family = Literal["steel", "stainless", "iron", "aluminium", "bronze", "other"]
 
@@ -51,9 +73,17 @@ class OwnLubricant(Model):
 
     @model_validator(mode="after")
     def _something(self) -> OwnLubricant:
-        if self.mu_thread is None and self.nut_factor is None and sum(len(t.readings) for t in self.tests) < LEAST_TESTS:
-            raise Impossible(Message.BAD_VALUE, ("mu_thread",), reason=f"Enter the friction of the thread, the nut factor, or at "
-                             f"least {LEAST_TESTS} tests")
+        if (
+            self.mu_thread is None
+            and self.nut_factor is None
+            and sum(len(t.readings) for t in self.tests) < LEAST_TESTS
+        ):
+            raise Impossible(
+                Message.BAD_VALUE,
+                ("mu_thread",),
+                reason=f"Enter the friction of the thread, the nut factor, or at "
+                f"least {LEAST_TESTS} tests",
+            )
         return self
 
 
@@ -95,7 +125,8 @@ class Place(Model):
 
 
 class Variant(Model):
-    """One way of doing it, chosen at the start of a run; of those with the same `choice` exactly one is taken."""
+    """One way of doing it, chosen at the start of a run; of those with the same `choice` exactly
+    one is taken."""
 
     id: Id
     name: Name
@@ -122,12 +153,15 @@ class Part(Model):
 
 
 #: month and day of a year, 29 February among them; nothing
-_SEASON = r"^((0[13578]|1[02])-(0[1-9]|[12]\d|3[01])|(0[469]|11)-(0[1-9]|[12]\d|30)|02-(0[1-9]|[12]\d))?$"
+_SEASON = (
+    r"^((0[13578]|1[02])-(0[1-9]|[12]\d|3[01])|(0[469]|11)-(0[1-9]|[12]\d|30)|02-(0[1-9]|[12]\d))?$"
+)
 
 
 class Recheck(Model):
-    """When the joint is looked at again: at certain readings of a meter, then at an interval; every year from a day on
-    (`season`, month-day); or after something that happens (`after`, in words)."""
+    """When the joint is looked at again: at certain readings of a meter, then at an interval; every
+    year from a day on (`season`, month-day); or after something that happens (`after`, in
+    words)."""
 
     id: Id
     meter: Meter
@@ -140,7 +174,8 @@ class Recheck(Model):
 
 
 class Waiver(Model):
-    """A finding the planner takes on, with the reason; only what the table of findings calls waivable can be waived."""
+    """A finding the planner takes on, with the reason; only what the table of findings calls
+    waivable can be waived."""
 
     finding: Annotated[str, Field(min_length=1, max_length=60)]
     where: Annotated[str, Field(max_length=120)] | None = None
@@ -173,5 +208,8 @@ class Plan(Model):
     stages: Annotated[list[Stage], Field(min_length=1, max_length=100)]
     rechecks: Annotated[list[Recheck], Field(max_length=20)] = []
     waivers: Annotated[list[Waiver], Field(max_length=60)] = []
-    #: values of the example that the plan began from, by their place; what still stands there is not yet the planner's own
-    examples: Annotated[dict[Annotated[str, Field(max_length=300)], str | int | float], Field(max_length=2000)] = {}
+    #: values of the example that the plan began from, by their place; what still stands there is
+    #: not yet the planner's own
+    examples: Annotated[
+        dict[Annotated[str, Field(max_length=300)], str | int | float], Field(max_length=2000)
+    ] = {}

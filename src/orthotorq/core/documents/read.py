@@ -1,4 +1,6 @@
-"""Reading a plan: format and version first, then older versions brought up, every field, every reference."""
+"""Reading a plan: format and version first, then older versions brought up, every field, every
+reference."""
+
 from __future__ import annotations
 
 import hashlib
@@ -23,9 +25,12 @@ MOST_DEEP = 60
 
 
 def parse_json(text: str | bytes, most: int = MAX_BYTES) -> Any:
-    """JSON as Python values; NaN and Infinity are refused. Raises BadDocument when it is none or larger than `most` bytes."""
+    """JSON as Python values; NaN and Infinity are refused. Raises BadDocument when it is none or
+    larger than `most` bytes."""
     if len(text) > most:
-        raise BadDocument(Message.BAD_VALUE, reason=f"The file is larger than {most // 1_000_000} MB")
+        raise BadDocument(
+            Message.BAD_VALUE, reason=f"The file is larger than {most // 1_000_000} MB"
+        )
 
     def refuse(name: str) -> float:
         raise ValueError(f"{name} is not a number")
@@ -41,7 +46,8 @@ def parse_json(text: str | bytes, most: int = MAX_BYTES) -> Any:
 
 
 def check_characters(text: str | bytes, data: Any) -> None:
-    """Refuse escaped NUL and halves of surrogate pairs: they are JSON, but no text that can be kept or hashed.
+    """Refuse escaped NUL and halves of surrogate pairs: they are JSON, but no text that can be kept
+    or hashed.
 
     Raises BadDocument.
     """
@@ -59,15 +65,22 @@ def check_characters(text: str | bytes, data: Any) -> None:
 
 
 def deeper_than(document: object, most: int) -> bool:
-    """Whether a JSON value is nested deeper than so many levels; gone through level by level, not by recursion.
+    """Whether a JSON value is nested deeper than so many levels; gone through level by level, not
+    by recursion.
 
     >>> deeper_than({"a": [[1]]}, 3), deeper_than({"a": [[1]]}, 2)
     (False, True)
     """
     level = [document]
     for _ in range(most):
-        level = [inner for one in level for inner in (
-            one.values() if isinstance(one, dict) else one if isinstance(one, list) else ()) if isinstance(inner, dict | list)]
+        level = [
+            inner
+            for one in level
+            for inner in (
+                one.values() if isinstance(one, dict) else one if isinstance(one, list) else ()
+            )
+            if isinstance(inner, dict | list)
+        ]
         if not level:
             return False
     return True
@@ -82,8 +95,9 @@ class _Unlike(Exception):
 
 
 def _shaped(value: Any) -> Any:
-    """A value as Python's own encoder writes it the way RFC 8785 wants it: whole numbers without “.0”. Raises _Unlike for
-    large integers, numbers that need an exponent, keys beyond ASCII, and what is no JSON."""
+    """A value as Python's own encoder writes it the way RFC 8785 wants it: whole numbers without
+    “.0”. Raises _Unlike for large integers, numbers that need an exponent, keys beyond ASCII, and
+    what is no JSON."""
     kind = type(value)
     if kind is str or kind is bool or value is None:
         return value
@@ -108,11 +122,13 @@ def _ascii(key: Any) -> bool:
 def canonical(document: Any) -> str:
     """The canonical text of a JSON value (RFC 8785). Raises ValueError for what has none.
 
-    The library is exact and slow (a fifth of a compute); where Python's encoder writes the same, that is taken. A test holds
-    the two to each other.
+    The library is exact and slow (a fifth of a compute); where Python's encoder writes the same,
+    that is taken. A test holds the two to each other.
     """
     try:
-        text = json.dumps(_shaped(document), sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+        text = json.dumps(
+            _shaped(document), sort_keys=True, separators=(",", ":"), ensure_ascii=False
+        )
     except _Unlike:
         return rfc8785.dumps(document).decode()
     # half of a surrogate pair has no canonical text
@@ -131,13 +147,17 @@ def read_plan(data: Any) -> Plan:
         raise DocumentErrors.one(BadDocument(Message.NOT_A_PLAN), "format")
     version = data.get("version")
     if type(version) is int and version > VERSION:
-        raise DocumentErrors.one(BadDocument(Message.LATER_VERSION, version=version, known=VERSION), "version")
+        raise DocumentErrors.one(
+            BadDocument(Message.LATER_VERSION, version=version, known=VERSION), "version"
+        )
     try:
         plan = Plan.model_validate(with_likes(upgraded(data, VERSION)))
     except ValidationError as error:
         raise DocumentErrors(field_errors(error)) from None
     except RecursionError:
-        raise DocumentErrors.one(BadDocument(Message.BAD_VALUE, reason="The document is nested too deeply")) from None
+        raise DocumentErrors.one(
+            BadDocument(Message.BAD_VALUE, reason="The document is nested too deeply")
+        ) from None
     if errors := plan_errors(plan):
         raise DocumentErrors(errors)
     return plan

@@ -1,4 +1,5 @@
 """Sources of figures and what is taken from them."""
+
 from __future__ import annotations
 
 from typing import Annotated, Literal
@@ -10,7 +11,9 @@ from ..forms.base import KIND, Id, Model, Name, Share, Words
 from ..forms.quantities import Force, Torque, Turn
 from ..messages import Message
 
-By = Literal["equipment maker", "gasket maker", "part maker", "standard", "site rule", "calculation", "code"]
+By = Literal[
+    "equipment maker", "gasket maker", "part maker", "standard", "site rule", "calculation", "code"
+]
 #: whose word a planner may enter; a calculation is a target of its own, a code is a bound
 SAYING: tuple[By, ...] = ("equipment maker", "gasket maker", "part maker", "standard", "site rule")
 
@@ -23,7 +26,8 @@ class PlacedTorque(Model):
 
 
 class Says(Model):
-    """What a source says. Two torques in two units are one statement written twice; `places` are figures that differ."""
+    """What a source says. Two torques in two units are one statement written twice; `places` are
+    figures that differ."""
 
     torque: Annotated[list[Torque], Field(min_length=1, max_length=2)] | None = None
     range: Annotated[list[Torque], Field(min_length=2, max_length=2)] | None = None
@@ -36,12 +40,24 @@ class Says(Model):
 
     @model_validator(mode="after")
     def _one_form(self) -> Says:
-        forms = [f for f in ("torque", "range", "places", "preload", "yield_fraction") if getattr(self, f) is not None]
+        forms = [
+            f
+            for f in ("torque", "range", "places", "preload", "yield_fraction")
+            if getattr(self, f) is not None
+        ]
         if len(forms) > 1:
-            raise Impossible(Message.BAD_VALUE, (forms[1],),
-                             reason=f"A source has one value: enter either {forms[0]} or {forms[1]}, or write two sources")
+            raise Impossible(
+                Message.BAD_VALUE,
+                (forms[1],),
+                reason=(
+                    f"A source has one value: enter either {forms[0]} or {forms[1]}, or write "
+                    "two sources"
+                ),
+            )
         if self.range is not None and self.range[0].base > self.range[1].base:
-            raise Impossible(Message.RANGE_REVERSED, ("range",), low=str(self.range[0]), high=str(self.range[1]))
+            raise Impossible(
+                Message.RANGE_REVERSED, ("range",), low=str(self.range[0]), high=str(self.range[1])
+            )
         return self
 
 
@@ -71,9 +87,17 @@ class Source(Model):
     @model_validator(mode="after")
     def _decided(self) -> Source:
         if self.holds is not None and (self.says.torque is None or len(self.says.torque) != 2):
-            raise Impossible(Message.BAD_VALUE, ("holds",), reason="Only a torque given in two units can have one that applies")
+            raise Impossible(
+                Message.BAD_VALUE,
+                ("holds",),
+                reason="Only a torque given in two units can have one that applies",
+            )
         if self.holds is not None and len(self.because.strip()) < 3:
-            raise Impossible(Message.BAD_VALUE, ("because",), reason="Enter the reason why this one of the two applies")
+            raise Impossible(
+                Message.BAD_VALUE,
+                ("because",),
+                reason="Enter the reason why this one of the two applies",
+            )
         return self
 
 
@@ -88,7 +112,10 @@ class TorqueTarget(Model):
     @model_validator(mode="after")
     def _one_of(self) -> TorqueTarget:
         if (self.torque is None) == (self.source is None):
-            raise Impossible(Message.BAD_VALUE, reason="Give either a torque or a source, not both and not neither")
+            raise Impossible(
+                Message.BAD_VALUE,
+                reason="Give either a torque or a source, not both and not neither",
+            )
         return self
 
 
@@ -125,6 +152,11 @@ class AngleTarget(Model):
     reason: Words | None = None
 
 
-Target = Annotated[Annotated[TorqueTarget, Tag("~torque")] | Annotated[RankedTarget, Tag("~ranked")]
-                   | Annotated[PreloadTarget, Tag("~preload")] | Annotated[YieldTarget, Tag("~yield_fraction")]
-                   | Annotated[AngleTarget, Tag("~torque+angle")], KIND]
+Target = Annotated[
+    Annotated[TorqueTarget, Tag("~torque")]
+    | Annotated[RankedTarget, Tag("~ranked")]
+    | Annotated[PreloadTarget, Tag("~preload")]
+    | Annotated[YieldTarget, Tag("~yield_fraction")]
+    | Annotated[AngleTarget, Tag("~torque+angle")],
+    KIND,
+]

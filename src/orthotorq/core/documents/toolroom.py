@@ -1,4 +1,6 @@
-"""What stands in the tool room: wrenches, multipliers, adapters, testers and gauges, each with what has to be known of it."""
+"""What stands in the tool room: wrenches, multipliers, adapters, testers and gauges, each with what
+has to be known of it."""
+
 from __future__ import annotations
 
 from typing import Annotated, Any, Literal
@@ -12,11 +14,14 @@ from ..mechanics.calibration import class_limit
 from ..number_formats import UNCERTAIN, read_share
 from .tooling import Drive, Tool
 
-Uncertainty = Annotated[float, written(lambda text: read_share(text, UNCERTAIN), float), Field(ge=0, le=0.5)]
+Uncertainty = Annotated[
+    float, written(lambda text: read_share(text, UNCERTAIN), float), Field(ge=0, le=0.5)
+]
 
 
 class MultiplierSpec(Model):
-    """A torque multiplier: ratio, efficiency band by its sheet or its last check, the drive of its output."""
+    """A torque multiplier: ratio, efficiency band by its sheet or its last check, the drive of its
+    output."""
 
     kind: Literal["torque multiplier"] = "torque multiplier"
     name: Name | None = None
@@ -37,7 +42,8 @@ class AdapterSpec(Model):
 
 
 class TesterSpec(Model):
-    """A torque tester: what wrenches are held against; its own uncertainty, expanded, as a share."""
+    """A torque tester: what wrenches are held against; its own uncertainty, expanded, as a
+    share."""
 
     kind: Literal["torque tester"] = "torque tester"
     name: Name | None = None
@@ -47,7 +53,8 @@ class TesterSpec(Model):
 
 
 class GaugeSpec(Model):
-    """A gauge: angle disc, ultrasonic length gauge, feeler gauge; what it measures and how well, as its sheet says."""
+    """A gauge: angle disc, ultrasonic length gauge, feeler gauge; what it measures and how well, as
+    its sheet says."""
 
     kind: Literal["gauge"] = "gauge"
     name: Name | None = None
@@ -58,11 +65,20 @@ class GaugeSpec(Model):
 Spec = Tool | MultiplierSpec | AdapterSpec | TesterSpec | GaugeSpec
 #: sort of a tool -> (form, words)
 SORTS: dict[str, tuple[Any, str]] = {
-    "wrench": (Tool, "wrench"), "multiplier": (MultiplierSpec, "multiplier"), "adapter": (AdapterSpec, "adapter"),
-    "tester": (TesterSpec, "tester"), "gauge": (GaugeSpec, "gauge")}
+    "wrench": (Tool, "wrench"),
+    "multiplier": (MultiplierSpec, "multiplier"),
+    "adapter": (AdapterSpec, "adapter"),
+    "tester": (TesterSpec, "tester"),
+    "gauge": (GaugeSpec, "gauge"),
+}
 #: what a wrench is held to where nothing else was said (types and classes of ISO 6789-1)
-USUAL_CLASS = {"click wrench": "II A", "dial wrench": "I B", "beam wrench": "I A", "electronic wrench": "I C",
-               "preset driver": "II B"}
+USUAL_CLASS = {
+    "click wrench": "II A",
+    "dial wrench": "I B",
+    "beam wrench": "I A",
+    "electronic wrench": "I C",
+    "preset driver": "II B",
+}
 
 
 def read_spec(sort: str, raw: Any) -> Spec:
@@ -72,7 +88,8 @@ def read_spec(sort: str, raw: Any) -> Spec:
 
 
 def limit_of(held_to: str, spec: Tool, setting: float) -> float:
-    """What a wrench may be off at a setting [N·mm], as a share: by its class of ISO 6789-1, or its own limit (`±3 %`).
+    """What a wrench may be off at a setting [N·mm], as a share: by its class of ISO 6789-1, or its
+    own limit (`±3 %`).
 
     Raises BadQuantity, UnknownName for what is neither.
 

@@ -1,4 +1,5 @@
 """Older plan files brought up to the current version, one step a version, before they are read."""
+
 from __future__ import annotations
 
 import re
@@ -24,16 +25,22 @@ def _by_id(where: object, document: Raw) -> object:
 
 
 def _second(document: Raw) -> Raw:
-    """Version 1 named the place of a waiver by its number in a list, and the edition of the tables, which nothing read.
+    """Version 1 named the place of a waiver by its number in a list, and the edition of the tables,
+    which nothing read.
 
-    >>> old = {"version": 1, "stages": [{"id": "a"}, {"id": "b"}], "waivers": [{"finding": "x", "where": "stages/1"}]}
+    >>> old = {"version": 1, "stages": [{"id": "a"}, {"id": "b"}], "waivers": [{"finding": "x",
+    ...     "where": "stages/1"}]}
     >>> _second(old)["waivers"]
     [{'finding': 'x', 'where': 'stages/b'}]
     """
     out = {k: v for k, v in document.items() if k != "tables"}
     if isinstance(waivers := document.get("waivers"), list):
-        out["waivers"] = [{**w, "where": _by_id(w["where"], document)} if isinstance(w, dict) and "where" in w else w
-                          for w in waivers]
+        out["waivers"] = [
+            {**w, "where": _by_id(w["where"], document)}
+            if isinstance(w, dict) and "where" in w
+            else w
+            for w in waivers
+        ]
     return out
 
 
@@ -89,7 +96,8 @@ def _chosen(one: object, placed: set[str]) -> object:
 def _third(document: Raw) -> Raw:
     """Version 2 had orders that listed places, and conditions in words.
 
-    >>> old = {"version": 2, "stages": [{"order": {"kind": "listed", "places": [2, 1]}, "condition": ["load off"]}]}
+    >>> old = {"version": 2, "stages": [{"order": {"kind": "listed", "places": [2, 1]},
+    ...     "condition": ["load off"]}]}
     >>> _third(old)["stages"]
     [{'order': {'kind': 'custom', 'sequence': ['2', '1']}, 'condition': {'load': 'off'}}]
     """
@@ -110,8 +118,11 @@ def _third(document: Raw) -> Raw:
 UPGRADES: dict[int, Callable[[Raw], Raw]] = {1: _second, 2: _third}
 
 
-def upgraded(document: Raw, version: int, upgrades: Mapping[int, Callable[[Raw], Raw]] = UPGRADES) -> Raw:
-    """The document in the wanted version; unchanged where no step leads there, so that reading names the version.
+def upgraded(
+    document: Raw, version: int, upgrades: Mapping[int, Callable[[Raw], Raw]] = UPGRADES
+) -> Raw:
+    """The document in the wanted version; unchanged where no step leads there, so that reading
+    names the version.
 
     >>> upgraded({"version": 1, "a": 1}, 2, {1: lambda d: {**d, "b": 2}})
     {'version': 2, 'a': 1, 'b': 2}

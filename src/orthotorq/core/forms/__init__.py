@@ -1,1 +1,2 @@
-"""Bricks of every document: quantities as typed, field errors, and the forms of results and runs."""
+"""Bricks of every document: quantities as typed, field errors, and the forms of results and
+runs."""

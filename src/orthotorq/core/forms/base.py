@@ -1,4 +1,5 @@
 """Bricks of every document: models that refuse what they do not know, ids, names, bands."""
+
 from __future__ import annotations
 
 import re
@@ -15,7 +16,8 @@ from ..tables.lubricants import Band
 
 
 class _Fresh(BaseModel):
-    """An empty list or object as a default is made anew for every instance; left to the library it is copied, slower."""
+    """An empty list or object as a default is made anew for every instance; left to the library it
+    is copied, slower."""
 
     def __init_subclass__(cls, **kwargs: Any) -> None:
         for name, value in list(vars(cls).items()):
@@ -37,7 +39,8 @@ class Out(_Fresh):
 
 
 def kind(value: object) -> str | None:
-    """Discriminator by the field `kind`; the `~` lets field_errors take the tag out of paths again."""
+    """Discriminator by the field `kind`; the `~` lets field_errors take the tag out of paths
+    again."""
     return _tag(value, "kind")
 
 
@@ -68,11 +71,15 @@ def _identifier(text: str) -> str:
 
 def written(reader: Callable[[str], Any], figures: Any) -> BeforeValidator:
     """Pydantic annotation: text is read, figures pass as they are."""
-    return BeforeValidator(lambda value: reader(value) if isinstance(value, str) else value,
-                           json_schema_input_type=figures | str)
+    return BeforeValidator(
+        lambda value: reader(value) if isinstance(value, str) else value,
+        json_schema_input_type=figures | str,
+    )
 
 
 Id = Annotated[str, AfterValidator(_identifier)]
+
+
 def one_line(text: str) -> bool:
     """Whether a text is one line: without line breaks and control characters.
 
@@ -84,7 +91,10 @@ def one_line(text: str) -> bool:
 
 def _as_one_line(text: str) -> str:
     if not one_line(text):
-        raise Impossible(Message.BAD_VALUE, reason="A name is one line, without line breaks or control characters")
+        raise Impossible(
+            Message.BAD_VALUE,
+            reason="A name is one line, without line breaks or control characters",
+        )
     return text
 
 
@@ -109,10 +119,16 @@ def _check_band(values: list[float], low: float, high: float, words: str) -> lis
 
 #: between these a friction coefficient, and a nut factor, lies; anything else is a slip of the hand
 FRICTION, NUT_FACTOR = (0.01, 1.0), (0.02, 1.5)
-FrictionBand = Annotated[list[float], _AsBand, AfterValidator(
-    lambda v: _check_band(v, *FRICTION, "a friction coefficient from 0.01 to 1"))]
-NutFactorBand = Annotated[list[float], _AsBand, AfterValidator(
-    lambda v: _check_band(v, *NUT_FACTOR, "a nut factor from 0.02 to 1.5"))]
+FrictionBand = Annotated[
+    list[float],
+    _AsBand,
+    AfterValidator(lambda v: _check_band(v, *FRICTION, "a friction coefficient from 0.01 to 1")),
+]
+NutFactorBand = Annotated[
+    list[float],
+    _AsBand,
+    AfterValidator(lambda v: _check_band(v, *NUT_FACTOR, "a nut factor from 0.02 to 1.5")),
+]
 
 
 def as_band(values: list[float]) -> Band:

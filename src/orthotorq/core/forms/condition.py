@@ -111,7 +111,8 @@ CONDITION = Field(default_factory=lambda: NOTHING_SAID)
 def asks_for_heat(words: str) -> bool:
     """Whether a condition in words asks for hot parts: by its state, or by a temperature.
 
-    >>> asks_for_heat("hot"), asks_for_heat("at 80 °C"), asks_for_heat("at 20 °C"), asks_for_heat("cold")
+    >>> (asks_for_heat("hot"), asks_for_heat("at 80 °C"), asks_for_heat("at 20 °C"),
+    ...  asks_for_heat("cold"))
     (True, True, False, False)
     """
     told = words.removeprefix("at ")

@@ -1,4 +1,5 @@
 """One group of bolts as a result shows it."""
+
 from __future__ import annotations
 
 from typing import Literal
@@ -9,7 +10,8 @@ from .base import Out
 
 
 class PlacePoint(Out):
-    """A bolt's place, `group.number`, with its centre in mm (x right, y up) and its angle in degrees cw from the top.
+    """A bolt's place, `group.number`, with its centre in mm (x right, y up) and its angle in
+    degrees cw from the top.
 
     `label` is what is painted on the part: the place number, or the number in tightening order.
     """
@@ -64,11 +66,12 @@ class FrictionOut(Out):
 
 
 class PreloadOut(Out):
-    """Preload of one bolt at the settable torque [N]: low and typical of the figure, high the most of every pass and chain.
+    """Preload of one bolt at the settable torque [N]: low and typical of the figure, high the most
+    of every pass and chain.
 
-    `peak` is the typical load of the highest pass, `after` the figure less losses, `hot` that at working
-    temperature. Beyond yield no load is known: figures of
-    torque and angle stop at the yield load.
+    `peak` is the typical load of the highest pass, `after` the figure less losses, `hot` that at
+    working temperature. Beyond yield no load is known: figures of torque and angle stop at the
+    yield load.
     """
 
     typical_N: float
@@ -87,7 +90,8 @@ class PreloadOut(Out):
 
 
 class LossOut(Out):
-    """What settling takes from one bolt: embedding of all faces [mm] and its load [N], creep of the gasket as a share."""
+    """What settling takes from one bolt: embedding of all faces [mm] and its load [N], creep of the
+    gasket as a share."""
 
     embedding_N: float | None
     embedding_mm: float | None
@@ -95,7 +99,8 @@ class LossOut(Out):
 
 
 class StiffnessOut(Out):
-    """Resiliences [mm/N], load per degree [N], elongation at the typical preload [mm], grip [mm]."""
+    """Resiliences [mm/N], load per degree [N], elongation at the typical preload [mm], grip
+    [mm]."""
 
     fastener_mm_per_N: float
     parts_mm_per_N: float
@@ -105,7 +110,8 @@ class StiffnessOut(Out):
 
 
 class TeethOut(Out):
-    """Engaged thread: turns, length engaged and needed so that the bolt breaks first [mm], load carried [N], weaker thread."""
+    """Engaged thread: turns, length engaged and needed so that the bolt breaks first [mm], load
+    carried [N], weaker thread."""
 
     turns: float
     engaged_mm: float
@@ -138,8 +144,9 @@ class SplitOut(Out):
 
 
 class LimitOut(Out):
-    """One bound of the clamp load at the end that it guards; `typical_N` at typical friction, `use` the typical load over that;
-    `input` is the field that sets it, `set_by` that field in words with its figure.
+    """One bound of the clamp load at the end that it guards; `typical_N` at typical friction, `use`
+    the typical load over that; `input` is the field that sets it, `set_by` that field in words with
+    its figure.
 
     `id` is its own, `code` that of its kind: two sources may each give a bound of one kind.
     """
@@ -156,7 +163,8 @@ class LimitOut(Out):
 
 
 class WindowOut(Out):
-    """Clamp load that is needed and allowed, and whether the scatter fits; `opens` says what would widen it."""
+    """Clamp load that is needed and allowed, and whether the scatter fits; `opens` says what would
+    widen it."""
 
     lower_N: float | None
     upper_N: float | None

@@ -1,4 +1,5 @@
 """The order of a pass."""
+
 from __future__ import annotations
 
 from typing import Annotated, Literal

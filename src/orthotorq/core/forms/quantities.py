@@ -1,4 +1,5 @@
 """Text that carries a checked quantity, exactly as typed."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -36,14 +37,24 @@ class QuantityRule:
     words: str
     low_inclusive: bool = False
 
-    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+    def __get_pydantic_core_schema__(
+        self, source: Any, handler: GetCoreSchemaHandler
+    ) -> CoreSchema:
         return core_schema.no_info_after_validator_function(
-            self._read, core_schema.str_schema(strict=True, max_length=80),
-            serialization=core_schema.plain_serializer_function_ser_schema(str))
+            self._read,
+            core_schema.str_schema(strict=True, max_length=80),
+            serialization=core_schema.plain_serializer_function_ser_schema(str),
+        )
 
-    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
-        return {"type": "string", "title": self.kind, "examples": [EXAMPLES[self.kind]],
-                "description": f"{self.kind} with its unit, as typed; {self.words}"}
+    def __get_pydantic_json_schema__(
+        self, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
+        return {
+            "type": "string",
+            "title": self.kind,
+            "examples": [EXAMPLES[self.kind]],
+            "description": f"{self.kind} with its unit, as typed; {self.words}",
+        }
 
     def _read(self, text: str) -> QuantityText:
         quantity = parse(text, self.kind)
@@ -55,38 +66,63 @@ class QuantityRule:
         return out
 
 
-Torque = Annotated[QuantityText, QuantityRule("torque", 0, 1e9, "more than 0 and at most 1 000 000 N·m")]
+Torque = Annotated[
+    QuantityText, QuantityRule("torque", 0, 1e9, "more than 0 and at most 1 000 000 N·m")
+]
 TorqueOrZero = Annotated[QuantityText, QuantityRule("torque", 0, 1e9, "0 to 1 000 000 N·m", True)]
 Force = Annotated[QuantityText, QuantityRule("force", 0, 1e8, "more than 0 and at most 100 MN")]
 SignedForce = Annotated[QuantityText, QuantityRule("force", -1e8, 1e8, "-100 MN to 100 MN", True)]
-Temperature = Annotated[QuantityText, QuantityRule("temperature", -200, 900, "-200 °C to 900 °C", True)]
+Temperature = Annotated[
+    QuantityText, QuantityRule("temperature", -200, 900, "-200 °C to 900 °C", True)
+]
 Length = Annotated[QuantityText, QuantityRule("length", 0, 1e5, "more than 0 and at most 100 m")]
 Position = Annotated[QuantityText, QuantityRule("length", -1e5, 1e5, "-100 m to 100 m", True)]
-Stress = Annotated[QuantityText, QuantityRule("stress", 0, 1e4, "more than 0 and at most 10 000 MPa")]
-Modulus = Annotated[QuantityText, QuantityRule("stress", 0, 1e6, "more than 0 and at most 1 000 GPa")]
-Duration = Annotated[QuantityText, QuantityRule("time", 0, 3.2e7, "more than 0 and at most 370 days")]
+Stress = Annotated[
+    QuantityText, QuantityRule("stress", 0, 1e4, "more than 0 and at most 10 000 MPa")
+]
+Modulus = Annotated[
+    QuantityText, QuantityRule("stress", 0, 1e6, "more than 0 and at most 1 000 GPa")
+]
+Duration = Annotated[
+    QuantityText, QuantityRule("time", 0, 3.2e7, "more than 0 and at most 370 days")
+]
 TURN = 6.283185307179587
 Direction = Annotated[QuantityText, QuantityRule("angle", -TURN, TURN, "-360° to 360°", True)]
-Turn = Annotated[QuantityText, QuantityRule("angle", 0, 10 * TURN, "more than 0 and at most 10 turns")]
-ConeAngle = Annotated[QuantityText, QuantityRule("angle", TURN / 36 - 1e-9, TURN / 4 + 1e-9, "10° to 90°", True)]
+Turn = Annotated[
+    QuantityText, QuantityRule("angle", 0, 10 * TURN, "more than 0 and at most 10 turns")
+]
+ConeAngle = Annotated[
+    QuantityText, QuantityRule("angle", TURN / 36 - 1e-9, TURN / 4 + 1e-9, "10° to 90°", True)
+]
 
 
 @dataclass(frozen=True)
 class OneOfKinds:
-    """Pydantic annotation: text of any of several kinds of quantity; which one is told by its unit."""
+    """Pydantic annotation: text of any of several kinds of quantity; which one is told by its
+    unit."""
 
     kinds: tuple[str, ...]
     negative: bool = False
     most: float = 1e9
 
-    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+    def __get_pydantic_core_schema__(
+        self, source: Any, handler: GetCoreSchemaHandler
+    ) -> CoreSchema:
         return core_schema.no_info_after_validator_function(
-            self._read, core_schema.str_schema(strict=True, max_length=80),
-            serialization=core_schema.plain_serializer_function_ser_schema(str))
+            self._read,
+            core_schema.str_schema(strict=True, max_length=80),
+            serialization=core_schema.plain_serializer_function_ser_schema(str),
+        )
 
-    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
-        return {"type": "string", "title": " or ".join(self.kinds), "examples": [EXAMPLES[k] for k in self.kinds],
-                "description": "a figure with its unit, as typed"}
+    def __get_pydantic_json_schema__(
+        self, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
+        return {
+            "type": "string",
+            "title": " or ".join(self.kinds),
+            "examples": [EXAMPLES[k] for k in self.kinds],
+            "description": "a figure with its unit, as typed",
+        }
 
     def _read(self, text: str) -> QuantityText:
         unit = find_unit(read_number(text)[2]) if text.strip() else None
@@ -100,5 +136,8 @@ class OneOfKinds:
         return out
 
 
-Reading = Annotated[QuantityText, OneOfKinds(("length", "angle", "torque", "force", "stress", "time", "temperature"), True)]
+Reading = Annotated[
+    QuantityText,
+    OneOfKinds(("length", "angle", "torque", "force", "stress", "time", "temperature"), True),
+]
 Amount = Annotated[QuantityText, OneOfKinds(("time", "length", "cycles"), most=1e13)]

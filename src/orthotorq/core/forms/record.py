@@ -1,4 +1,5 @@
 """The record: what was done, bolt by bolt."""
+
 from __future__ import annotations
 
 from typing import Literal
@@ -8,8 +9,9 @@ from .run import BoltState, Conflict, Deviation, SignOff
 
 
 class Cell(Out):
-    """What happened to one bolt in one pass and round; `notable` when a reader should see it, `still` when it did not move,
-    `slackened` when it was slackened first, so that its turn proves nothing."""
+    """What happened to one bolt in one pass and round; `notable` when a reader should see it,
+    `still` when it did not move, `slackened` when it was slackened first, so that its turn proves
+    nothing."""
 
     answer: str
     text: str
@@ -33,7 +35,8 @@ class Cell(Out):
 
 
 class StoryLine(Out):
-    """What happened, in words: who, when, where, which bolts, and what a reader should know about it."""
+    """What happened, in words: who, when, where, which bolts, and what a reader should know about
+    it."""
 
     kind: str
     at: str
@@ -49,7 +52,8 @@ class StoryLine(Out):
 
 
 class SummaryLine(Out):
-    """One of the few lines that tell a run: when, what must be seen, and the rest of the sentence."""
+    """One of the few lines that tell a run: when, what must be seen, and the rest of the
+    sentence."""
 
     at: str
     strong: str
@@ -87,8 +91,8 @@ class ChartBar(Out):
 
 
 class Chart(Out):
-    """A picture of one thing: torque readings around what was wanted, movement in the checks, gaps round by round, readings of
-    one check between their limits."""
+    """A picture of one thing: torque readings around what was wanted, movement in the checks, gaps
+    round by round, readings of one check between their limits."""
 
     kind: Literal["torque", "moved", "gaps", "readings"]
     title: str
@@ -146,7 +150,8 @@ class ToolUsed(Out):
 
 
 class Compared(Out):
-    """A run against the last one of the same joint: bolts that moved in checks, and those that moved in both."""
+    """A run against the last one of the same joint: bolts that moved in checks, and those that
+    moved in both."""
 
     run: int
     at: str

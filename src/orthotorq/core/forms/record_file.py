@@ -1,4 +1,6 @@
-"""The record as an open file: what was done, and every event of the chain, so that anybody can prove it."""
+"""The record as an open file: what was done, and every event of the chain, so that anybody can
+prove it."""
+
 from __future__ import annotations
 
 from typing import Any, Literal
@@ -10,7 +12,8 @@ from .result import PositionOut
 
 
 class FileEvent(Out):
-    """One event: as the run took it, and `text`, the canonical text of it that is hashed after the hash before."""
+    """One event: as the run took it, and `text`, the canonical text of it that is hashed after the
+    hash before."""
 
     sequence: int
     id: str

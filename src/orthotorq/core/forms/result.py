@@ -1,4 +1,6 @@
-"""The result document: what a plan computes to. Runs take targets, orders and limits from a stored result."""
+"""The result document: what a plan computes to. Runs take targets, orders and limits from a stored
+result."""
+
 from __future__ import annotations
 
 from typing import Literal
@@ -10,9 +12,11 @@ from .tested import RigBandOut
 
 
 class FindingOut(Out):
-    """A finding as a sentence, with its remedy and the field it hangs on; `waived` is the planner's reason.
+    """A finding as a sentence, with its remedy and the field it hangs on; `waived` is the planner's
+    reason.
 
-    `act` is what one word closes it by, where one does: the act of the Bench, in `act_words`, which is given `sets`.
+    `act` is what one word closes it by, where one does: the act of the Bench, in `act_words`, which
+    is given `sets`.
     """
 
     code: str
@@ -53,7 +57,18 @@ class KitWhen(Out):
 class KitLine(Out):
     """Something to bring, what for, and when; `occasions` are all of them together."""
 
-    kind: Literal["tool", "socket", "wrench", "multiplier", "adapter", "compound", "gauge", "sundry", "part", "consumable"]
+    kind: Literal[
+        "tool",
+        "socket",
+        "wrench",
+        "multiplier",
+        "adapter",
+        "compound",
+        "gauge",
+        "sundry",
+        "part",
+        "consumable",
+    ]
     text: str
     count: int
     for_: str
@@ -74,8 +89,8 @@ class ToolOut(Out):
 
 
 class RecheckOut(Out):
-    """When to come back: readings of a meter in its unit, rising, then every so much; or every year from a day on (month-day),
-    or after something that happens."""
+    """When to come back: readings of a meter in its unit, rising, then every so much; or every year
+    from a day on (month-day), or after something that happens."""
 
     id: str
     meter: str

@@ -1,4 +1,5 @@
 """Runs: what a client sends, and the state that the core derives."""
+
 from __future__ import annotations
 
 from typing import Annotated, Any, Literal
@@ -9,14 +10,30 @@ from .base import Model, Out
 from .setting import SettingOut
 from .stage import LookOut
 
-EventKind = Literal["answer", "problem", "note", "suggest", "photo", "correct", "redo", "accept", "settle", "sign_off",
-                    "abandon", "continue", "resume", "tool"]
+EventKind = Literal[
+    "answer",
+    "problem",
+    "note",
+    "suggest",
+    "photo",
+    "correct",
+    "redo",
+    "accept",
+    "settle",
+    "sign_off",
+    "abandon",
+    "continue",
+    "resume",
+    "tool",
+]
 
 
 class EventIn(Model):
     """One event as a client sends it; `id` makes sending it again harmless."""
 
-    id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$")]
+    id: Annotated[
+        str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$")
+    ]
     run: Annotated[str, Field(min_length=36, max_length=36)]
     step: Annotated[str, Field(min_length=1, max_length=200)]
     kind: EventKind
@@ -31,8 +48,9 @@ class EventIn(Model):
 
 
 class Button(Out):
-    """One answer the instruction offers: `follows` when the next bolt of the round simply follows it, `reason` when it is taken
-    with a reason only, `back` when a remote's key for back gives it, `leaves` how the bolts of the step then look."""
+    """One answer the instruction offers: `follows` when the next bolt of the round simply follows
+    it, `reason` when it is taken with a reason only, `back` when a remote's key for back gives it,
+    `leaves` how the bolts of the step then look."""
 
     answer: str
     label: str
@@ -44,7 +62,8 @@ class Button(Out):
 
 
 class Ahead(Out):
-    """A later step of the same round, for walking on without network: everything else is as in the instruction."""
+    """A later step of the same round, for walking on without network: everything else is as in the
+    instruction."""
 
     step: str
     places: list[str]
@@ -52,7 +71,8 @@ class Ahead(Out):
 
 
 class Clock(Out):
-    """A compound that is setting: torque on these stages must be done by then (seconds since 1970)."""
+    """A compound that is setting: torque on these stages must be done by then (seconds since
+    1970)."""
 
     what: str
     deadline: float
@@ -120,7 +140,8 @@ class Instruction(Out):
 
 
 class Later(Out):
-    """The first step of a round that comes after a step, whatever was answered there; its own round is in its `ahead`."""
+    """The first step of a round that comes after a step, whatever was answered there; its own round
+    is in its `ahead`."""
 
     after: str
     instruction: Instruction
@@ -248,5 +269,6 @@ class RunState(Out):
     done: int
     notes: int
     unload: list[str] = []
-    #: rounds after the open one that no answer of it decides; given where a round begins, and when a run is opened
+    #: rounds after the open one that no answer of it decides; given where a round begins, and when
+    #: a run is opened
     later: list[Later] = []

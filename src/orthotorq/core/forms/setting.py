@@ -1,4 +1,5 @@
 """What is put on a wrench, and how it reads."""
+
 from __future__ import annotations
 
 from typing import Literal
@@ -7,9 +8,11 @@ from .base import Out
 
 
 class ScaleOut(Out):
-    """How a setting reads on a two-part scale: last main mark passed and the collar's figure, in the wrench's unit.
+    """How a setting reads on a two-part scale: last main mark passed and the collar's figure, in
+    the wrench's unit.
 
-    `mains` and `collars` are five neighbouring lines of each, the setting in the middle, from above to below.
+    `mains` and `collars` are five neighbouring lines of each, the setting in the middle, from above
+    to below.
     """
 
     main: str
@@ -20,7 +23,8 @@ class ScaleOut(Out):
 
 
 class LinkOut(Out):
-    """One link between hand and bolt, for drawing the chain: lengths in mm, angle in degrees off the handle's line."""
+    """One link between hand and bolt, for drawing the chain: lengths in mm, angle in degrees off
+    the handle's line."""
 
     kind: Literal["wrench", "adapter", "multiplier"]
     text: str

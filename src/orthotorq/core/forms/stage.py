@@ -1,4 +1,5 @@
 """Stages and passes as a result shows them."""
+
 from __future__ import annotations
 
 from typing import Literal
@@ -15,7 +16,8 @@ class LookOut(Out):
 
 
 class PassLoadOut(Out):
-    """What one bolt has after a pass [N], at high, typical and low friction, with every chain that may be used."""
+    """What one bolt has after a pass [N], at high, typical and low friction, with every chain that
+    may be used."""
 
     low_N: float
     typical_N: float
@@ -25,10 +27,11 @@ class PassLoadOut(Out):
 class PassOut(Out):
     """One pass over one group: the order, the rule of its rounds, and the settings per chain.
 
-    `ceiling_Nm` is the torque at the bolt that rounding to a scale may not pass, whichever tool is taken; `height` its
-    share on the tape, `leaves` how its bolts stand after it.
+    `ceiling_Nm` is the torque at the bolt that rounding to a scale may not pass, whichever tool is
+    taken; `height` its share on the tape, `leaves` how its bolts stand after it.
 
-    A pass by angle has `turn_deg` and its window, an even draw its gap limits [mm] and torque cap, a wait its seconds.
+    A pass by angle has `turn_deg` and its window, an even draw its gap limits [mm] and torque cap,
+    a wait its seconds.
     """
 
     id: str
@@ -69,7 +72,8 @@ class PassOut(Out):
 
 
 class ItemOut(Out):
-    """A thing to tick, a check to answer or a reading to take; with `places`, once at each of them. Limits in base units."""
+    """A thing to tick, a check to answer or a reading to take; with `places`, once at each of them.
+    Limits in base units."""
 
     id: str
     text: str
@@ -83,7 +87,8 @@ class ItemOut(Out):
     #: so many readings at one place, no further apart than that
     repeats: int | None = None
     repeats_within: float | None = None
-    #: `stage/item` of the reading that this one is compared with, what that is, and how far it may have gone from it
+    #: `stage/item` of the reading that this one is compared with, what that is, and how far it may
+    #: have gone from it
     change_from: str | None = None
     change_text: str = ""
     change_min: float | None = None
@@ -111,7 +116,8 @@ class ItemOut(Out):
 class StageOut(Out):
     """One stage in the order of the document; `after` names, by occasion, what it comes after.
 
-    `brings` are states of the joint that hold after it, `puts_in` what must come out again, `takes_out` what does.
+    `brings` are states of the joint that hold after it, `puts_in` what must come out again,
+    `takes_out` what does.
     """
 
     id: str

@@ -1,4 +1,5 @@
 """Friction as own tests found it."""
+
 from __future__ import annotations
 
 from .base import Out
@@ -14,8 +15,8 @@ class RigPointOut(Out):
 
 
 class RigBandOut(Out):
-    """A band out of tests: what it is a band of (`mu_total`, `mu_thread`, `mu_bearing`, `nut_factor`), low, typical, high where
-    there are tests enough, and every test as a point."""
+    """A band out of tests: what it is a band of (`mu_total`, `mu_thread`, `mu_bearing`,
+    `nut_factor`), low, typical, high where there are tests enough, and every test as a point."""
 
     what: str
     count: int

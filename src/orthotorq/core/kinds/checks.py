@@ -1,4 +1,5 @@
-"""What is looked at or measured in a stage: limits, readings that relate to others, what is kept for the trend."""
+"""What is looked at or measured in a stage: limits, readings that relate to others, what is kept
+for the trend."""
 
 from __future__ import annotations
 
@@ -58,8 +59,8 @@ class Limit(Model):
 
 
 class Change(Model):
-    """A reading held against an earlier one at the same place: `since` is `stage/check`; without a limit it is kept for the
-    trend."""
+    """A reading held against an earlier one at the same place: `since` is `stage/check`; without a
+    limit it is kept for the trend."""
 
     since: Annotated[str, Field(pattern=r"^[a-z][a-z0-9_-]*/[a-z][a-z0-9_-]*$", max_length=90)]
     limit: Limit | None = None
@@ -73,8 +74,9 @@ class Repeats(Model):
 
 
 class Check(Model):
-    """Something looked at (good or not) or, with a limit, measured. `per` is once a position, once a run, or a group's bolts;
-    `back` is the stage before it that can mend what fails, done again with everything since."""
+    """Something looked at (good or not) or, with a limit, measured. `per` is once a position, once
+    a run, or a group's bolts; `back` is the stage before it that can mend what fails, done again
+    with everything since."""
 
     id: Id
     what: Text | None = None
@@ -104,7 +106,8 @@ class Check(Model):
 
     @property
     def measure(self) -> tuple[str, str] | None:
-        """(kind of quantity, unit) of its readings, by whatever figure names one; None for what is only looked at."""
+        """(kind of quantity, unit) of its readings, by whatever figure names one; None for what is
+        only looked at."""
         if figures := self._figures():
             return figures[0].quantity.kind, figures[0].quantity.unit
         return (self.reads, _UNITS[self.reads]) if self.reads else None
@@ -140,7 +143,8 @@ class Check(Model):
 
 
 def items_of(check: Check, count: int, group: str) -> list[ItemOut]:
-    """What is asked of a check at `count` bolts of a group, or once: its gauge set to zero first, where that is said."""
+    """What is asked of a check at `count` bolts of a group, or once: its gauge set to zero first,
+    where that is said."""
     shared: dict[str, Any] = {
         "id": check.id,
         "text": check.words,

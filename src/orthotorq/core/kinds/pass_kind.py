@@ -1,4 +1,6 @@
-"""What every kind of pass answers: its form, what it becomes in a result, what it asks at a bolt, what it leaves there."""
+"""What every kind of pass answers: its form, what it becomes in a result, what it asks at a bolt,
+what it leaves there."""
+
 from __future__ import annotations
 
 import re
@@ -34,20 +36,33 @@ _MISTAKES: dict[str, tuple[str | Choice, ...]] = {
     "no_reach": (REPAIR.saying("Another socket, which reaches: again"), "accept"),
     "past_mark": (LOOSE.saying("Slackened: all passes again"), "replace", "accept"),
     "dropped": ("found", "replace", ACCEPT.saying("Not found, with a reason")),
-    "wrong_setting": ("too_low", "too_high", "accept")}
+    "wrong_setting": ("too_low", "too_high", "accept"),
+}
 
 #: what must be said about a deviation and what to do about it, by its code
 Sayings = dict[str, tuple[str, str]]
 
 
-#: what every pass may have beside the fields of its kind, and what one that goes over bolts may say of its order
-COMMON_FIELDS = (spec("name", "Name", example="as its share", main=False), spec("note", "Note", example="none", main=False),
-                 spec("condition", "Condition of this pass", "condition", main=False))
+#: what every pass may have beside the fields of its kind, and what one that goes over bolts may say
+#: of its order
+COMMON_FIELDS = (
+    spec("name", "Name", example="as its share", main=False),
+    spec("note", "Note", example="none", main=False),
+    spec("condition", "Condition of this pass", "condition", main=False),
+)
 CHAIN_FIELDS = (spec("chains", "Pulled with, instead of the stage's", "chains", main=False),)
-ORDER_FIELDS = (spec("order.start", "First bolt", "count", "1", main=False),
-                spec("order.sense", "Way round", "choice", choices={"cw": "clockwise", "ccw": "anticlockwise"}, main=False),
-                spec("order.group", "Neighbours taken as one", "count", "1", main=False),
-                spec("order.tools", "Tools at once", "count", "1", main=False))
+ORDER_FIELDS = (
+    spec("order.start", "First bolt", "count", "1", main=False),
+    spec(
+        "order.sense",
+        "Way round",
+        "choice",
+        choices={"cw": "clockwise", "ccw": "anticlockwise"},
+        main=False,
+    ),
+    spec("order.group", "Neighbours taken as one", "count", "1", main=False),
+    spec("order.tools", "Tools at once", "count", "1", main=False),
+)
 
 
 class PassForm(Model):
@@ -91,8 +106,8 @@ class Answered(Protocol):
 
 @dataclass(frozen=True, slots=True)
 class Fail:
-    """An answer that is not good: code of the deviation, its parameters, what may be done about it; `back` is the stage
-    that can mend it."""
+    """An answer that is not good: code of the deviation, its parameters, what may be done about it;
+    `back` is the stage that can mend it."""
 
     code: str
     params: dict[str, object]
@@ -102,7 +117,8 @@ class Fail:
 
 @dataclass(slots=True)
 class Look:
-    """How a bolt stands: share of the chosen torque it last got, how it is drawn, its gap [mm] where one was measured."""
+    """How a bolt stands: share of the chosen torque it last got, how it is drawn, its gap [mm]
+    where one was measured."""
 
     percent: float = 0.0
     state: str = "untouched"
@@ -111,8 +127,9 @@ class Look:
 
 @dataclass(slots=True)
 class At:
-    """Where a step of a pass stands: the pass, its round and pull, whether the figure has an angle, whether the bolt is
-    slackened before it is pulled, whether the joint is looked at again, whether the bolt has torque already."""
+    """Where a step of a pass stands: the pass, its round and pull, whether the figure has an angle,
+    whether the bolt is slackened before it is pulled, whether the joint is looked at again, whether
+    the bolt has torque already."""
 
     one: PassOut
     round: int = 1
@@ -125,7 +142,8 @@ class At:
 
 @dataclass(slots=True)
 class History:
-    """What a pass has had so far, by place: the last answer, whether it was left as failed, whether it ever moved in a check."""
+    """What a pass has had so far, by place: the last answer, whether it was left as failed, whether
+    it ever moved in a check."""
 
     answers: dict[str, Answered] = field(default_factory=dict)
     left: set[str] = field(default_factory=set)
@@ -133,8 +151,8 @@ class History:
 
 
 class Planned(Protocol):
-    """What a pass may ask while it is planned: the torque of the figure [N·mm], the torque rounding may not pass [N·mm],
-    and whether nobody knows what these bolts have been through."""
+    """What a pass may ask while it is planned: the torque of the figure [N·mm], the torque rounding
+    may not pass [N·mm], and whether nobody knows what these bolts have been through."""
 
     @property
     def torque(self) -> float | None:
@@ -192,18 +210,20 @@ def reading_base(text: object, quantity: str) -> float | None:
 class PassKind:
     """One way of turning, or of waiting. A subclass in a file of its own says everything about it.
 
-    Attributes are what is the same for every pass of the kind; methods answer for one pass. `form` is None for kinds
-    that only stages make.
+    Attributes are what is the same for every pass of the kind; methods answer for one pass. `form`
+    is None for kinds that only stages make.
     """
 
     do: ClassVar[str]
     form: ClassVar[type[PassForm] | None] = None
-    #: the pass in words where the plan gives it no name, and the words on the Bench's list (place: where on it)
+    #: the pass in words where the plan gives it no name, and the words on the Bench's list (place:
+    #: where on it)
     word: ClassVar[str] = ""
     listed: ClassVar[dict[str, dict[str, Any]]] = {}
     place: ClassVar[int] = 100
     fields: ClassVar[tuple[FieldSpec, ...]] = ()
-    #: whether it needs a figure; sets one; is a torque to count an angle from; is pulled with a wrench set to a torque; may
+    #: whether it needs a figure; sets one; is a torque to count an angle from; is pulled with a
+    #: wrench set to a torque; may
     #: break a bond; is provisional; takes one step at no bolt
     needs_target: ClassVar[bool] = False
     sets_figure: ClassVar[bool] = False
@@ -212,7 +232,8 @@ class PassKind:
     pause: ClassVar[bool] = False
     pulls: ClassVar[bool] = False
     wrenched: ClassVar[bool] = False
-    #: whether a wrench that reads torque and angle can answer it; whether fingers turn it, without a tool
+    #: whether a wrench that reads torque and angle can answer it; whether fingers turn it, without
+    #: a tool
     traced: ClassVar[bool] = False
     by_fingers: ClassVar[bool] = False
     #: whether a custom sequence may come to a bolt again
@@ -229,7 +250,8 @@ class PassKind:
     seconds_each: ClassVar[float] = 15.0
     sayings: ClassVar[Sayings] = {}
     failures: ClassVar[Sayings] = {}
-    #: what stops a pass that is not an answer by itself: what is wrong with what to do, and what may be decided
+    #: what stops a pass that is not an answer by itself: what is wrong with what to do, and what
+    #: may be decided
     halts: ClassVar[Sayings] = {}
     stops: ClassVar[dict[str, tuple[str | Choice, ...]]] = {}
     ask: ClassVar[Ask]
@@ -252,7 +274,8 @@ class PassKind:
         return found
 
     def planned(self, form: Any, group: Planned) -> dict[str, Any]:
-        """Fields of the result beyond name and order; torques in N·m under `torque_Nm` are set on every chain."""
+        """Fields of the result beyond name and order; torques in N·m under `torque_Nm` are set on
+        every chain."""
         return {}
 
     def turned(self, form: Any) -> float:
@@ -260,8 +283,11 @@ class PassKind:
         return 0.0
 
     def seconds(self, one: PassOut) -> float:
-        """Estimated time of one pass over its bolts [s]: one round each, longer with a multiplier."""
-        each = self.seconds_each + (30.0 if any(s.reaction_Nm is not None for s in one.settings) else 0.0)
+        """Estimated time of one pass over its bolts [s]: one round each, longer with a
+        multiplier."""
+        each = self.seconds_each + (
+            30.0 if any(s.reaction_Nm is not None for s in one.settings) else 0.0
+        )
         each += 120.0 if one.before_each else 15.0 if one.slacken_first else 0.0
         rounds = one.repeat_still or (3 if one.until in ("gap", "free") else 1)
         return each * len(one.order) * rounds
@@ -290,7 +316,8 @@ class PassKind:
         return "full" if look.percent >= 100 else "part"
 
     def suspicious(self, before: Look, word: str, at: At) -> str | None:
-        """Code of what stops the pass at a bolt, where an answer is not credible as the bolt stands."""
+        """Code of what stops the pass at a bolt, where an answer is not credible as the bolt
+        stands."""
         return None
 
     def after(self, before: Look, given: Answered, at: At, failed: bool) -> Look:
@@ -307,8 +334,14 @@ class PassKind:
     def turn_note(self, one: PassOut) -> str:
         """What is said beside a turn: flats of the hexagon, the window."""
         flats = (one.turn_deg or 0.0) / 60
-        words = f"{flats:g} flat{'' if flats == 1 else 's'} of the hexagon" if 0 < flats < 6 and flats == int(flats) else ""
-        window = f"between {one.window_deg[0]:g}° and {one.window_deg[1]:g}°" if one.window_deg else ""
+        words = (
+            f"{flats:g} flat{'' if flats == 1 else 's'} of the hexagon"
+            if 0 < flats < 6 and flats == int(flats)
+            else ""
+        )
+        window = (
+            f"between {one.window_deg[0]:g}° and {one.window_deg[1]:g}°" if one.window_deg else ""
+        )
         return ", ".join(x for x in (words, window) if x)
 
     def asked(self, at: At) -> Ask:
@@ -320,9 +353,17 @@ class PassKind:
         return "turned" if turn_deg >= MOVES_ON.value else "did_not_turn"
 
     def judge(self, one: PassOut, given: Answered, label: str) -> Fail | None:
-        """Whether an answer at a bolt is a stop condition: by its curve, where there is one, before its word."""
+        """Whether an answer at a bolt is a stop condition: by its curve, where there is one, before
+        its word."""
         if (code := fail_code(given.answer)) is not None:
-            return Fail(code, {"label": label, "name": one.name, "seen": (given.answer or {})["judged"].get("seen", "")})
+            return Fail(
+                code,
+                {
+                    "label": label,
+                    "name": one.name,
+                    "seen": (given.answer or {})["judged"].get("seen", ""),
+                },
+            )
         said: dict[str, object] = {"label": label, "name": one.name}
         if self.ask.turns and given.word in ("", "not_sure", "count_lost"):
             return Fail("turn_unsure", said, AFTER_A_LOST_TURN)
@@ -364,5 +405,19 @@ def torque_words(percent: float) -> str:
     return f"{show(percent, 4)} %"
 
 
-__all__ = ["Answered", "At", "Choice", "Fail", "History", "Look", "PassForm", "PassKind", "Planned", "Sayings", "degrees_words",
-           "reading_base", "torque_words", "turn_words"]
+__all__ = [
+    "Answered",
+    "At",
+    "Choice",
+    "Fail",
+    "History",
+    "Look",
+    "PassForm",
+    "PassKind",
+    "Planned",
+    "Sayings",
+    "degrees_words",
+    "reading_base",
+    "torque_words",
+    "turn_words",
+]

@@ -10,7 +10,8 @@ from dataclasses import dataclass, replace
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """One answer: its word, the label on the button, the key; `follows`: the next bolt of the round simply follows.
+    """One answer: its word, the label on the button, the key; `follows`: the next bolt of the round
+    simply follows.
 
     `reason`: it is taken with a reason only; `back`: the key of a remote that goes back gives it.
     """
@@ -99,7 +100,8 @@ LOOSENED = ("repair", "replace", "loose")
 OTHERS = ("too_low", "too_high")
 #: before the place of a bolt, in a decision about which bolt it was
 BOLT = "bolt:"
-#: what can be wrong wherever a tool turns a bolt; where the same again does no harm; where nothing is ever turned twice
+#: what can be wrong wherever a tool turns a bolt; where the same again does no harm; where nothing
+#: is ever turned twice
 HANDLED = (NO_REACH, DROPPED)
 PULLED = (ANOTHER_BOLT, ORDER_LOST, WRONG_SETTING, *HANDLED)
 TURNED_ON = (PAST_MARK, COUNT_LOST, ANOTHER_BOLT, ORDER_LOST, *HANDLED)
@@ -136,7 +138,8 @@ _OF_A_BOLT = {
 
 @dataclass(frozen=True, slots=True)
 class Ask:
-    """One kind of step: usual answers (the first has the large button), what can be wrong, the instruction, the hint.
+    """One kind of step: usual answers (the first has the large button), what can be wrong, the
+    instruction, the hint.
 
     `wanted` names the unit of a reading; `repeats` are answers after which the same is asked again.
     """
@@ -153,11 +156,13 @@ class Ask:
     #: whether a reading of torque or angle may come with the answer
     reads: bool = False
     proves: bool = False
-    #: whether it is a turn that is never made twice: nobody repeats it without knowing how far it came
+    #: whether it is a turn that is never made twice: nobody repeats it without knowing how far it
+    #: came
     turns: bool = False
     #: the answer that is marked at single bolts when a whole round is confirmed at once
     exception: str | None = None
-    #: what stands large beside the bolt: the setting, the turn, the clock, the bolt's number, or the words alone
+    #: what stands large beside the bolt: the setting, the turn, the clock, the bolt's number, or
+    #: the words alone
     shows: str = "label"
 
     def words(self, may_skip: bool = True) -> tuple[str, ...]:
@@ -178,7 +183,10 @@ RESUME = replace(
     CONDITION,
     choices=(DONE.saying("Yes, all as it was"), NOT_GOOD.saying("No")),
     instruction="Before the run continues: {left}. Everything as it was left?",
-    hint="Go and look before you answer. If not, report a problem, or end the run: what was reached is not certain.",
+    hint=(
+        "Go and look before you answer. If not, report a problem, or end the run: what was "
+        "reached is not certain."
+    ),
     repeats=("not_sure", "not_good"),
 )
 SLACKEN = Ask(
@@ -225,7 +233,8 @@ def _question(taken: tuple[Choice, ...]) -> str:
 
 
 def decision(choices: tuple[str | Choice, ...], back: str = "", bolt: bool = False) -> Ask:
-    """What is asked about something that failed: a look, or a bolt; `back` names the stage that can mend it."""
+    """What is asked about something that failed: a look, or a bolt; `back` names the stage that can
+    mend it."""
     said = _DECISIONS | (_OF_A_BOLT if bolt else _LOOKED_AT)
     taken = tuple(one if isinstance(one, Choice) else said[one] for one in choices)
     return Ask(

@@ -1,11 +1,17 @@
 """What is recorded with an answer beside the answer itself, where the plan asks for it."""
+
 from __future__ import annotations
 
 from typing import Literal
 
-#: the batch of what is fitted or put on, a photo of how it is, the initials of a second person who saw it
+#: the batch of what is fitted or put on, a photo of how it is, the initials of a second person who
+#: saw it
 AskedFor = Literal["batch", "photo", "second"]
-WORDS: dict[AskedFor, str] = {"batch": "batch number", "photo": "photo", "second": "a second person's initials"}
+WORDS: dict[AskedFor, str] = {
+    "batch": "batch number",
+    "photo": "photo",
+    "second": "a second person's initials",
+}
 #: what is typed with the answer; a photo is sent by itself
 TYPED: tuple[AskedFor, ...] = ("batch", "second")
 #: answers that say that it is done or good: nothing is recorded with the others

@@ -1,4 +1,6 @@
-"""The registry of pass kinds, built from their files; the union of their forms is what a plan's passes are read by."""
+"""The registry of pass kinds, built from their files; the union of their forms is what a plan's
+passes are read by."""
+
 from __future__ import annotations
 
 import importlib
@@ -46,16 +48,24 @@ def found_in(package: ModuleType, base: type[K]) -> Iterator[K]:
     for info in pkgutil.iter_modules(package.__path__):
         module = importlib.import_module(f"{package.__name__}.{info.name}")
         for one in vars(module).values():
-            if isinstance(one, type) and issubclass(one, base) and one.__module__ == module.__name__:
+            if (
+                isinstance(one, type)
+                and issubclass(one, base)
+                and one.__module__ == module.__name__
+            ):
                 yield one()
 
 
 def union_of(forms: dict[str, type[Any]], by: Discriminator) -> Any:
     """The union of forms by their tag."""
-    return Annotated[reduce(or_, (Annotated[form, Tag(f"~{tag}")] for tag, form in forms.items())), by]
+    return Annotated[
+        reduce(or_, (Annotated[form, Tag(f"~{tag}")] for tag, form in forms.items())), by
+    ]
 
 
-PASS_KINDS: dict[str, PassKind] = {k.do: k for k in sorted(found_in(passes, PassKind), key=lambda k: (k.place, k.do))}
+PASS_KINDS: dict[str, PassKind] = {
+    k.do: k for k in sorted(found_in(passes, PassKind), key=lambda k: (k.place, k.do))
+}
 
 if TYPE_CHECKING:
     Pass = PassForm
@@ -74,5 +84,30 @@ class OwnMethod(Model):
 #: every answer in its plain words; a kind of step may say it differently
 ANSWERS: dict[str, str] = {
     **{c.word: c.label for k in PASS_KINDS.values() for c in (*k.ask.choices, *k.ask.wrong)},
-    **{c.word: c.label for c in (DONE, GOOD, NOT_GOOD, TURNED, STILL_THERE, NOT_SURE, VALUE, REFUSES, TURNS_ON, MOVED,
-                                 NOTHING_MOVED, REPAIR, REPLACE, ACCEPT, SKIP, BACK, PENETRANT, EASE, HEAT, CUT, DRILL)}}
+    **{
+        c.word: c.label
+        for c in (
+            DONE,
+            GOOD,
+            NOT_GOOD,
+            TURNED,
+            STILL_THERE,
+            NOT_SURE,
+            VALUE,
+            REFUSES,
+            TURNS_ON,
+            MOVED,
+            NOTHING_MOVED,
+            REPAIR,
+            REPLACE,
+            ACCEPT,
+            SKIP,
+            BACK,
+            PENETRANT,
+            EASE,
+            HEAT,
+            CUT,
+            DRILL,
+        )
+    },
+}

@@ -1,4 +1,6 @@
-"""What every kind of stage answers: its form, what it begins with, what it becomes, what it takes, what ticking it does."""
+"""What every kind of stage answers: its form, what it begins with, what it becomes, what it takes,
+what ticking it does."""
+
 from __future__ import annotations
 
 import copy
@@ -40,7 +42,8 @@ class StageForm(Model):
     after: Annotated[list[Id], Field(max_length=30)] | None = None
     variants: Annotated[list[Id], Field(max_length=20)] = []
     condition: Condition = CONDITION
-    #: states it brings about, and what it puts in for the work; what it undoes again, or leaves in for who comes next
+    #: states it brings about, and what it puts in for the work; what it undoes again, or leaves in
+    #: for who comes next
     brings: Annotated[list[Text], Field(max_length=10)] = []
     undoes: Annotated[list[Text], Field(max_length=10)] = []
     hands_over: Annotated[list[Text], Field(max_length=10)] = []
@@ -142,7 +145,9 @@ class Kit:
 
 
 #: the field of what is recorded with a stage that is answered once
-ASKS = field("asks", "Recorded with it", "boxes", choices={str(k): v for k, v in WORDS.items()}, main=False)
+ASKS = field(
+    "asks", "Recorded with it", "boxes", choices={str(k): v for k, v in WORDS.items()}, main=False
+)
 #: a finding of a stage: code, the stage it hangs on, parameters
 Found = tuple[Finding, str, dict[str, object]]
 
@@ -152,7 +157,9 @@ def done(identifier: str, text: str) -> list[ItemOut]:
     return [ItemOut(id=identifier, text=text, answer="done")]
 
 
-def ids_known(values: Sequence[str], known: Sequence[str], kind: str, *path: str | int) -> list[FieldError]:
+def ids_known(
+    values: Sequence[str], known: Sequence[str], kind: str, *path: str | int
+) -> list[FieldError]:
     """Errors for names that are not known."""
     return [unknown(kind, v, list(known), *path, j) for j, v in enumerate(values) if v not in known]
 
@@ -172,16 +179,19 @@ def all_groups(doc: Raw) -> list[str]:
 
 
 class StageKind:
-    """One kind of stage. A subclass in a file of its own says everything about it; kinds may share a form."""
+    """One kind of stage. A subclass in a file of its own says everything about it; kinds may share
+    a form."""
 
     kind: ClassVar[str]
     form: ClassVar[type[StageForm]]
-    #: the stage in words where the plan gives it no title; the words on the list of new stages and its place there
+    #: the stage in words where the plan gives it no title; the words on the list of new stages and
+    #: its place there
     word: ClassVar[str]
     listed: ClassVar[str]
     place: ClassVar[int]
     fields: ClassVar[tuple[FieldSpec, ...]] = ()
-    #: whether it must name the condition it is valid in; turns bolts; proves something; makes safe and is no work
+    #: whether it must name the condition it is valid in; turns bolts; proves something; makes safe
+    #: and is no work
     needs_condition: ClassVar[bool] = False
     turns: ClassVar[bool] = False
     proves: ClassVar[bool] = False
@@ -190,7 +200,8 @@ class StageKind:
     may_refuse: ClassVar[bool] = False
 
     def beginning(self, doc: Raw) -> Raw:
-        """What a new stage begins with beside id and kind; complete, so that the plan goes on being computed."""
+        """What a new stage begins with beside id and kind; complete, so that the plan goes on being
+        computed."""
         raise NotImplementedError
 
     def errors(self, plan: PlanView, stage: Any, path: tuple[str | int, ...]) -> list[FieldError]:

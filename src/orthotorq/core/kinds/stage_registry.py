@@ -1,4 +1,6 @@
-"""The registry of stage kinds, built from their files; the union of their forms is what a plan's stages are read by."""
+"""The registry of stage kinds, built from their files; the union of their forms is what a plan's
+stages are read by."""
+
 from __future__ import annotations
 
 from typing import TYPE_CHECKING
@@ -10,9 +12,14 @@ from . import stages
 from .registry import found_in, union_of
 from .stage_kind import StageForm, StageKind
 
-STAGE_KINDS: dict[str, StageKind] = {k.kind: k for k in sorted(found_in(stages, StageKind), key=lambda k: (k.place, k.kind))}
+STAGE_KINDS: dict[str, StageKind] = {
+    k.kind: k for k in sorted(found_in(stages, StageKind), key=lambda k: (k.place, k.kind))
+}
 #: kinds that share a form are read under the kind that comes first
-_FIRST = {k.kind: next(o.kind for o in STAGE_KINDS.values() if o.form is k.form) for k in STAGE_KINDS.values()}
+_FIRST = {
+    k.kind: next(o.kind for o in STAGE_KINDS.values() if o.form is k.form)
+    for k in STAGE_KINDS.values()
+}
 
 
 def kind_of_stage(value: object) -> str | None:
@@ -24,4 +31,7 @@ def kind_of_stage(value: object) -> str | None:
 if TYPE_CHECKING:
     Stage = StageForm
 else:
-    Stage = union_of({k.kind: k.form for k in STAGE_KINDS.values() if _FIRST[k.kind] == k.kind}, Discriminator(kind_of_stage))
+    Stage = union_of(
+        {k.kind: k.form for k in STAGE_KINDS.values() if _FIRST[k.kind] == k.kind},
+        Discriminator(kind_of_stage),
+    )

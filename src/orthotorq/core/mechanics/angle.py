@@ -1,4 +1,5 @@
 """Torque plus angle, and backing off (VDI 2230-1; geometry of the thread)."""
+
 from __future__ import annotations
 
 import math
@@ -11,10 +12,17 @@ _F0 = ("F_0", "force", "preload before")
 _TURN = (r"\theta", "angle", "angle turned")
 
 
-@formula(r"\Delta F = \frac{P\,\theta}{2\pi\,(\delta_s + \delta_p)}", (r"\Delta F", "force", "gain of preload"),
-         "VDI 2230-1: elastic turn after snug", pitch=_P, turn=_TURN, resilience=_SUM)
+@formula(
+    r"\Delta F = \frac{P\,\theta}{2\pi\,(\delta_s + \delta_p)}",
+    (r"\Delta F", "force", "gain of preload"),
+    "VDI 2230-1: elastic turn after snug",
+    pitch=_P,
+    turn=_TURN,
+    resilience=_SUM,
+)
 def preload_gain(pitch: float, turn: float, resilience: float) -> float:
-    """Preload [N] gained by an angle [rad] after snug, elastic range only; pitch [mm], resilience [mm/N].
+    """Preload [N] gained by an angle [rad] after snug, elastic range only; pitch [mm], resilience
+    [mm/N].
 
     Beyond yield the load no longer grows like this: check it with the combined limit and say so.
 
@@ -24,8 +32,14 @@ def preload_gain(pitch: float, turn: float, resilience: float) -> float:
     return pitch * turn / (2 * math.pi * resilience)
 
 
-@formula(r"\theta = \frac{2\pi\,\Delta F\,(\delta_s + \delta_p)}{P}", (r"\theta", "angle", "angle for a wanted gain"),
-         "VDI 2230-1: elastic turn after snug", gain=(r"\Delta F", "force", "gain of preload"), resilience=_SUM, pitch=_P)
+@formula(
+    r"\theta = \frac{2\pi\,\Delta F\,(\delta_s + \delta_p)}{P}",
+    (r"\theta", "angle", "angle for a wanted gain"),
+    "VDI 2230-1: elastic turn after snug",
+    gain=(r"\Delta F", "force", "gain of preload"),
+    resilience=_SUM,
+    pitch=_P,
+)
 def angle_for_gain(gain: float, resilience: float, pitch: float) -> float:
     """Angle [rad] that gives a gain of preload [N]; resilience [mm/N], pitch [mm].
 
@@ -35,10 +49,17 @@ def angle_for_gain(gain: float, resilience: float, pitch: float) -> float:
     return 2 * math.pi * gain * resilience / pitch
 
 
-@formula(r"F = F_0\left(1 - \frac{\theta}{\theta_e}\right) \ge 0", ("F", "force", "preload left"), "elastic unloading",
-         preload=_F0, turn=_TURN, elastic=(r"\theta_e", "angle", "elastic angle"))
+@formula(
+    r"F = F_0\left(1 - \frac{\theta}{\theta_e}\right) \ge 0",
+    ("F", "force", "preload left"),
+    "elastic unloading",
+    preload=_F0,
+    turn=_TURN,
+    elastic=(r"\theta_e", "angle", "elastic angle"),
+)
 def preload_left(preload: float, turn: float, elastic: float) -> float:
-    """Preload [N] left after backing off by an angle [rad]; `elastic` [rad] is the angle that takes all of it.
+    """Preload [N] left after backing off by an angle [rad]; `elastic` [rad] is the angle that takes
+    all of it.
 
     >>> round(preload_left(30e3, math.radians(5.4), math.radians(21.6)))
     22500
@@ -46,9 +67,15 @@ def preload_left(preload: float, turn: float, elastic: float) -> float:
     return preload * max(0.0, 1 - turn / elastic)
 
 
-@formula(r"s = \frac{P\,(\theta - \theta_e)}{2\pi} \ge 0", ("s", "length", "end play"), "geometry of the thread",
-         approximation="for a rigid stack; the lock nut shifts it, so the measured play decides",
-         pitch=_P, turn=_TURN, elastic=(r"\theta_e", "angle", "elastic angle"))
+@formula(
+    r"s = \frac{P\,(\theta - \theta_e)}{2\pi} \ge 0",
+    ("s", "length", "end play"),
+    "geometry of the thread",
+    approximation="for a rigid stack; the lock nut shifts it, so the measured play decides",
+    pitch=_P,
+    turn=_TURN,
+    elastic=(r"\theta_e", "angle", "elastic angle"),
+)
 def end_play(pitch: float, turn: float, elastic: float) -> float:
     """End play [mm] after backing off by an angle [rad] past the elastic angle [rad]; pitch [mm].
 
@@ -58,8 +85,13 @@ def end_play(pitch: float, turn: float, elastic: float) -> float:
     return max(0.0, pitch * (turn - elastic) / (2 * math.pi))
 
 
-@formula(r"F = F_s + \Delta F", ("F", "force", "preload after the angle"), "elastic range: the loads add",
-         snug=("F_s", "force", "preload at snug torque"), gain=(r"\Delta F", "force", "gain of preload"))
+@formula(
+    r"F = F_s + \Delta F",
+    ("F", "force", "preload after the angle"),
+    "elastic range: the loads add",
+    snug=("F_s", "force", "preload at snug torque"),
+    gain=(r"\Delta F", "force", "gain of preload"),
+)
 def after_angle(snug: float, gain: float) -> float:
     """Preload [N] when an angle has added its gain to that of the snug torque.
 

@@ -1,4 +1,6 @@
-"""Checks of a wrench against a reference: the error of each reading and what it says (ISO 6789-2, by its definitions)."""
+"""Checks of a wrench against a reference: the error of each reading and what it says (ISO 6789-2,
+by its definitions)."""
+
 from __future__ import annotations
 
 import re
@@ -11,15 +13,26 @@ from ..messages import Message
 Verdict = Literal["pass", "fail", "undecided"]
 #: permissible deviation by type and class (ISO 6789-1): up to 10 N·m, above
 _CLASSES: dict[str, tuple[float, float]] = {
-    "I A": (0.06, 0.06), "I B": (0.06, 0.04), "I C": (0.06, 0.04), "I D": (0.06, 0.06), "I E": (0.06, 0.04),
-    "II A": (0.06, 0.04), "II B": (0.06, 0.04), "II C": (0.06, 0.04), "II D": (0.06, 0.06), "II E": (0.06, 0.06),
-    "II F": (0.06, 0.06), "II G": (0.06, 0.06)}
+    "I A": (0.06, 0.06),
+    "I B": (0.06, 0.04),
+    "I C": (0.06, 0.04),
+    "I D": (0.06, 0.06),
+    "I E": (0.06, 0.04),
+    "II A": (0.06, 0.04),
+    "II B": (0.06, 0.04),
+    "II C": (0.06, 0.04),
+    "II D": (0.06, 0.06),
+    "II E": (0.06, 0.06),
+    "II F": (0.06, 0.06),
+    "II G": (0.06, 0.06),
+}
 _SMALL = 10e3
 
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """Errors [-] of the readings in their order, their mean, the one farthest from zero, and the verdict."""
+    """Errors [-] of the readings in their order, their mean, the one farthest from zero, and the
+    verdict."""
 
     errors: tuple[float, ...]
     mean: float
@@ -46,7 +59,8 @@ def class_limit(name: str, setting: float) -> float:
 
 
 def error_of(setting: float, reference: float) -> float:
-    """Error [-] of one reading: (what was set - what the reference showed) / what the reference showed (ISO 6789-2).
+    """Error [-] of one reading: (what was set - what the reference showed) / what the reference
+    showed (ISO 6789-2).
 
     >>> round(error_of(200.0, 196.0), 6)
     0.020408
@@ -63,11 +77,14 @@ def delivered_of(error: float) -> float:
     return 1.0 / (1.0 + error)
 
 
-def check_of(setting: float, readings: tuple[float, ...], limit: float, uncertainty: float = 0.0) -> Check:
+def check_of(
+    setting: float, readings: tuple[float, ...], limit: float, uncertainty: float = 0.0
+) -> Check:
     """What readings of a reference at one setting say; every reading has to lie inside the limit.
 
-    `setting` and `readings` in one unit, `limit` and `uncertainty` (of the reference, expanded) as shares. A verdict that the
-    uncertainty of the reference could turn is undecided. Raises Impossible.
+    `setting` and `readings` in one unit, `limit` and `uncertainty` (of the reference, expanded) as
+    shares. A verdict that the uncertainty of the reference could turn is undecided. Raises
+    Impossible.
 
     >>> check_of(200.0, (198.0, 203.0), 0.04).verdict, check_of(200.0, (190.0, 203.0), 0.04).verdict
     ('pass', 'fail')

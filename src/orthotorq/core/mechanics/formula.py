@@ -1,7 +1,9 @@
 """What a formula is called, looks like and comes from, kept beside the function that computes it.
 
-The same record feeds the docstring test, the working on screen and the working in the PDF, so they cannot differ.
+The same record feeds the docstring test, the working on screen and the working in the PDF, so they
+cannot differ.
 """
+
 from __future__ import annotations
 
 import inspect
@@ -14,7 +16,8 @@ P = ParamSpec("P")
 
 @dataclass(frozen=True, slots=True)
 class Symbol:
-    """One letter of a formula: how it is set, its kind of unit (`-` for a bare number) and its words."""
+    """One letter of a formula: how it is set, its kind of unit (`-` for a bare number) and its
+    words."""
 
     tex: str
     kind: str
@@ -23,7 +26,8 @@ class Symbol:
 
 @dataclass(frozen=True, slots=True)
 class Formula:
-    """One formula: TeX, symbols by argument name, result, source, and the word for an approximation if it is one."""
+    """One formula: TeX, symbols by argument name, result, source, and the word for an approximation
+    if it is one."""
 
     name: str
     tex: str
@@ -45,16 +49,30 @@ class Step:
 _REGISTRY: dict[Callable[..., float], Formula] = {}
 
 
-def formula(tex: str, result: tuple[str, str, str], source: str, *, approximation: str | None = None,
-            **symbols: tuple[str, str, str]) -> Callable[[Callable[P, float]], Callable[P, float]]:
+def formula(
+    tex: str,
+    result: tuple[str, str, str],
+    source: str,
+    *,
+    approximation: str | None = None,
+    **symbols: tuple[str, str, str],
+) -> Callable[[Callable[P, float]], Callable[P, float]]:
     """Attach a Formula to a function of floats; every argument needs its symbol."""
 
     def attach(function: Callable[P, float]) -> Callable[P, float]:
         missing = set(inspect.signature(function).parameters) ^ set(symbols)
         if missing:
-            raise TypeError(f"{function.__name__}: symbols and arguments differ in {sorted(missing)}")
-        _REGISTRY[function] = Formula(function.__name__, tex, Symbol(*result),
-                                      {k: Symbol(*v) for k, v in symbols.items()}, source, approximation)
+            raise TypeError(
+                f"{function.__name__}: symbols and arguments differ in {sorted(missing)}"
+            )
+        _REGISTRY[function] = Formula(
+            function.__name__,
+            tex,
+            Symbol(*result),
+            {k: Symbol(*v) for k, v in symbols.items()},
+            source,
+            approximation,
+        )
         return function
 
     return attach
@@ -79,4 +97,8 @@ def explain(function: Callable[..., float], **inputs: Any) -> Step:
     (400000.0, 'ISO 16047')
     """
     record = _REGISTRY[function]
-    return Step(record, tuple([(record.symbols[k], float(v)) for k, v in inputs.items()]), function(**inputs))
+    return Step(
+        record,
+        tuple([(record.symbols[k], float(v)) for k, v in inputs.items()]),
+        function(**inputs),
+    )

@@ -1,4 +1,6 @@
-"""What own records teach: friction from the slope of measured pulls, scatter of wrenches as read, time per bolt as found."""
+"""What own records teach: friction from the slope of measured pulls, scatter of wrenches as read,
+time per bolt as found."""
+
 from __future__ import annotations
 
 import math
@@ -21,8 +23,8 @@ class Found:
 
 
 def factor_of_slope(torque_per_deg: float, load_per_deg: float, diameter: float) -> float:
-    """Nut factor from how steeply a pull rises [N·mm/deg] where the load rises so much [N/deg] at a diameter [mm]:
-    K = dT / (d dF).
+    """Nut factor from how steeply a pull rises [N·mm/deg] where the load rises so much [N/deg] at a
+    diameter [mm]: K = dT / (d dF).
 
     >>> round(factor_of_slope(3600.0, 1000.0, 24.0), 3)
     0.15
@@ -31,7 +33,8 @@ def factor_of_slope(torque_per_deg: float, load_per_deg: float, diameter: float)
 
 
 def friction_found(factors: Sequence[float]) -> Found | None:
-    """The band of measured nut factors (tolerance interval as of ISO 16047 tests); None where there are too few."""
+    """The band of measured nut factors (tolerance interval as of ISO 16047 tests); None where there
+    are too few."""
     if len(factors) < LESSON_LEAST.value:
         return None
     band = tested_band(factors)
@@ -40,7 +43,8 @@ def friction_found(factors: Sequence[float]) -> Found | None:
 
 
 def scatter_found(ratios: Sequence[float]) -> Found | None:
-    """How readings lie around what was set: the mean of reading over setting, and twice their standard deviation around it."""
+    """How readings lie around what was set: the mean of reading over setting, and twice their
+    standard deviation around it."""
     if len(ratios) < LESSON_LEAST.value:
         return None
     middle, reach = mean(ratios), 2 * stdev(ratios)

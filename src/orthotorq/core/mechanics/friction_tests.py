@@ -1,4 +1,6 @@
-"""Friction from own tests (ISO 16047): what torque and clamp load measured together say, and the band of several tests."""
+"""Friction from own tests (ISO 16047): what torque and clamp load measured together say, and the
+band of several tests."""
+
 from __future__ import annotations
 
 import math
@@ -15,8 +17,14 @@ _DB = ("D_b", "length", "effective bearing diameter")
 LEAST_TESTS = 5
 
 
-@formula(r"K = \frac{T}{F\,d}", ("K", "-", "nut factor"), "ISO 16047", torque=_T, preload=_F,
-         diameter=("d", "length", "nominal diameter"))
+@formula(
+    r"K = \frac{T}{F\,d}",
+    ("K", "-", "nut factor"),
+    "ISO 16047",
+    torque=_T,
+    preload=_F,
+    diameter=("d", "length", "nominal diameter"),
+)
 def measured_nut_factor(torque: float, preload: float, diameter: float) -> float:
     """Nut factor of one test: torque [N·mm], preload [N], diameter [mm].
 
@@ -26,21 +34,43 @@ def measured_nut_factor(torque: float, preload: float, diameter: float) -> float
     return torque / (preload * diameter)
 
 
-@formula(r"\mu_{tot} = \frac{T/F - P/2\pi}{0.577\,d_2 + 0.5\,D_b}", (r"\mu_{tot}", "-", "total friction"), "ISO 16047",
-         torque=_T, preload=_F, pitch=_P, pitch_diameter=_D2, bearing_diameter=_DB)
-def total_friction(torque: float, preload: float, pitch: float, pitch_diameter: float, bearing_diameter: float) -> float:
+@formula(
+    r"\mu_{tot} = \frac{T/F - P/2\pi}{0.577\,d_2 + 0.5\,D_b}",
+    (r"\mu_{tot}", "-", "total friction"),
+    "ISO 16047",
+    torque=_T,
+    preload=_F,
+    pitch=_P,
+    pitch_diameter=_D2,
+    bearing_diameter=_DB,
+)
+def total_friction(
+    torque: float, preload: float, pitch: float, pitch_diameter: float, bearing_diameter: float
+) -> float:
     """Friction of thread and face together from one test; [N·mm], [N], [mm].
 
     >>> round(total_friction(317670.0, 100e3, 2.5, 18.376, 25.095), 4)
     0.12
     """
-    return (torque / preload - pitch / (2 * math.pi)) / (0.577 * pitch_diameter + 0.5 * bearing_diameter)
+    return (torque / preload - pitch / (2 * math.pi)) / (
+        0.577 * pitch_diameter + 0.5 * bearing_diameter
+    )
 
 
-@formula(r"\mu_t = \frac{T_t/F - P/2\pi}{0.577\,d_2}", (r"\mu_t", "-", "thread friction"), "ISO 16047",
-         thread_torque=("T_t", "torque", "torque in the thread"), preload=_F, pitch=_P, pitch_diameter=_D2)
-def thread_friction(thread_torque: float, preload: float, pitch: float, pitch_diameter: float) -> float:
-    """Thread friction from one test in which the thread's torque was measured apart; [N·mm], [N], [mm].
+@formula(
+    r"\mu_t = \frac{T_t/F - P/2\pi}{0.577\,d_2}",
+    (r"\mu_t", "-", "thread friction"),
+    "ISO 16047",
+    thread_torque=("T_t", "torque", "torque in the thread"),
+    preload=_F,
+    pitch=_P,
+    pitch_diameter=_D2,
+)
+def thread_friction(
+    thread_torque: float, preload: float, pitch: float, pitch_diameter: float
+) -> float:
+    """Thread friction from one test in which the thread's torque was measured apart; [N·mm], [N],
+    [mm].
 
     >>> round(thread_friction(167_000.0, 100e3, 2.5, 18.376), 3)
     0.12
@@ -48,10 +78,20 @@ def thread_friction(thread_torque: float, preload: float, pitch: float, pitch_di
     return (thread_torque / preload - pitch / (2 * math.pi)) / (0.577 * pitch_diameter)
 
 
-@formula(r"\mu_b = \frac{T - T_t}{0.5\,D_b\,F}", (r"\mu_b", "-", "bearing friction"), "ISO 16047", torque=_T,
-         thread_torque=("T_t", "torque", "torque in the thread"), preload=_F, bearing_diameter=_DB)
-def bearing_friction(torque: float, thread_torque: float, preload: float, bearing_diameter: float) -> float:
-    """Bearing friction from one test in which the thread's torque was measured apart; [N·mm], [N], [mm].
+@formula(
+    r"\mu_b = \frac{T - T_t}{0.5\,D_b\,F}",
+    (r"\mu_b", "-", "bearing friction"),
+    "ISO 16047",
+    torque=_T,
+    thread_torque=("T_t", "torque", "torque in the thread"),
+    preload=_F,
+    bearing_diameter=_DB,
+)
+def bearing_friction(
+    torque: float, thread_torque: float, preload: float, bearing_diameter: float
+) -> float:
+    """Bearing friction from one test in which the thread's torque was measured apart; [N·mm], [N],
+    [mm].
 
     >>> round(bearing_friction(317_670.0, 167_000.0, 100e3, 25.095), 3)
     0.12
@@ -85,17 +125,24 @@ def _halved(below: Callable[[float], bool], low: float, high: float) -> float:
 
 
 def _reach(mean_off: float, population: float) -> float:
-    """Half width that holds a share of a standard normal population about a mean that is off by so much."""
+    """Half width that holds a share of a standard normal population about a mean that is off by so
+    much."""
     normal = NormalDist()
-    return _halved(lambda r: normal.cdf(mean_off + r) - normal.cdf(mean_off - r) < population, 0.0, mean_off + 10)
+    return _halved(
+        lambda r: normal.cdf(mean_off + r) - normal.cdf(mean_off - r) < population,
+        0.0,
+        mean_off + 10,
+    )
 
 
 @lru_cache(maxsize=256)
 def tolerance_factor(count: int, population: float = 0.90, confidence: float = 0.95) -> float:
-    """Standard deviations on both sides of the mean that hold a share of a normal population with a confidence.
+    """Standard deviations on both sides of the mean that hold a share of a normal population with a
+    confidence.
 
-    Exact, by its integral over the mean of the sample (ISO 16269-6): for each mean the half width that
-    holds the population is needed, and the chance that the sample's deviation is large enough for it.
+    Exact, by its integral over the mean of the sample (ISO 16269-6): for each mean the half width
+    that holds the population is needed, and the chance that the sample's deviation is large enough
+    for it.
 
     >>> [round(tolerance_factor(n), 3) for n in (5, 6, 10, 20, 50)]
     [4.291, 3.733, 2.856, 2.319, 1.999]
@@ -121,7 +168,8 @@ def tolerance_factor(count: int, population: float = 0.90, confidence: float = 0
 
 
 def tested_band(values: Sequence[float]) -> tuple[float, float, float] | None:
-    """(low, typical, high) of measured friction: mean and two-sided tolerance interval; None under five tests.
+    """(low, typical, high) of measured friction: mean and two-sided tolerance interval; None under
+    five tests.
 
     >>> tested_band([0.12, 0.12, 0.12]), tested_band([0.11, 0.12, 0.13, 0.12, 0.12])[1]
     (None, 0.12)

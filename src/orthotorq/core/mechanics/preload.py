@@ -1,4 +1,5 @@
 """Torque and preload (ISO 16047; VDI 2230-1 in another form)."""
+
 from __future__ import annotations
 
 import math
@@ -17,10 +18,14 @@ _P = ("P", "length", "pitch")
 _D2 = ("d_2", "length", "pitch diameter")
 
 
-@formula(r"D_b = \frac{d_w + d_h}{2}", ("D_b", "length", "effective bearing diameter"),
-         "ISO 16047; VDI 2230-1", approximation="uniform pressure gives 0.2 to 0.5 % more torque",
-         face_diameter=("d_w", "length", "outer diameter of the bearing face"),
-         hole=("d_h", "length", "hole diameter"))
+@formula(
+    r"D_b = \frac{d_w + d_h}{2}",
+    ("D_b", "length", "effective bearing diameter"),
+    "ISO 16047; VDI 2230-1",
+    approximation="uniform pressure gives 0.2 to 0.5 % more torque",
+    face_diameter=("d_w", "length", "outer diameter of the bearing face"),
+    hole=("d_h", "length", "hole diameter"),
+)
 def effective_diameter(face_diameter: float, hole: float) -> float:
     """Effective bearing diameter D_b [mm] of a flat face d_w [mm] over a hole d_h [mm].
 
@@ -34,9 +39,13 @@ def effective_diameter(face_diameter: float, hole: float) -> float:
     return (face_diameter + hole) / 2
 
 
-@formula(r"\mu_b' = \frac{\mu_b}{\sin a}", (r"\mu_b'", "-", "bearing friction of the cone seat"),
-         "wedge on a cone; ISO 16047 for the flat face", mu_bearing=_MU_B,
-         half_angle=("a", "angle", "half-angle of the cone"))
+@formula(
+    r"\mu_b' = \frac{\mu_b}{\sin a}",
+    (r"\mu_b'", "-", "bearing friction of the cone seat"),
+    "wedge on a cone; ISO 16047 for the flat face",
+    mu_bearing=_MU_B,
+    half_angle=("a", "angle", "half-angle of the cone"),
+)
 def cone_friction(mu_bearing: float, half_angle: float) -> float:
     """Bearing friction of a cone seat [-] from that of a flat face [-] and the half-angle [rad].
 
@@ -48,38 +57,75 @@ def cone_friction(mu_bearing: float, half_angle: float) -> float:
     return mu_bearing / math.sin(half_angle)
 
 
-@formula(r"k = \frac{P}{2\pi} + \frac{\mu_t\,d_2}{2\cos 30^\circ} + \frac{\mu_b\,D_b}{2}",
-         ("k", "length", "torque per preload"), "ISO 16047 (long form)",
-         approximation="up to a friction of 0.2 the exact tan(φ + ρ′) gives 0.2 to 0.5 % more torque",
-         pitch=_P, pitch_diameter=_D2, mu_thread=_MU_T, mu_bearing=_MU_B, bearing_diameter=_FACE)
-def torque_per_preload(pitch: float, pitch_diameter: float, mu_thread: float, mu_bearing: float,
-                       bearing_diameter: float) -> float:
+@formula(
+    r"k = \frac{P}{2\pi} + \frac{\mu_t\,d_2}{2\cos 30^\circ} + \frac{\mu_b\,D_b}{2}",
+    ("k", "length", "torque per preload"),
+    "ISO 16047 (long form)",
+    approximation="up to a friction of 0.2 the exact tan(φ + ρ′) gives 0.2 to 0.5 % more torque",
+    pitch=_P,
+    pitch_diameter=_D2,
+    mu_thread=_MU_T,
+    mu_bearing=_MU_B,
+    bearing_diameter=_FACE,
+)
+def torque_per_preload(
+    pitch: float,
+    pitch_diameter: float,
+    mu_thread: float,
+    mu_bearing: float,
+    bearing_diameter: float,
+) -> float:
     """Torque per preload k [mm], that is N·mm per N. Lengths [mm], friction [-]. Source: ISO 16047.
 
     >>> round(torque_per_preload(2.5, 18.376, 0.12, 0.12, 25.095), 4)
     3.1767
     """
-    return pitch / (2 * math.pi) + mu_thread * pitch_diameter / (2 * _COS_FLANK) + mu_bearing * bearing_diameter / 2
+    return (
+        pitch / (2 * math.pi)
+        + mu_thread * pitch_diameter / (2 * _COS_FLANK)
+        + mu_bearing * bearing_diameter / 2
+    )
 
 
-@formula(r"T = F\left[\frac{d_2}{2}\tan(\varphi + \rho') + \frac{\mu_b D_b}{2}\right]", ("T", "torque", "torque, exact"),
-         "VDI 2230-1 before it is simplified: tan φ = P/(π d2), tan ρ′ = μt/cos 30°",
-         preload=("F", "force", "preload"), pitch=_P, pitch_diameter=_D2, mu_thread=_MU_T, mu_bearing=_MU_B,
-         bearing_diameter=_FACE)
-def exact_torque(preload: float, pitch: float, pitch_diameter: float, mu_thread: float, mu_bearing: float,
-                 bearing_diameter: float) -> float:
-    """Torque [N·mm] for a preload [N] without the long form's approximation; sizes [mm], friction [-].
+@formula(
+    r"T = F\left[\frac{d_2}{2}\tan(\varphi + \rho') + \frac{\mu_b D_b}{2}\right]",
+    ("T", "torque", "torque, exact"),
+    "VDI 2230-1 before it is simplified: tan φ = P/(π d2), tan ρ′ = μt/cos 30°",
+    preload=("F", "force", "preload"),
+    pitch=_P,
+    pitch_diameter=_D2,
+    mu_thread=_MU_T,
+    mu_bearing=_MU_B,
+    bearing_diameter=_FACE,
+)
+def exact_torque(
+    preload: float,
+    pitch: float,
+    pitch_diameter: float,
+    mu_thread: float,
+    mu_bearing: float,
+    bearing_diameter: float,
+) -> float:
+    """Torque [N·mm] for a preload [N] without the long form's approximation; sizes [mm], friction
+    [-].
 
     >>> round(exact_torque(100e3, 2.5, 18.376, 0.12, 0.12, 25.095) / 317_670, 4)
     1.0032
     """
     lead, flank = math.atan(pitch / (math.pi * pitch_diameter)), math.atan(mu_thread / _COS_FLANK)
-    return preload * (pitch_diameter / 2 * math.tan(lead + flank) + mu_bearing * bearing_diameter / 2)
+    return preload * (
+        pitch_diameter / 2 * math.tan(lead + flank) + mu_bearing * bearing_diameter / 2
+    )
 
 
-@formula(r"T = F\,k + T_p", ("T", "torque", "torque"), "ISO 16047",
-         preload=("F", "force", "preload"), per_preload=("k", "length", "torque per preload"),
-         prevailing=("T_p", "torque", "prevailing torque"))
+@formula(
+    r"T = F\,k + T_p",
+    ("T", "torque", "torque"),
+    "ISO 16047",
+    preload=("F", "force", "preload"),
+    per_preload=("k", "length", "torque per preload"),
+    prevailing=("T_p", "torque", "prevailing torque"),
+)
 def torque_from_preload(preload: float, per_preload: float, prevailing: float) -> float:
     """Torque T [N·mm] for a preload F [N], k [mm] and prevailing torque [N·mm]. Source: ISO 16047.
 
@@ -89,11 +135,17 @@ def torque_from_preload(preload: float, per_preload: float, prevailing: float) -
     return preload * per_preload + prevailing
 
 
-@formula(r"F = \frac{T - T_p}{k}", ("F", "force", "preload"), "ISO 16047",
-         torque=("T", "torque", "torque"), per_preload=("k", "length", "torque per preload"),
-         prevailing=("T_p", "torque", "prevailing torque"))
+@formula(
+    r"F = \frac{T - T_p}{k}",
+    ("F", "force", "preload"),
+    "ISO 16047",
+    torque=("T", "torque", "torque"),
+    per_preload=("k", "length", "torque per preload"),
+    prevailing=("T_p", "torque", "prevailing torque"),
+)
 def preload_from_torque(torque: float, per_preload: float, prevailing: float) -> float:
-    """Preload F [N] that a torque T [N·mm] gives, k [mm], prevailing torque [N·mm]. Source: ISO 16047.
+    """Preload F [N] that a torque T [N·mm] gives, k [mm], prevailing torque [N·mm]. Source: ISO
+    16047.
 
     Raises Impossible when the prevailing torque eats the torque.
 
@@ -101,14 +153,23 @@ def preload_from_torque(torque: float, per_preload: float, prevailing: float) ->
     100000
     """
     if torque <= prevailing:
-        raise Impossible(Message.PREVAILING_EATS_TORQUE, torque=f"{torque / 1e3:g}", prevailing=f"{prevailing / 1e3:g}")
+        raise Impossible(
+            Message.PREVAILING_EATS_TORQUE,
+            torque=f"{torque / 1e3:g}",
+            prevailing=f"{prevailing / 1e3:g}",
+        )
     return (torque - prevailing) / per_preload
 
 
-@formula(r"T = K\,F\,d", ("T", "torque", "torque"), "ISO 16047 (short form)",
-         approximation="the nut factor K holds all friction in one value",
-         preload=("F", "force", "preload"), nut_factor=("K", "-", "nut factor"),
-         diameter=("d", "length", "nominal diameter"))
+@formula(
+    r"T = K\,F\,d",
+    ("T", "torque", "torque"),
+    "ISO 16047 (short form)",
+    approximation="the nut factor K holds all friction in one value",
+    preload=("F", "force", "preload"),
+    nut_factor=("K", "-", "nut factor"),
+    diameter=("d", "length", "nominal diameter"),
+)
 def torque_from_nut_factor(preload: float, nut_factor: float, diameter: float) -> float:
     """Torque [N·mm] in the short form from preload [N], nut factor [-], nominal diameter [mm].
 
@@ -118,8 +179,13 @@ def torque_from_nut_factor(preload: float, nut_factor: float, diameter: float) -
     return nut_factor * preload * diameter
 
 
-@formula(r"K = \frac{k}{d}", ("K", "-", "nut factor"), "long form = short form",
-         per_preload=("k", "length", "torque per preload"), diameter=("d", "length", "nominal diameter"))
+@formula(
+    r"K = \frac{k}{d}",
+    ("K", "-", "nut factor"),
+    "long form = short form",
+    per_preload=("k", "length", "torque per preload"),
+    diameter=("d", "length", "nominal diameter"),
+)
 def nut_factor(per_preload: float, diameter: float) -> float:
     """Nut factor K [-] equal to a torque per preload k [mm] at nominal diameter d [mm].
 
@@ -129,15 +195,25 @@ def nut_factor(per_preload: float, diameter: float) -> float:
     return per_preload / diameter
 
 
-@formula(r"\mu = \frac{K\,d - P/2\pi}{d_2/(2\cos 30^\circ) + D_b/2}", (r"\mu", "-", "friction, thread and face alike"),
-         "VDI 2230-1, table of the tightening factor", approximation="thread and face are taken to have the same friction",
-         nut_factor=("K", "-", "nut factor"), diameter=("d", "length", "nominal diameter"), pitch=_P, pitch_diameter=_D2,
-         bearing_diameter=_FACE)
-def friction_from_nut_factor(nut_factor: float, diameter: float, pitch: float, pitch_diameter: float,
-                             bearing_diameter: float) -> float:
-    """Friction [-] that thread and face would both have to give a nut factor K [-]; sizes [mm]. Never below zero.
+@formula(
+    r"\mu = \frac{K\,d - P/2\pi}{d_2/(2\cos 30^\circ) + D_b/2}",
+    (r"\mu", "-", "friction, thread and face alike"),
+    "VDI 2230-1, table of the tightening factor",
+    approximation="thread and face are taken to have the same friction",
+    nut_factor=("K", "-", "nut factor"),
+    diameter=("d", "length", "nominal diameter"),
+    pitch=_P,
+    pitch_diameter=_D2,
+    bearing_diameter=_FACE,
+)
+def friction_from_nut_factor(
+    nut_factor: float, diameter: float, pitch: float, pitch_diameter: float, bearing_diameter: float
+) -> float:
+    """Friction [-] that thread and face would both have to give a nut factor K [-]; sizes [mm].
+    Never below zero.
 
-    K does not say where the torque goes; the split is an assumption, and is said where this is used.
+    K does not say where the torque goes; the split is an assumption, and is said where this is
+    used.
 
     >>> round(friction_from_nut_factor(0.15884, 20.0, 2.5, 18.376, 25.095), 3)
     0.12
@@ -148,16 +224,23 @@ def friction_from_nut_factor(nut_factor: float, diameter: float, pitch: float, p
 
 @dataclass(frozen=True, slots=True)
 class TorqueSplit:
-    """Where the torque goes, as shares that add to 1: pitch (stretches the bolt), thread and bearing friction."""
+    """Where the torque goes, as shares that add to 1: pitch (stretches the bolt), thread and
+    bearing friction."""
 
     pitch: float
     thread: float
     bearing: float
 
 
-def torque_split(pitch: float, pitch_diameter: float, mu_thread: float, mu_bearing: float,
-                 bearing_diameter: float) -> TorqueSplit:
-    """Shares of the torque that stretch the bolt and that heat thread and face (same arguments as the long form).
+def torque_split(
+    pitch: float,
+    pitch_diameter: float,
+    mu_thread: float,
+    mu_bearing: float,
+    bearing_diameter: float,
+) -> TorqueSplit:
+    """Shares of the torque that stretch the bolt and that heat thread and face (same arguments as
+    the long form).
 
     >>> round(torque_split(2.5, 18.376, 0.12, 0.12, 25.095).pitch, 3)
     0.125

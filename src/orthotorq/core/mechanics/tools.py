@@ -1,4 +1,5 @@
 """Wrench, offset adapter, multiplier: what to set, what reacts (statics; ISO 6789 for accuracy)."""
+
 from __future__ import annotations
 
 import math
@@ -10,27 +11,43 @@ from ..messages import Message
 from .formula import formula
 
 
-@formula(r"M = T\,\frac{L}{L + E\cos a}", ("M", "torque", "setting"), "statics: hand force at the grip, square to it",
-         torque=("T", "torque", "torque at the adapter"), length=("L", "length", "drive to grip centre"),
-         adapter=("E", "length", "adapter length"), angle=("a", "angle", "angle off the handle's line"))
+@formula(
+    r"M = T\,\frac{L}{L + E\cos a}",
+    ("M", "torque", "setting"),
+    "statics: hand force at the grip, square to it",
+    torque=("T", "torque", "torque at the adapter"),
+    length=("L", "length", "drive to grip centre"),
+    adapter=("E", "length", "adapter length"),
+    angle=("a", "angle", "angle off the handle's line"),
+)
 def adapter_setting(torque: float, length: float, adapter: float, angle: float) -> float:
-    """Setting [N·mm] for a torque [N·mm] through an offset adapter at the wrench; lengths [mm], angle [rad].
+    """Setting [N·mm] for a torque [N·mm] through an offset adapter at the wrench; lengths [mm],
+    angle [rad].
 
-    0 is straight out, pi/2 changes nothing, pi is folded back. Raises Impossible when the adapter folded back reaches
-    the grip.
+    0 is straight out, pi/2 changes nothing, pi is folded back. Raises Impossible when the adapter
+    folded back reaches the grip.
 
-    >>> round(adapter_setting(400e3, 900.0, 100.0, 0.0)), round(adapter_setting(400e3, 900.0, 100.0, math.pi / 2))
+    >>> (round(adapter_setting(400e3, 900.0, 100.0, 0.0)), round(adapter_setting(400e3, 900.0,
+    ...  100.0, math.pi / 2)))
     (360000, 400000)
     """
     lever = length + adapter * math.cos(angle)
     if lever <= 0.2 * length:
-        raise Impossible(Message.CHAIN_IMPOSSIBLE,
-                         what=f"A {adapter:g} mm adapter folded back reaches the grip of a {length:g} mm wrench")
+        raise Impossible(
+            Message.CHAIN_IMPOSSIBLE,
+            what=f"A {adapter:g} mm adapter folded back reaches the grip of a {length:g} mm wrench",
+        )
     return torque * length / lever
 
 
-@formula(r"M = \frac{T}{r\,e}", ("M", "torque", "setting"), "statics of a planetary multiplier",
-         torque=("T", "torque", "torque at the bolt"), ratio=("r", "-", "ratio"), efficiency=("e", "-", "efficiency"))
+@formula(
+    r"M = \frac{T}{r\,e}",
+    ("M", "torque", "setting"),
+    "statics of a planetary multiplier",
+    torque=("T", "torque", "torque at the bolt"),
+    ratio=("r", "-", "ratio"),
+    efficiency=("e", "-", "efficiency"),
+)
 def multiplier_setting(torque: float, ratio: float, efficiency: float) -> float:
     """Input [N·mm] of a multiplier for a torque [N·mm] at the bolt; ratio [-], efficiency [-].
 
@@ -40,8 +57,13 @@ def multiplier_setting(torque: float, ratio: float, efficiency: float) -> float:
     return torque / (ratio * efficiency)
 
 
-@formula(r"M_R = T - \frac{T}{r\,e}", ("M_R", "torque", "reaction torque"), "statics: input and output turn the same way",
-         torque=("T", "torque", "torque at the bolt"), setting=(r"\tfrac{T}{r e}", "torque", "input torque"))
+@formula(
+    r"M_R = T - \frac{T}{r\,e}",
+    ("M_R", "torque", "reaction torque"),
+    "statics: input and output turn the same way",
+    torque=("T", "torque", "torque at the bolt"),
+    setting=(r"\tfrac{T}{r e}", "torque", "input torque"),
+)
 def reaction_torque(torque: float, setting: float) -> float:
     """Torque [N·mm] by which the housing of a multiplier reacts.
 
@@ -51,8 +73,13 @@ def reaction_torque(torque: float, setting: float) -> float:
     return torque - setting
 
 
-@formula(r"H = \frac{M}{L}", ("H", "force", "hand force"), "statics",
-         setting=("M", "torque", "setting"), length=("L", "length", "drive to grip centre"))
+@formula(
+    r"H = \frac{M}{L}",
+    ("H", "force", "hand force"),
+    "statics",
+    setting=("M", "torque", "setting"),
+    length=("L", "length", "drive to grip centre"),
+)
 def hand_force(setting: float, length: float) -> float:
     """Hand force [N] at the grip for a setting [N·mm] on a wrench of length [mm].
 
@@ -71,7 +98,8 @@ class Settable:
 
 
 def settable(exact: float, increment: float | None, ceiling: float | None = None) -> Settable:
-    """Round a setting [N·mm] to the wrench's increment [N·mm]: nearest, half upwards, never above `ceiling` [N·mm].
+    """Round a setting [N·mm] to the wrench's increment [N·mm]: nearest, half upwards, never above
+    `ceiling` [N·mm].
 
     Raises Impossible when no mark of the scale lies above zero and below the ceiling.
 
@@ -88,14 +116,20 @@ def settable(exact: float, increment: float | None, ceiling: float | None = None
         top = (Decimal(repr(round(ceiling, 6))) / unit).quantize(Decimal(1), ROUND_FLOOR)
         marks = min(marks, top)
     if marks <= 0:
-        raise Impossible(Message.CHAIN_IMPOSSIBLE,
-                         what=f"The wrench's increment of {increment / 1e3:g} N·m is too coarse for {exact / 1e3:g} N·m")
+        raise Impossible(
+            Message.CHAIN_IMPOSSIBLE,
+            what=(
+                f"The wrench's increment of {increment / 1e3:g} N·m is too coarse for "
+                f"{exact / 1e3:g} N·m"
+            ),
+        )
     value = float(marks * unit)
     return Settable(value, value / exact - 1)
 
 
 def default_accuracy(maximum: float, coarse: bool = False) -> float:
-    """Accuracy [-] where a tool's own is unknown (ISO 6789): 6 % to 10 N·m, for beam types and for screwdrivers, else 4 %.
+    """Accuracy [-] where a tool's own is unknown (ISO 6789): 6 % to 10 N·m, for beam types and for
+    screwdrivers, else 4 %.
 
     >>> default_accuracy(600e3), default_accuracy(8e3)
     (0.04, 0.06)
@@ -104,7 +138,8 @@ def default_accuracy(maximum: float, coarse: bool = False) -> float:
 
 
 def scale_reading(setting: float, mark: float) -> tuple[float, float]:
-    """(last main mark passed, collar) of a setting on a two-part scale with main marks so far apart; all [N·mm].
+    """(last main mark passed, collar) of a setting on a two-part scale with main marks so far
+    apart; all [N·mm].
 
     >>> scale_reading(136e3, 10e3)
     (130000.0, 6000.0)

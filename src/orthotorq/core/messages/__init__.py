@@ -1,8 +1,9 @@
 """The one table of sentences: a code with parameters and its text, for input, runs and use cases.
 
-Screens, sheets and the command line all use these texts. Findings have a table of their own beside it, with severity and
-remedy (planning/findings).
+Screens, sheets and the command line all use these texts. Findings have a table of their own beside
+it, with severity and remedy (planning/findings).
 """
+
 from __future__ import annotations
 
 from enum import StrEnum
@@ -31,7 +32,11 @@ class _Sentences(Formatter):
     """Sentences in which `{kind:a}` is a word with its article."""
 
     def format_field(self, value: object, format_spec: str) -> str:
-        return a_word(str(value)) if format_spec == "a" else str(super().format_field(value, format_spec))
+        return (
+            a_word(str(value))
+            if format_spec == "a"
+            else str(super().format_field(value, format_spec))
+        )
 
 
 _SENTENCES = _Sentences()

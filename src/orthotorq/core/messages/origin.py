@@ -1,4 +1,5 @@
 """Where a friction band comes from."""
+
 from __future__ import annotations
 
 from enum import StrEnum
@@ -27,5 +28,7 @@ TEXTS: dict[Origin, str] = {
     Origin.ENTERED: "entered in the plan",
     Origin.OWN: "own entry of the plan",
     Origin.SAID: "{source}",
-    Origin.TESTED: "{count} own tests on {threads}: mean and interval for 90 % with 95 % confidence",
+    Origin.TESTED: (
+        "{count} own tests on {threads}: mean and interval for 90 % with 95 % confidence"
+    ),
 }

@@ -1,4 +1,5 @@
 """Sentences that refuse: of runs, and of use cases."""
+
 from __future__ import annotations
 
 from enum import StrEnum

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Term:
-    """A term, what it means in one sentence, and the standard whose term it is; empty where none."""
+    """A term, what it means in one sentence, and the standard whose term it is; empty where
+    none."""
 
     name: str
     meaning: str
@@ -15,7 +16,11 @@ class Term:
 
 
 _ROWS: tuple[tuple[str, str, str], ...] = (
-    ("Angle", "How far a bolt is turned on after the snug torque, in degrees or flats.", "VDI 2230-1"),
+    (
+        "Angle",
+        "How far a bolt is turned on after the snug torque, in degrees or flats.",
+        "VDI 2230-1",
+    ),
     ("Assembly preload", "Clamp load of one bolt right after tightening.", "VDI 2230-1"),
     ("Back-off", "Turning a bolt back by a given angle.", ""),
     ("Bearing face", "The face under a head or nut that turns on the part or washer.", "ISO 16047"),
@@ -25,9 +30,17 @@ _ROWS: tuple[tuple[str, str, str], ...] = (
     ("Circular sequence", "Bolts in order round the pattern, one after the other.", "ASME PCC-1"),
     ("Clamp load", "Force with which a bolt presses the parts together.", "ISO 16047"),
     ("Click wrench", "A torque wrench that clicks at the set torque.", "ISO 6789"),
-    ("Clamp load band", "Lowest and highest clamp load from friction, tool and method together.", "VDI 2230-1"),
-    ("Condition of a joint", "What its runs prove: proven, moved, limited use, provisional, unknown, "
-     "taken apart or do not use.", ""),
+    (
+        "Clamp load band",
+        "Lowest and highest clamp load from friction, tool and method together.",
+        "VDI 2230-1",
+    ),
+    (
+        "Condition of a joint",
+        "What its runs prove: proven, moved, limited use, provisional, unknown, "
+        "taken apart or do not use.",
+        "",
+    ),
     ("Cross sequence", "Opposite bolts one after the other, then the pair across.", "ASME PCC-1"),
     ("Custom sequence", "A tightening sequence entered bolt by bolt.", ""),
     ("Damage limit", "Gasket stress above which the gasket is crushed.", "EN 1591"),
@@ -37,8 +50,11 @@ _ROWS: tuple[tuple[str, str, str], ...] = (
     ("Error", "A finding that blocks the release of a plan.", ""),
     ("Finding", "What the program found in a plan: an error, a warning or a note.", ""),
     ("Flange", "The part of a pipe or vessel that is bolted to its counterpart.", "EN 1591"),
-    ("Friction coefficient", "Friction force over normal force in the thread or on the bearing face.",
-     "ISO 16047"),
+    (
+        "Friction coefficient",
+        "Friction force over normal force in the thread or on the bearing face.",
+        "ISO 16047",
+    ),
     ("Gasket stress", "Clamp load of all bolts over the gasket area.", "EN 1591"),
     ("Grip length", "Thickness of the clamped parts between head and nut.", "VDI 2230-1"),
     ("Hand-tight", "Run down by hand until the parts touch.", "ASME PCC-1"),
@@ -70,7 +86,11 @@ _ROWS: tuple[tuple[str, str, str], ...] = (
     ("Torque target", "The torque a bolt is tightened to, with where it comes from.", "ISO 16047"),
     ("Waive", "Release a plan in spite of a warning, with a reason and a name.", ""),
     ("Warning", "A finding that has to be fixed or waived with a reason.", ""),
-    ("Wrench setting", "What the wrench is set to, after adapter, multiplier and correction.", "ISO 6789"),
+    (
+        "Wrench setting",
+        "What the wrench is set to, after adapter, multiplier and correction.",
+        "ISO 6789",
+    ),
     ("Yield strength", "Stress at which a bolt starts to stretch for good.", "ISO 898"),
 )
 TERMS: tuple[Term, ...] = tuple(Term(*row) for row in _ROWS)

@@ -152,7 +152,8 @@ def _recheck(one: Schedule, said: str) -> Iterator[Proposal]:
 
 
 def _stage_of(document: Doc, group: str) -> str:
-    """The stage in which a group comes to its full torque when it is fitted; a wheel is first seated while it hangs."""
+    """The stage in which a group comes to its full torque when it is fitted; a wheel is first
+    seated while it hangs."""
     stages = [
         s
         for s in mappings(document.get("stages"))

@@ -1,4 +1,5 @@
 """Where bolts stand, and the orders of layouts that are no circle: middle out, centre out."""
+
 from __future__ import annotations
 
 import math
@@ -13,8 +14,11 @@ Point = tuple[float, float]
 
 
 @lru_cache(maxsize=64)
-def circle_points(count: int, diameter: float, first_at: float, clockwise: bool) -> tuple[Point, ...]:
-    """Centres [mm] of bolts on a circle of a diameter [mm]; angles [rad] from the top, x right, y up.
+def circle_points(
+    count: int, diameter: float, first_at: float, clockwise: bool
+) -> tuple[Point, ...]:
+    """Centres [mm] of bolts on a circle of a diameter [mm]; angles [rad] from the top, x right, y
+    up.
 
     >>> [(round(x), round(y)) for x, y in circle_points(4, 200.0, 0.0, True)]
     [(0, 100), (100, 0), (0, -100), (-100, 0)]
@@ -25,17 +29,24 @@ def circle_points(count: int, diameter: float, first_at: float, clockwise: bool)
 
 
 def row_points(count: int, pitch: float, direction: float) -> list[Point]:
-    """Centres [mm] of a row centred on the origin; direction [rad] from the top, pi/2 runs to the right.
+    """Centres [mm] of a row centred on the origin; direction [rad] from the top, pi/2 runs to the
+    right.
 
     >>> [(round(x), round(y)) for x, y in row_points(3, 80.0, math.pi / 2)]
     [(-80, 0), (0, 0), (80, 0)]
     """
     middle = (count - 1) / 2
-    return [((i - middle) * pitch * math.sin(direction), (i - middle) * pitch * math.cos(direction)) for i in range(count)]
+    return [
+        ((i - middle) * pitch * math.sin(direction), (i - middle) * pitch * math.cos(direction))
+        for i in range(count)
+    ]
 
 
-def grid_points(rows: int, columns: int, row_pitch: float, column_pitch: float, perimeter: bool) -> list[Point]:
-    """Centres [mm] of a grid row by row from the top left, or of its edge alone, clockwise from the top left.
+def grid_points(
+    rows: int, columns: int, row_pitch: float, column_pitch: float, perimeter: bool
+) -> list[Point]:
+    """Centres [mm] of a grid row by row from the top left, or of its edge alone, clockwise from the
+    top left.
 
     >>> len(grid_points(3, 4, 10.0, 10.0, False)), len(grid_points(3, 4, 10.0, 10.0, True))
     (12, 10)
@@ -43,14 +54,19 @@ def grid_points(rows: int, columns: int, row_pitch: float, column_pitch: float, 
     left, top = -(columns - 1) * column_pitch / 2, (rows - 1) * row_pitch / 2
     cells = [(r, c) for r in range(rows) for c in range(columns)]
     if perimeter and min(rows, columns) >= 3:
-        cells = ([(0, c) for c in range(columns)] + [(r, columns - 1) for r in range(1, rows)]
-                 + [(rows - 1, c) for c in range(columns - 2, -1, -1)] + [(r, 0) for r in range(rows - 2, 0, -1)])
+        cells = (
+            [(0, c) for c in range(columns)]
+            + [(r, columns - 1) for r in range(1, rows)]
+            + [(rows - 1, c) for c in range(columns - 2, -1, -1)]
+            + [(r, 0) for r in range(rows - 2, 0, -1)]
+        )
     return [(left + c * column_pitch, top - r * row_pitch) for r, c in cells]
 
 
 @lru_cache(maxsize=64)
 def nearest_spacing(points: tuple[Point, ...]) -> float:
-    """Smallest distance [mm] between two bolts, infinite for one; by sweeping, so that 400 cost little.
+    """Smallest distance [mm] between two bolts, infinite for one; by sweeping, so that 400 cost
+    little.
 
     >>> nearest_spacing(((0.0, 0.0), (30.0, 0.0), (30.0, 40.0)))
     30.0
@@ -76,16 +92,21 @@ def row_order(count: int) -> list[int]:
 
 
 def grid_order(rows: int, columns: int) -> list[int]:
-    """A grid numbered row by row, from the centre out: each bolt is followed by the one opposite through the centre.
+    """A grid numbered row by row, from the centre out: each bolt is followed by the one opposite
+    through the centre.
 
-    Within the same distance pairs are taken crosswise, so that the load stays centred. Raises Impossible for no grid.
+    Within the same distance pairs are taken crosswise, so that the load stays centred. Raises
+    Impossible for no grid.
 
     >>> grid_order(2, 3), grid_order(3, 3)
     ([2, 5, 1, 6, 3, 4], [5, 2, 8, 4, 6, 1, 9, 3, 7])
     """
     if rows < 1 or columns < 1:
-        raise Impossible(Message.ORDER_IMPOSSIBLE, what=f"A grid of {rows} by {columns}",
-                         expected="1 row and 1 column or more")
+        raise Impossible(
+            Message.ORDER_IMPOSSIBLE,
+            what=f"A grid of {rows} by {columns}",
+            expected="1 row and 1 column or more",
+        )
     count = check_count(rows * columns)
     mid_row, mid_column = (rows - 1) / 2, (columns - 1) / 2
 
@@ -104,7 +125,8 @@ def grid_order(rows: int, columns: int) -> list[int]:
 
 @lru_cache(maxsize=256)
 def centre_out_order(points: tuple[Point, ...]) -> tuple[int, ...]:
-    """Free points [mm] from their centre out: rings of like distance, each crossed so that opposite sides alternate.
+    """Free points [mm] from their centre out: rings of like distance, each crossed so that opposite
+    sides alternate.
 
     >>> centre_out_order(((0.0, 50.0), (50.0, 0.0), (0.0, -50.0), (-50.0, 0.0), (0.0, 0.0)))
     (5, 1, 3, 2, 4)

@@ -1,4 +1,6 @@
-"""Numbers of bolts through a whole joint: where two groups would use the same ones, each carries its group's letter."""
+"""Numbers of bolts through a whole joint: where two groups would use the same ones, each carries
+its group's letter."""
+
 from __future__ import annotations
 
 from collections.abc import Sequence
@@ -48,11 +50,16 @@ def _together(one: Numbered, other: Numbered) -> bool:
 
 
 def prefixes(groups: Sequence[Numbered]) -> dict[str, str]:
-    """The letter before the numbers of each group; nothing where no other group has the same numbers.
+    """The letter before the numbers of each group; nothing where no other group has the same
+    numbers.
 
     What is another group in another way has that group's letter: of the two only one is worked on.
     """
     own = [g for g in groups if g.like is None]
-    clash = [g for g in own if any(o is not g and set(o.numbers) & set(g.numbers) and _together(o, g) for o in own)]
+    clash = [
+        g
+        for g in own
+        if any(o is not g and set(o.numbers) & set(g.numbers) and _together(o, g) for o in own)
+    ]
     letters = dict(zip((g.id for g in clash), _letters([g.name for g in clash]), strict=True))
     return {g.id: letters.get(g.like or g.id, "") for g in groups}

@@ -1,9 +1,11 @@
-"""Tightening orders of bolt circles, from properties rather than from a table (mechanics.md, orders).
+"""Tightening orders of bolt circles, from properties rather than from a table (mechanics.md,
+orders).
 
-A good order is a permutation of 1…n in which the second bolt is opposite the first, every group of four closes
-opposite pairs at right angles when four divides n, the sum of unit vectors is back near the centre after every pair,
-and the largest untouched arc shrinks as evenly as it can.
+A good order is a permutation of 1…n in which the second bolt is opposite the first, every group of
+four closes opposite pairs at right angles when four divides n, the sum of unit vectors is back near
+the centre after every pair, and the largest untouched arc shrinks as evenly as it can.
 """
+
 from __future__ import annotations
 
 import math
@@ -18,12 +20,15 @@ MAX_BOLTS = 400
 def check_count(count: int) -> int:
     """A number of bolts on a circle, 1 to 400, else Impossible."""
     if not 1 <= count <= MAX_BOLTS:
-        raise Impossible(Message.ORDER_IMPOSSIBLE, what=f"{count} bolts", expected=f"1 to {MAX_BOLTS} bolts")
+        raise Impossible(
+            Message.ORDER_IMPOSSIBLE, what=f"{count} bolts", expected=f"1 to {MAX_BOLTS} bolts"
+        )
     return count
 
 
 def _spread(count: int) -> list[int]:
-    """Positions 0…count-1 in an order in which each next one falls into the largest gap left (0 4 2 6 1 5 3 7).
+    """Positions 0…count-1 in an order in which each next one falls into the largest gap left (0 4 2
+    6 1 5 3 7).
 
     Taken along the van der Corput sequence, at the nearest position still free.
     """
@@ -42,7 +47,8 @@ def _spread(count: int) -> list[int]:
 
 
 def _axes(half: int) -> list[int]:
-    """Order of the `half` diameters of a circle: few of them by the even step of a star, many by halving gaps."""
+    """Order of the `half` diameters of a circle: few of them by the even step of a star, many by
+    halving gaps."""
     if half % 2 and half <= 7:
         step = max(1, half // 2)
         return [(i * step) % half for i in range(half)]
@@ -51,7 +57,8 @@ def _axes(half: int) -> list[int]:
 
 @lru_cache(maxsize=512)
 def _circle_star(count: int) -> tuple[int, ...]:
-    """Zero-based star (odd) or cross (even) order: diameters one after the other, each closed at once."""
+    """Zero-based star (odd) or cross (even) order: diameters one after the other, each closed at
+    once."""
     if count <= 2:
         return tuple(range(count))
     half = count // 2
@@ -87,8 +94,11 @@ def grouped_cross_order(count: int, group: int) -> list[int]:
     """
     check_count(count)
     if not 1 <= group <= 4 or count % group:
-        raise Impossible(Message.ORDER_IMPOSSIBLE, what=f"Groups of {group} in {count} bolts",
-                         expected="groups of 1 to 4 bolts that divide the count")
+        raise Impossible(
+            Message.ORDER_IMPOSSIBLE,
+            what=f"Groups of {group} in {count} bolts",
+            expected="groups of 1 to 4 bolts that divide the count",
+        )
     return [block * group + i + 1 for block in _circle_star(count // group) for i in range(group)]
 
 
@@ -99,13 +109,18 @@ def turned(order: list[int], start: int, sense: str, count: int) -> list[int]:
     ([2, 4, 1, 3, 5], [1, 4, 3, 2])
     """
     if not 1 <= start <= count:
-        raise Impossible(Message.ORDER_IMPOSSIBLE, what=f"Start at bolt {start}", expected=f"a bolt from 1 to {count}")
+        raise Impossible(
+            Message.ORDER_IMPOSSIBLE,
+            what=f"Start at bolt {start}",
+            expected=f"a bolt from 1 to {count}",
+        )
     sign = 1 if sense == "cw" else -1
     return [(start - 1 + sign * (bolt - 1)) % count + 1 for bolt in order]
 
 
 def tool_moves(count: int, tools: int, order: list[int]) -> list[list[int]]:
-    """Moves in which k equally spaced bolts are tightened together, in the order of their first bolts.
+    """Moves in which k equally spaced bolts are tightened together, in the order of their first
+    bolts.
 
     Raises Impossible unless k divides the count.
 
@@ -113,8 +128,11 @@ def tool_moves(count: int, tools: int, order: list[int]) -> list[list[int]]:
     [[1, 5], [3, 7], [2, 6], [4, 8]]
     """
     if tools < 1 or count % tools:
-        raise Impossible(Message.ORDER_IMPOSSIBLE, what=f"{tools} tools on {count} bolts",
-                         expected="a number of tools that divides the number of bolts")
+        raise Impossible(
+            Message.ORDER_IMPOSSIBLE,
+            what=f"{tools} tools on {count} bolts",
+            expected="a number of tools that divides the number of bolts",
+        )
     step, done, moves = count // tools, set[int](), []
     for bolt in order:
         if bolt not in done:
@@ -151,12 +169,15 @@ def largest_gap(order: list[int], count: int) -> list[int]:
 
 
 def measures(order: list[int], count: int) -> tuple[float, int]:
-    """What two orders are compared by: (how far from the centre, in bolts, the sum of unit vectors strays after a pair at
-    the most; the largest untouched arc, in pitches, when half of the bolts are tight). Source: mechanics, orders.
+    """What two orders are compared by: (how far from the centre, in bolts, the sum of unit vectors
+    strays after a pair at the most; the largest untouched arc, in pitches, when half of the bolts
+    are tight). Source: mechanics, orders.
 
     >>> [round(m, 6) for m in measures([1, 5, 3, 7, 2, 6, 4, 8], 8)]
     [0.0, 2]
     >>> measures(circle_order(8), 8)[1]
     5
     """
-    return max(balance(order, count)[1::2], default=0.0), untouched_arc(order[: max(1, count // 2)], count)
+    return max(balance(order, count)[1::2], default=0.0), untouched_arc(
+        order[: max(1, count // 2)], count
+    )

@@ -1,4 +1,6 @@
-"""The Bench's sections in work order, each with its telling line and its mark; made of a plan as typed, right or wrong."""
+"""The Bench's sections in work order, each with its telling line and its mark; made of a plan as
+typed, right or wrong."""
+
 from __future__ import annotations
 
 import re
@@ -20,7 +22,8 @@ _JOINT = re.compile(r"groups/\d+/(layout|fastener/(thread|face|head)|into|stack)
 
 
 class Section(Out):
-    """One section: its key, what it is about (kind, place in the document, id), title, telling line, worst mark."""
+    """One section: its key, what it is about (kind, place in the document, id), title, telling
+    line, worst mark."""
 
     key: str
     kind: Literal["joint", "like", "figure", "tool", "stage", "back"]
@@ -32,7 +35,8 @@ class Section(Out):
 
 
 class Mended(Out):
-    """Where a finding is mended: the section, and the field by its place in the document; both may be nothing."""
+    """Where a finding is mended: the section, and the field by its place in the document; both may
+    be nothing."""
 
     section: str
     field: str
@@ -42,11 +46,22 @@ def outline(raw: Any, result: Result | None, errors: Iterable[FieldError] = ()) 
     """Sections of a document with its result, where it has one, and its errors."""
     if not isinstance(raw, dict):
         return []
-    sections = [*_groups(raw, result), *_stages(raw, result), Section(
-        key="back", kind="back", index=0, id="", title="Recheck interval",
-        line="; ".join(map(_recheck_line, result.rechecks)) if result and result.rechecks else "no recheck planned")]
+    sections = [
+        *_groups(raw, result),
+        *_stages(raw, result),
+        Section(
+            key="back",
+            kind="back",
+            index=0,
+            id="",
+            title="Recheck interval",
+            line="; ".join(map(_recheck_line, result.rechecks))
+            if result and result.rechecks
+            else "no recheck planned",
+        ),
+    ]
     worst: dict[str, str] = {}
-    for finding in (result.findings if result else []):
+    for finding in result.findings if result else []:
         if finding.waived is None and finding.severity != "note":
             for key in _of_finding(finding, sections):
                 worst[key] = "stop" if "stop" in (finding.severity, worst.get(key)) else "caution"
@@ -72,21 +87,35 @@ def _layout_line(layout: Raw, count: int, thread: object) -> str:
 
 def _groups(raw: Raw, result: Result | None) -> Iterator[Section]:
     groups, outs = mappings(raw.get("groups")), {g.id: g for g in result.groups} if result else {}
-    many, positions = len([g for g in groups if "like" not in g]) > 1, len(mappings(raw.get("positions")))
+    many, positions = (
+        len([g for g in groups if "like" not in g]) > 1,
+        len(mappings(raw.get("positions"))),
+    )
     for i, group in enumerate(groups):
         name, out = str(group.get("id")), outs.get(str(group.get("id")))
         if "like" in group:
             layout = mapping(group.get("layout"))
             thread = out.thread.designation if out else mapping(group.get("fastener")).get("thread")
-            yield Section(key=f"joint-{name}", kind="like", index=i, id=name, title=f"Variant: {group.get('name')}",
-                          line=_layout_line(layout, len(out.places) if out else 0, thread))
+            yield Section(
+                key=f"joint-{name}",
+                kind="like",
+                index=i,
+                id=name,
+                title=f"Variant: {group.get('name')}",
+                line=_layout_line(layout, len(out.places) if out else 0, thread),
+            )
             continue
         layout, fastener = mapping(group.get("layout")), mapping(group.get("fastener"))
         count = len(out.places) if out else len(listed(layout.get("points")))
         where = _layout_line(layout, count, fastener.get("thread"))
-        yield Section(key=f"joint-{name}", kind="joint", index=i, id=name,
-                      title=f"Joint: {group.get('name')}" if many else "Joint",
-                      line=where + (f", {positions} positions" if positions and not many else ""))
+        yield Section(
+            key=f"joint-{name}",
+            kind="joint",
+            index=i,
+            id=name,
+            title=f"Joint: {group.get('name')}" if many else "Joint",
+            line=where + (f", {positions} positions" if positions and not many else ""),
+        )
         line = "not computed" if result is None else "no torque: snug or by hand"
         if out is not None and out.target is not None and out.preload is not None:
             angle = f" + {show(out.target.angle_deg, 3)}°" if out.target.angle_deg else ""
@@ -94,8 +123,14 @@ def _groups(raw: Raw, result: Result | None) -> Iterator[Section]:
                 f"{out.target.set_torque_Nm:.0f} N·m{angle}: {show(out.preload.typical_N / 1e3, 3)}"
                 f" kN, up to {show(out.preload.high_N / 1e3, 3)} kN"
             )
-        yield Section(key=f"figure-{name}", kind="figure", index=i, id=name,
-                      title=f"Torque target: {group.get('name')}" if many else "Torque target", line=line)
+        yield Section(
+            key=f"figure-{name}",
+            kind="figure",
+            index=i,
+            id=name,
+            title=f"Torque target: {group.get('name')}" if many else "Torque target",
+            line=line,
+        )
 
 
 def _tools(raw: Raw) -> Iterator[Section]:
@@ -103,8 +138,14 @@ def _tools(raw: Raw) -> Iterator[Section]:
         if isinstance(tool, dict):
             low, high = (*listed(tool.get("range")), "?", "?")[:2]
             length = f", {tool['length']}" if tool.get("length") else ""
-            yield Section(key=f"tool-{name}", kind="tool", index=0, id=str(name), title="Tools",
-                          line=f"{tool.get('name') or tool.get('kind')}, {low} to {high}{length}")
+            yield Section(
+                key=f"tool-{name}",
+                kind="tool",
+                index=0,
+                id=str(name),
+                title="Tools",
+                line=f"{tool.get('name') or tool.get('kind')}, {low} to {high}{length}",
+            )
 
 
 def _stages(raw: Raw, result: Result | None) -> Iterator[Section]:
@@ -115,8 +156,14 @@ def _stages(raw: Raw, result: Result | None) -> Iterator[Section]:
             yield from _tools(raw)
         name, kind = str(stage.get("id")), STAGE_KINDS.get(str(stage.get("kind")))
         title = stage.get("title") or (kind.word if kind else str(stage.get("kind")))
-        yield Section(key=f"stage-{name}", kind="stage", index=i, id=name, title=str(title),
-                      line=_stage_line(stage, outs.get(name)))
+        yield Section(
+            key=f"stage-{name}",
+            kind="stage",
+            index=i,
+            id=name,
+            title=str(title),
+            line=_stage_line(stage, outs.get(name)),
+        )
     if not tools:
         yield from _tools(raw)
 
@@ -136,7 +183,9 @@ def _recheck_line(one: RecheckOut) -> str:
     at = f"at {', '.join(show(a, 4) for a in one.at)} {one.meter}" if one.at else ""
     every = f"{', then ' if at else ''}every {show(one.every, 4)} {one.meter}" if one.every else ""
     season = f"every year from {one.season}" if one.season else ""
-    return "; ".join(part for part in (at + every, season, f"after {one.after}" if one.after else "") if part)
+    return "; ".join(
+        part for part in (at + every, season, f"after {one.after}" if one.after else "") if part
+    )
 
 
 def mended_in(finding: FindingOut, raw: Raw, sections: list[Section]) -> Mended:
@@ -169,7 +218,10 @@ def fields_of_limits(result: Result, raw: Raw, sections: list[Section]) -> dict[
 
 def wrong_in(errors: Iterable[FieldError], raw: Raw, sections: list[Section]) -> list[Mended]:
     """Where each wrong field stands."""
-    return [Mended(section=_of_error(error.pointer(), raw, sections), field=error.pointer()) for error in errors]
+    return [
+        Mended(section=_of_error(error.pointer(), raw, sections), field=error.pointer())
+        for error in errors
+    ]
 
 
 def _of_finding(finding: FindingOut, sections: list[Section]) -> list[str]:
@@ -177,8 +229,9 @@ def _of_finding(finding: FindingOut, sections: list[Section]) -> list[str]:
     kind, _, name = finding.where.partition("/")
     if kind in ("joint", "figure", "tools", "chains") and finding.act:
         wanted = {"tools": "tool", "chains": "tool"}.get(kind, kind)
-        return [s.key for s in sections if s.kind == wanted and (s.id == name or kind == "chains")][:1] or [
-            s.key for s in sections if s.kind == wanted][:1]
+        return [s.key for s in sections if s.kind == wanted and (s.id == name or kind == "chains")][
+            :1
+        ] or [s.key for s in sections if s.kind == wanted][:1]
     if family_of(finding.code) == "tools":
         return [s.key for s in sections if s.kind == "tool"]
     if kind == "stages":
@@ -186,7 +239,11 @@ def _of_finding(finding: FindingOut, sections: list[Section]) -> list[str]:
     if kind == "rechecks":
         return ["back"]
     figures = [s for s in sections if s.kind == "figure"]
-    own = [s.key for s in figures if s.id == name] if kind in ("groups", "targets") else [s.key for s in figures[:1]]
+    own = (
+        [s.key for s in figures if s.id == name]
+        if kind in ("groups", "targets")
+        else [s.key for s in figures[:1]]
+    )
     return own
 
 

@@ -1,8 +1,10 @@
-"""States of a joint: which there are for its kind, which hold when work begins, which no plan may end in.
+"""States of a joint: which there are for its kind, which hold when work begins, which no plan may
+end in.
 
-A stage says what it brings about. A state of the joint's kind takes the place of the one before it; everything else that is
-brought about was put in for the work, and must be undone.
+A stage says what it brings about. A state of the joint's kind takes the place of the one before it;
+everything else that is brought about was put in for the work, and must be undone.
 """
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -66,22 +68,39 @@ DECISIVE = ("pressure", "temperature", "load", "wheel")
 _PRESSED = (PRESSURE, HEAT, CONTENT, COVER)
 #: axes by kind of joint
 AXES: dict[str, tuple[Axis, ...]] = {
-    "wheel": (WHEEL,), "twin_wheel": (WHEEL,),
-    "gasketed_cover": _PRESSED, "casting_studs": _PRESSED, "soft_clamp": _PRESSED,
-    "machine_mount": (LOAD, PARTS, FEET), "hung_equipment": (HUNG,), "stud_row": (LOAD,), "locking_hub": (LOAD, PARTS),
-    "centre_bolt": (LOAD, PARTS), "bearing_nut": (LOAD,), "axle_nut": (LOAD,), "fixture": (STOPS,),
+    "wheel": (WHEEL,),
+    "twin_wheel": (WHEEL,),
+    "gasketed_cover": _PRESSED,
+    "casting_studs": _PRESSED,
+    "soft_clamp": _PRESSED,
+    "machine_mount": (LOAD, PARTS, FEET),
+    "hung_equipment": (HUNG,),
+    "stud_row": (LOAD,),
+    "locking_hub": (LOAD, PARTS),
+    "centre_bolt": (LOAD, PARTS),
+    "bearing_nut": (LOAD,),
+    "axle_nut": (LOAD,),
+    "fixture": (STOPS,),
 }
 #: kinds of joint behind which there may be pressure
 PRESSED = tuple(kind for kind, axes in AXES.items() if CONTENT in axes)
 LOCKED = "locked out"
-#: what is put in for safety, in the words that are known -> the caution that stands where it is undone
+#: what is put in for safety, in the words that are known -> the caution that stands where it is
+#: undone
 SAFEGUARDS: dict[str, str | None] = {
-    LOCKED: "lock_off", "on stands": "lower_down", "chocked": None, "in slings": "sling_off",
-    "second safeguard hung": "sling_off", "held by a helper": None, "spacers in": None, "holding tool in": "tool_out",
+    LOCKED: "lock_off",
+    "on stands": "lower_down",
+    "chocked": None,
+    "in slings": "sling_off",
+    "second safeguard hung": "sling_off",
+    "held by a helper": None,
+    "spacers in": None,
+    "holding tool in": "tool_out",
 }
 #: what holds a part during the work alone: taking it away does not give the machine back
-HOLDS = frozenset({"held by a helper", "in slings", "second safeguard hung", "spacers in",
-                   "holding tool in"})
+HOLDS = frozenset(
+    {"held by a helper", "in slings", "second safeguard hung", "spacers in", "holding tool in"}
+)
 #: by caution of a stage, the safeguard that it speaks of
 SPOKEN_OF = {"lockout": LOCKED}
 
@@ -118,7 +137,8 @@ def needed(kind: str, condition: Condition) -> list[str]:
 
 @dataclass(slots=True)
 class Standing:
-    """What holds at a point of the work: one state of every axis, and what was put in, with who put it in."""
+    """What holds at a point of the work: one state of every axis, and what was put in, with who put
+    it in."""
 
     kind: str
     occasion: str

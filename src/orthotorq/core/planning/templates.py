@@ -1,8 +1,11 @@
-"""Plans to begin from: a complete, computable document per kind of joint (beginnings/*.json), to be changed by the planner.
+"""Plans to begin from: a complete, computable document per kind of joint (beginnings/*.json), to be
+changed by the planner.
 
-Each holds the work as it is done: made safe, taken apart, inspected, fitted, tightened, proved, marked, handed back, looked at
-again. A plan made of it can be released and run with its own figures put in.
+Each holds the work as it is done: made safe, taken apart, inspected, fitted, tightened, proved,
+marked, handed back, looked at again. A plan made of it can be released and run with its own figures
+put in.
 """
+
 from __future__ import annotations
 
 import json
@@ -22,13 +25,15 @@ def _text(kind: str) -> str:
 
 
 def begun_plan(kind: str, title: str, joint: str, empty: bool = False) -> Doc:
-    """A plan as a planner begins it: the example, its values marked as not yet his own; or without any of them."""
+    """A plan as a planner begins it: the example, its values marked as not yet his own; or without
+    any of them."""
     document = blank_plan(kind, title, joint)
     return emptied(document) if empty else {**document, "examples": examples_of(document)}
 
 
 def blank_plan(kind: str, title: str, joint: str) -> Doc:
-    """A computable plan document to begin from; passes of a method stand in it, ready to be edited."""
+    """A computable plan document to begin from; passes of a method stand in it, ready to be
+    edited."""
     body: Doc = json.loads(_text(kind))
     for stage in body["stages"]:
         if "method" in stage:

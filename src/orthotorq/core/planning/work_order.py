@@ -1,4 +1,6 @@
-"""The order in which stages are done: what a run walks, what a sheet prints, what findings look at."""
+"""The order in which stages are done: what a run walks, what a sheet prints, what findings look
+at."""
+
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
@@ -29,7 +31,11 @@ def in_work_order(stages: Sequence[StageOut], occasion: str) -> list[StageOut]:
     waiting = {s.id for s in left}
     out: list[StageOut] = []
     while left:
-        ready = left.pop(next((i for i, s in enumerate(left) if waiting.isdisjoint(s.after.get(occasion, ()))), 0))
+        ready = left.pop(
+            next(
+                (i for i, s in enumerate(left) if waiting.isdisjoint(s.after.get(occasion, ()))), 0
+            )
+        )
         waiting.discard(ready.id)
         out.append(ready)
     return out

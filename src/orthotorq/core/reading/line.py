@@ -34,8 +34,8 @@ class Line:
     """What a line says. Shares in percent; `order` of the passes or a `sequence` of bolts,
     `check_round` whether a round proves them, `back_off` [rad], `wait` [min].
 
-    `left` are the words that were not understood, `parts` those that were, with their places; `asked`
-    are words with two readings.
+    `left` are the words that were not understood, `parts` those that were, with their places;
+    `asked` are words with two readings.
     """
 
     figures: tuple[Figure, ...]

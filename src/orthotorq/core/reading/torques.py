@@ -25,12 +25,12 @@ LEAST_STEPS = 2
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """A figure as a line states it: torque and its ends [N·mm], turns one after the other [rad]; None
-    where not said.
+    """A figure as a line states it: torque and its ends [N·mm], turns one after the other [rad];
+    None where not said.
 
-    `pair_agrees` is whether the second statement of it, in another unit, is the same figure. `texts`
-    are the torques as a plan writes them. `thread`, `lubricant` and `yields` [percent of yield] are
-    what it is said for.
+    `pair_agrees` is whether the second statement of it, in another unit, is the same figure.
+    `texts` are the torques as a plan writes them. `thread`, `lubricant` and `yields` [percent of
+    yield] are what it is said for.
     """
 
     torque: float | None = None
@@ -68,8 +68,8 @@ class Question:
 
 @dataclass(slots=True)
 class Torques:
-    """What a line says of torques: figures, the shares that its rising steps are [percent], what has
-    two readings."""
+    """What a line says of torques: figures, the shares that its rising steps are [percent], what
+    has two readings."""
 
     figures: list[Figure] = field(default_factory=list)
     shares: list[float] = field(default_factory=list)

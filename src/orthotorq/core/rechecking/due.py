@@ -1,7 +1,10 @@
-"""The days on which a schedule falls due: a meter that stands somewhere on a day and goes on at a rate, and the calendar.
+"""The days on which a schedule falls due: a meter that stands somewhere on a day and goes on at a
+rate, and the calendar.
 
-Dates are whole days: the day on which a reading is reached. Months end on their last day. No clock is read here.
+Dates are whole days: the day on which a reading is reached. Months end on their last day. No clock
+is read here.
 """
+
 from __future__ import annotations
 
 import calendar
@@ -21,7 +24,8 @@ _HORIZON = 200 * 366
 
 @dataclass(frozen=True, slots=True)
 class Meter:
-    """A meter: its unit, where it stands on the first day, and how much a day it goes (low, typical, high), in that unit."""
+    """A meter: its unit, where it stands on the first day, and how much a day it goes (low,
+    typical, high), in that unit."""
 
     unit: str
     reading: float = 0.0
@@ -30,7 +34,8 @@ class Meter:
 
 @dataclass(frozen=True, slots=True)
 class Due:
-    """One recheck: the reading, the day as forecast, the earliest and the latest one, and why; no day where none is known."""
+    """One recheck: the reading, the day as forecast, the earliest and the latest one, and why; no
+    day where none is known."""
 
     at: float
     unit: str
@@ -49,12 +54,15 @@ def add_months(day: date, months: float) -> date:
     whole = day.year * 12 + day.month - 1 + int(months)
     year, month = whole // 12, whole % 12 + 1
     if year > date.max.year:
-        raise Impossible(Message.OUT_OF_RANGE, value=f"{months:g} months", range="a day before the year 10000")
+        raise Impossible(
+            Message.OUT_OF_RANGE, value=f"{months:g} months", range="a day before the year 10000"
+        )
     return date(year, month, min(day.day, calendar.monthrange(year, month)[1]))
 
 
 class _Walk:
-    """Where the walk along a schedule stands: the day and the reading of the recheck before, both None where not known."""
+    """Where the walk along a schedule stands: the day and the reading of the recheck before, both
+    None where not known."""
 
     def __init__(self, meter: Meter | None, start: date | None) -> None:
         self.meter, self.start = meter, start
@@ -76,8 +84,11 @@ class _Walk:
 
     def passed(self, value: float, unit: str) -> bool:
         """Whether the meter stands beyond a reading."""
-        return self.on_meter(unit) and self.meter is not None and \
-            value * UNITS[unit][1] < self.meter.reading * UNITS[self.meter.unit][1] - 1e-9
+        return (
+            self.on_meter(unit)
+            and self.meter is not None
+            and value * UNITS[unit][1] < self.meter.reading * UNITS[self.meter.unit][1] - 1e-9
+        )
 
     def due(self, value: float, unit: str, why: str) -> Due:
         """One reading with its days."""
@@ -86,7 +97,9 @@ class _Walk:
             return Due(value, unit, day, day, day, why)
         rate = self.meter.rate if self.meter is not None and self.on_meter(unit) else None
         if rate is None:
-            return Due(value, unit, None, None, None, f"{why}; no rate of this meter is known, so no day")
+            return Due(
+                value, unit, None, None, None, f"{why}; no rate of this meter is known, so no day"
+            )
         low, typical, high = rate
         days = [self.days_to(value, unit, r) for r in (high, typical, low)]
         return Due(value, unit, days[1], days[0], days[2], why)
@@ -96,8 +109,11 @@ class _Walk:
         if day is None:
             return None
         dimension, factor = UNITS[unit]
-        return add_months(day, value * factor * times) if dimension == "months" else \
-            day + timedelta(days=round(value * factor * times))
+        return (
+            add_months(day, value * factor * times)
+            if dimension == "months"
+            else day + timedelta(days=round(value * factor * times))
+        )
 
 
 def _first_of(dues: list[Due]) -> Due:
@@ -107,19 +123,31 @@ def _first_of(dues: list[Due]) -> Due:
 
 
 def _point(walk: _Walk, point: Point) -> Due:
-    """What a reading of the schedule comes to; one that the meter has passed is due, unless it was done."""
+    """What a reading of the schedule comes to; one that the meter has passed is due, unless it was
+    done."""
     ways = [(value, unit) for value, unit in point.ways]
     for value, unit in ways:
         if walk.passed(value, unit):
             day, why = walk.start, f"{amount(value, unit)} has passed: due, unless it was done"
             return Due(value, unit, day, day, day, why)
     alone = len(ways) == 1
-    return _first_of([walk.due(value, unit, f"at {amount(value, unit)}" if alone else
-                               f"{point.words()}, whichever is first: {amount(value, unit)}") for value, unit in ways])
+    return _first_of(
+        [
+            walk.due(
+                value,
+                unit,
+                f"at {amount(value, unit)}"
+                if alone
+                else f"{point.words()}, whichever is first: {amount(value, unit)}",
+            )
+            for value, unit in ways
+        ]
+    )
 
 
 def _counted(last: Point | None, more: float, unit: str) -> tuple[float, str]:
-    """An interval counted on from the last reading of a schedule, in the unit in which it is a whole one.
+    """An interval counted on from the last reading of a schedule, in the unit in which it is a
+    whole one.
 
     >>> _counted(Point(1.0, "months"), 6.0, "months"), _counted(Point(1.0, "months"), 1.0, "years")
     ((7.0, 'months'), (13.0, 'months'))
@@ -151,17 +179,31 @@ def _next(walk: _Walk, every: Point, last: float, last_at: Point | None) -> Due:
     return _first_of(out)
 
 
-def due_of(schedule: Schedule, meter: Meter | None, start: date | None, most: int = MOST) -> list[Due]:
+def due_of(
+    schedule: Schedule, meter: Meter | None, start: date | None, most: int = MOST
+) -> list[Due]:
     """The next rechecks of a schedule, the first ones at most, in the order of their days.
 
-    `meter` stands at its reading on `start`, where the calendar also begins. What the meter has passed is due on the first day.
+    `meter` stands at its reading on `start`, where the calendar also begins. What the meter has
+    passed is due on the first day.
     """
     walk = _Walk(meter, start)
     points = [_point(walk, point) for point in schedule.at]
     out = sorted(points, key=lambda one: one.day or date.max)
-    # the interval counts on from the last reading of the schedule, in the first unit of its own meter
-    last, seen = 0.0, [p.value * UNITS[p.unit][1] for p in schedule.at if UNITS[p.unit][0] not in CALENDAR and (
-        schedule.every is None or any(UNITS[p.unit][0] == UNITS[u][0] for _, u in schedule.every.ways))]
+    # the interval counts on from the last reading of the schedule, in the first unit of its own
+    # meter
+    last, seen = (
+        0.0,
+        [
+            p.value * UNITS[p.unit][1]
+            for p in schedule.at
+            if UNITS[p.unit][0] not in CALENDAR
+            and (
+                schedule.every is None
+                or any(UNITS[p.unit][0] == UNITS[u][0] for _, u in schedule.every.ways)
+            )
+        ],
+    )
     last = max(seen, default=0.0)
     if out and out[-1].day is not None:
         walk.anchor = out[-1].day
@@ -175,7 +217,8 @@ def due_of(schedule: Schedule, meter: Meter | None, start: date | None, most: in
 
 
 def _reached(walk: _Walk, due: Due, last: float) -> float:
-    """What the meter shows when a recheck of the interval is done, in the first unit of its kind."""
+    """What the meter shows when a recheck of the interval is done, in the first unit of its
+    kind."""
     if UNITS[due.unit][0] not in CALENDAR:
         walk.anchor, walk.steps = due.day or walk.anchor, 0
         return due.at * UNITS[due.unit][1]

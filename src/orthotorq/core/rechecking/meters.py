@@ -1,4 +1,5 @@
 """Meters of machines: what a counter has shown, how much has run in all, and how fast it runs."""
+
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
@@ -13,7 +14,12 @@ from .schedule import CALENDAR, UNITS, amount
 
 How = Literal["reading", "reset", "replaced", "rolled_over"]
 #: how a reading goes on from the one before, in words
-HOWS: dict[str, str] = {"reading": "Reading", "reset": "Reset", "replaced": "New meter", "rolled_over": "Rolled over"}
+HOWS: dict[str, str] = {
+    "reading": "Reading",
+    "reset": "Reset",
+    "replaced": "New meter",
+    "rolled_over": "Rolled over",
+}
 #: units in which a machine may count
 METERS = tuple(unit for unit, (dimension, _) in UNITS.items() if dimension not in CALENDAR)
 _DAY = 86400.0
@@ -21,8 +27,9 @@ _DAY = 86400.0
 
 @dataclass(frozen=True, slots=True)
 class Shown:
-    """What a counter showed: when, how it goes on from the reading before, and `before`, what the old counter showed at its end
-    (set back, replaced) or where it begins again at nothing (rolled over)."""
+    """What a counter showed: when, how it goes on from the reading before, and `before`, what the
+    old counter showed at its end (set back, replaced) or where it begins again at nothing (rolled
+    over)."""
 
     at: datetime
     value: float
@@ -32,7 +39,8 @@ class Shown:
 
 @dataclass(frozen=True, slots=True)
 class Rate:
-    """How much a day: low, typical, high, and what that is drawn from in words; no figures where there is too little."""
+    """How much a day: low, typical, high, and what that is drawn from in words; no figures where
+    there is too little."""
 
     band: tuple[float, float, float] | None
     words: str
@@ -57,7 +65,8 @@ def gained(before: Shown | None, one: Shown, unit: str) -> float:
         return 0.0
     if one.at == before.at:
         raise _refuse(
-            "at", "There is a reading of this very time. Enter another time, or correct that reading"
+            "at",
+            "There is a reading of this very time. Enter another time, or correct that reading",
         )
     if one.how == "reading":
         if one.value < before.value:
@@ -71,7 +80,8 @@ def gained(before: Shown | None, one: Shown, unit: str) -> float:
     if one.before is None:
         if one.how == "rolled_over":
             raise _refuse(
-                "before", "Enter the figure after which this meter starts again at 0, such as 100000"
+                "before",
+                "Enter the figure after which this meter starts again at 0, such as 100000",
             )
         return 0.0
     if one.before < before.value or (one.how == "rolled_over" and one.before <= one.value):
@@ -84,7 +94,8 @@ def gained(before: Shown | None, one: Shown, unit: str) -> float:
 
 
 def totals(readings: Sequence[Shown], unit: str) -> list[float]:
-    """How much had run at each reading since the first one, which counts with what it shows; in the order of time.
+    """How much had run at each reading since the first one, which counts with what it shows; in the
+    order of time.
 
     Raises Impossible for the first one that cannot be.
     """
@@ -107,24 +118,38 @@ def _weighted(values: list[tuple[float, float]], share: float) -> float:
 
 
 def rate_of(points: Iterable[tuple[datetime, float]]) -> Rate:
-    """How much a day a meter runs, from its totals: the weighted median of the slopes between all pairs of readings (a slope
-    over more time weighs more, an old one less), and where the middle four fifths of them lie.
+    """How much a day a meter runs, from its totals: the weighted median of the slopes between all
+    pairs of readings (a slope over more time weighs more, an old one less), and where the middle
+    four fifths of them lie.
 
     A single odd reading does not move it.
     """
-    last = sorted(points)[-int(METER_LAST.value):]
+    last = sorted(points)[-int(METER_LAST.value) :]
     if len(last) < METER_READINGS.value:
         left = int(METER_READINGS.value) - len(last)
-        return Rate(None, f"too few readings for a forecast: {len(last)}, {left} more {'is' if left == 1 else 'are'} needed")
+        return Rate(
+            None,
+            (
+                f"too few readings for a forecast: {len(last)}, {left} more "
+                f"{'is' if left == 1 else 'are'} needed"
+            ),
+        )
     days = [(at - last[0][0]).total_seconds() / _DAY for at, _ in last]
     if days[-1] < METER_DAYS.value:
-        return Rate(None, f"the readings are within {days[-1]:.1f} days: a forecast needs {METER_DAYS.value:g}")
+        return Rate(
+            None,
+            f"the readings are within {days[-1]:.1f} days: a forecast needs {METER_DAYS.value:g}",
+        )
     slopes = []
     for i in range(len(last)):
         for j in range(i + 1, len(last)):
             if (over := days[j] - days[i]) > 0:
                 age = days[-1] - (days[i] + days[j]) / 2
-                slopes.append(((last[j][1] - last[i][1]) / over, over * 0.5 ** (age / METER_AGES.value)))
+                slopes.append(
+                    ((last[j][1] - last[i][1]) / over, over * 0.5 ** (age / METER_AGES.value))
+                )
     low, typical, high = (_weighted(slopes, share) for share in (0.1, 0.5, 0.9))
     words = f"from {len(last)} readings over {days[-1]:.0f} days"
-    return Rate((low, typical, high), words) if high > 0 else Rate(None, f"{words}: it does not run")
+    return (
+        Rate((low, typical, high), words) if high > 0 else Rate(None, f"{words}: it does not run")
+    )

@@ -1,4 +1,5 @@
 """What a joint did from recheck to recheck: whether it keeps moving, and what would help."""
+
 from __future__ import annotations
 
 from collections.abc import Sequence
@@ -8,7 +9,10 @@ from ..thresholds import KEEPS_MOVING, MOVED_DIES
 
 #: what helps a joint that keeps moving, the cheapest first
 PROPOSALS = (
-    "check first that the torque fits this joint: lubricant, face and condition of the bolts as the plan says",
+    (
+        "check first that the torque fits this joint: lubricant, face and condition of the bolts "
+        "as the plan says"
+    ),
     "longer bolts with sleeves, so that they stretch more and lose less when the parts settle",
     "hardened washers under head and nut, where the faces give way",
     "a lock: wedge washers, adhesive or tab, where it loosens by shaking",
@@ -33,7 +37,8 @@ class Checked:
 
 @dataclass(frozen=True, slots=True)
 class Movement:
-    """What the rechecks say in words; `finding` is "keeps" or "lasts" where there is one, with what would help."""
+    """What the rechecks say in words; `finding` is "keeps" or "lasts" where there is one, with what
+    would help."""
 
     finding: str
     words: str
@@ -54,9 +59,15 @@ def movement_of(checks: Sequence[Checked]) -> Movement:
     if not looked:
         return Movement("", "no recheck yet")
     line = ", ".join(f"run {one.run}: {one.moved} of {one.checked}" for one in looked[-5:])
-    last = looked[-int(KEEPS_MOVING.value):]
+    last = looked[-int(KEEPS_MOVING.value) :]
     if len(last) == KEEPS_MOVING.value and all(one.moved for one in last):
-        return Movement("keeps", f"bolts had moved at each of the last {len(last)} rechecks ({line})", PROPOSALS)
-    if len(looked) > 1 and looked[-1].moved and looked[-1].share > MOVED_DIES.value * looked[-2].share:
+        return Movement(
+            "keeps", f"bolts had moved at each of the last {len(last)} rechecks ({line})", PROPOSALS
+        )
+    if (
+        len(looked) > 1
+        and looked[-1].moved
+        and looked[-1].share > MOVED_DIES.value * looked[-2].share
+    ):
         return Movement("lasts", f"the movement does not die away ({line})", PROPOSALS)
     return Movement("", f"bolts that had moved: {line}")

@@ -1,4 +1,6 @@
-"""When one joint falls due next by one rule of its plan: what was tightened when, what was rechecked since, and a meter."""
+"""When one joint falls due next by one rule of its plan: what was tightened when, what was
+rechecked since, and a meter."""
+
 from __future__ import annotations
 
 import calendar
@@ -14,8 +16,8 @@ from .schedule import UNITS, amount
 
 @dataclass(frozen=True, slots=True)
 class Rule:
-    """When to come back: readings since the tightening, in `unit`, rising, then every so much; or every year on a day, or after
-    something that somebody has to say."""
+    """When to come back: readings since the tightening, in `unit`, rising, then every so much; or
+    every year on a day, or after something that somebody has to say."""
 
     unit: str
     at: tuple[float, ...] = ()
@@ -34,7 +36,8 @@ class Mark:
 
 @dataclass(frozen=True, slots=True)
 class Stands:
-    """A meter now: its unit, what it had run at its last reading, the day of that, and how fast it runs."""
+    """A meter now: its unit, what it had run at its last reading, the day of that, and how fast it
+    runs."""
 
     unit: str
     total: float
@@ -44,8 +47,8 @@ class Stands:
 
 @dataclass(frozen=True, slots=True)
 class Next:
-    """The next recheck: the reading since the tightening, the day as forecast with the earliest and the latest one, the days of
-    grace, and why; no day where none can be named."""
+    """The next recheck: the reading since the tightening, the day as forecast with the earliest and
+    the latest one, the days of grace, and why; no day where none can be named."""
 
     at: float | None
     unit: str
@@ -66,10 +69,11 @@ def grace_of(gap: float) -> int:
 
 
 def reading_after(rule: Rule, done: float | None, moved: bool) -> float | None:
-    """The next reading of a schedule since the tightening; `done` is the reading of the last recheck. None: no more.
+    """The next reading of a schedule since the tightening; `done` is the reading of the last
+    recheck. None: no more.
 
-    A recheck that came a little early counts for the reading it was meant for. A joint that had moved is looked at again at
-    half the interval.
+    A recheck that came a little early counts for the reading it was meant for. A joint that had
+    moved is looked at again at half the interval.
 
     >>> rule = Rule("km", (20.0, 100.0), 1000.0)
     >>> [reading_after(rule, done, False) for done in (None, 18.0, 104.0, 1090.0)]
@@ -80,8 +84,18 @@ def reading_after(rule: Rule, done: float | None, moved: bool) -> float | None:
     reached = -1.0 if done is None else done / RECHECK_EARLY.value
     wanted = next((at for at in rule.at if at > reached), None)
     if wanted is None and rule.every is not None:
-        wanted = max(done or 0.0, rule.at[-1] if rule.at and (done is None or done < rule.at[-1]) else 0.0) + rule.every
-        if rule.at and done is not None and abs(done - rule.at[-1]) <= (1 - RECHECK_EARLY.value) * rule.at[-1]:
+        wanted = (
+            max(
+                done or 0.0,
+                rule.at[-1] if rule.at and (done is None or done < rule.at[-1]) else 0.0,
+            )
+            + rule.every
+        )
+        if (
+            rule.at
+            and done is not None
+            and abs(done - rule.at[-1]) <= (1 - RECHECK_EARLY.value) * rule.at[-1]
+        ):
             wanted = rule.at[-1] + rule.every  # it was the last one of the list
     if wanted is None:
         return None
@@ -99,7 +113,11 @@ def _on_calendar(rule: Rule, first: Mark, last: Mark | None, moved: bool) -> Nex
     if wanted is None:
         return None
     whole = math.floor(wanted * factor)
-    day = first.day + timedelta(days=round(wanted * factor)) if dimension == "days" else add_months(first.day, whole)
+    day = (
+        first.day + timedelta(days=round(wanted * factor))
+        if dimension == "days"
+        else add_months(first.day, whole)
+    )
     gap = (day - (last or first).day).days
     return Next(wanted, rule.unit, day, day, day, grace_of(gap), _why(rule, wanted, last, moved))
 
@@ -116,18 +134,27 @@ def _months(begin: date, end: date) -> float:
 def _said(value: float, unit: str) -> str:
     """A reading in words; hours of a meter are running hours, never those of a clock."""
     said = amount(value, unit)
-    return f"{said.removesuffix(' h')} running hour{'' if value == 1 else 's'}" if unit == "h" else said
+    return (
+        f"{said.removesuffix(' h')} running hour{'' if value == 1 else 's'}"
+        if unit == "h"
+        else said
+    )
 
 
 def _why(rule: Rule, wanted: float, last: Mark | None, moved: bool) -> str:
     reading = f"{_said(round(wanted, 1), rule.unit)} after the tightening"
     if moved and last is not None:
         return f"{reading}: half the interval, since bolts had moved"
-    return reading if wanted in rule.at or rule.every is None else f"{reading}, every {_said(rule.every, rule.unit)}"
+    return (
+        reading
+        if wanted in rule.at or rule.every is None
+        else f"{reading}, every {_said(rule.every, rule.unit)}"
+    )
 
 
 def _in_season(rule: Rule, first: Mark, last: Mark | None) -> Next:
-    """Every year from a day of the year on; the day of a leap year is the last of its month elsewhere."""
+    """Every year from a day of the year on; the day of a leap year is the last of its month
+    elsewhere."""
     assert rule.season is not None
     month, day = rule.season
     since = (last or first).day
@@ -136,49 +163,99 @@ def _in_season(rule: Rule, first: Mark, last: Mark | None) -> Next:
         return date(year, month, min(day, calendar.monthrange(year, month)[1]))
 
     due = of(since.year) if of(since.year) > since else of(since.year + 1)
-    return Next(None, "years", due, due, due, grace_of((due - since).days), f"every year from {due.day} {due:%B}")
+    return Next(
+        None,
+        "years",
+        due,
+        due,
+        due,
+        grace_of((due - since).days),
+        f"every year from {due.day} {due:%B}",
+    )
 
 
-def next_of(rule: Rule, first: Mark, last: Mark | None, meter: Stands | None, moved: bool = False) -> Next | None:
-    """When a joint that was tightened at `first` and rechecked at `last` falls due next by a rule; None: not again.
+def next_of(
+    rule: Rule, first: Mark, last: Mark | None, meter: Stands | None, moved: bool = False
+) -> Next | None:
+    """When a joint that was tightened at `first` and rechecked at `last` falls due next by a rule;
+    None: not again.
 
-    On a meter the day comes from where it stands and how fast it runs; without either there is no day, and it says so.
+    On a meter the day comes from where it stands and how fast it runs; without either there is no
+    day, and it says so.
     """
     if rule.season is not None:
         return _in_season(rule, first, last)
     if rule.after:
-        return Next(None, rule.unit, None, None, None, 0, f"after {rule.after}: report it when it has happened")
+        return Next(
+            None,
+            rule.unit,
+            None,
+            None,
+            None,
+            0,
+            f"after {rule.after}: report it when it has happened",
+        )
     if UNITS[rule.unit][0] in ("days", "months"):
         return _on_calendar(rule, first, last, moved)
     if meter is None or UNITS[meter.unit][0] != UNITS[rule.unit][0]:
         wanted = reading_after(rule, None, False)
-        return None if wanted is None else Next(wanted, rule.unit, None, None, None, 0, (
-            f"{_why(rule, wanted, None, False)}; this machine has no meter in {rule.unit}, so no day"))
+        return (
+            None
+            if wanted is None
+            else Next(
+                wanted,
+                rule.unit,
+                None,
+                None,
+                None,
+                0,
+                (
+                    f"{_why(rule, wanted, None, False)}; this machine has no meter in "
+                    f"{rule.unit}, so no day"
+                ),
+            )
+        )
     factor = UNITS[meter.unit][1] / UNITS[rule.unit][1]
     begun = first.total if first.total is not None else 0.0
     done = None if last is None or last.total is None else max(0.0, (last.total - begun) * factor)
     wanted = reading_after(rule, done, moved)
     if wanted is None:
         return None
-    return _by_meter(rule, wanted, wanted / factor - max(0.0, meter.total - begun), meter, (last or first).day,
-                     _why(rule, wanted, last, moved))
+    return _by_meter(
+        rule,
+        wanted,
+        wanted / factor - max(0.0, meter.total - begun),
+        meter,
+        (last or first).day,
+        _why(rule, wanted, last, moved),
+    )
 
 
 def _by_meter(rule: Rule, wanted: float, left: float, meter: Stands, since: date, why: str) -> Next:
-    """The days on which a meter has run so much more, after the last time that somebody was there."""
-    why = f"{why}; the meter has {_said(round(left, 1), meter.unit)} to go" if left > 0 else \
-        f"{why}; the meter is {_said(round(-left, 1), meter.unit)} past it"
+    """The days on which a meter has run so much more, after the last time that somebody was
+    there."""
+    why = (
+        f"{why}; the meter has {_said(round(left, 1), meter.unit)} to go"
+        if left > 0
+        else f"{why}; the meter is {_said(round(-left, 1), meter.unit)} past it"
+    )
     if left <= 0:
         # passed before its last reading: by how fast it runs, on about this day
         typical = meter.rate.band[1] if meter.rate.band is not None else 0.0
-        day = max(since, meter.day - timedelta(days=math.floor(-left / typical))) if typical > 0 else meter.day
+        day = (
+            max(since, meter.day - timedelta(days=math.floor(-left / typical)))
+            if typical > 0
+            else meter.day
+        )
         return Next(wanted, rule.unit, day, day, day, grace_of((day - since).days), why)
     if meter.rate.band is None:
         return Next(wanted, rule.unit, None, None, None, 0, f"{why}; {meter.rate.words}, so no day")
     # what was tightened after the last reading runs from that day on
     days = [_day_after(max(meter.day, since), left, rate) for rate in reversed(meter.rate.band)]
     gap = ((days[1] or meter.day) - since).days
-    return Next(wanted, rule.unit, days[1], days[0], days[2], grace_of(gap), f"{why}; {meter.rate.words}")
+    return Next(
+        wanted, rule.unit, days[1], days[0], days[2], grace_of(gap), f"{why}; {meter.rate.words}"
+    )
 
 
 def _day_after(start: date, left: float, rate: float) -> date | None:

@@ -1,7 +1,10 @@
-"""The door of running: a stored result and its events give the state of a run; nothing else is looked at.
+"""The door of running: a stored result and its events give the state of a run; nothing else is
+looked at.
 
-`state_of` walks the plan in work order and stops at the steps without an answer; the one that is offered is the instruction.
+`state_of` walks the plan in work order and stops at the steps without an answer; the one that is
+offered is the instruction.
 """
+
 from .log.event_log import Fact, Log, fold
 from .log.setup import (
     Setup,
@@ -23,6 +26,33 @@ from .walk.program import expand, first_variants
 from .walk.state import state_from, state_of, walk_run
 
 __all__ = [
-    "Fact", "Judgement", "Log", "PullStep", "Setup", "Touch", "checked_bolts", "choices_errors", "choices_of", "compare",
-    "counted", "expand", "first_variants", "fold", "groups_of", "judge", "judge_in", "later_of", "length_step", "occasions_of",
-    "pull_step", "record_of", "setup_of", "state_from", "state_of", "tools_needed", "touch_of", "walk_run", "why_not_continued"]
+    "Fact",
+    "Judgement",
+    "Log",
+    "PullStep",
+    "Setup",
+    "Touch",
+    "checked_bolts",
+    "choices_errors",
+    "choices_of",
+    "compare",
+    "counted",
+    "expand",
+    "first_variants",
+    "fold",
+    "groups_of",
+    "judge",
+    "judge_in",
+    "later_of",
+    "length_step",
+    "occasions_of",
+    "pull_step",
+    "record_of",
+    "setup_of",
+    "state_from",
+    "state_of",
+    "tools_needed",
+    "touch_of",
+    "walk_run",
+    "why_not_continued",
+]

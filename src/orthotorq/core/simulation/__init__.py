@@ -1,1 +1,2 @@
-"""Physics of a joint under a simulated wrench, and what a trace of torque over angle says about a pull."""
+"""Physics of a joint under a simulated wrench, and what a trace of torque over angle says about a
+pull."""

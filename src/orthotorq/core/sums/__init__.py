@@ -1,4 +1,6 @@
-"""Quick sums: one table of questions with their fields, asked alike by the command line and by the screen."""
+"""Quick sums: one table of questions with their fields, asked alike by the command line and by the
+screen."""
+
 from .fields import Answer, Field, Sum, read_values
 from .table import SUMS, answer
 

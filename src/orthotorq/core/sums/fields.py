@@ -1,4 +1,5 @@
 """Fields of a sum and how their text is read; values inside are in base units."""
+
 from __future__ import annotations
 
 import math
@@ -17,7 +18,8 @@ from ..units import FACTORS, parse, read_number
 
 @dataclass(frozen=True, slots=True)
 class Chain:
-    """What a tool sum is about, for drawing it: lengths [mm], angle [rad], ratios, step of the main scale [N·mm]."""
+    """What a tool sum is about, for drawing it: lengths [mm], angle [rad], ratios, step of the main
+    scale [N·mm]."""
 
     length: float | None
     adapter: float | None
@@ -30,9 +32,11 @@ class Chain:
 
 @dataclass(frozen=True, slots=True)
 class Answer:
-    """Figures by key (the unit is in the key's name; None where no figure exists), steps for the working, notes.
+    """Figures by key (the unit is in the key's name; None where no figure exists), steps for the
+    working, notes.
 
-    `bounds` are upper bounds of a clamp load as (code, words, N), for the gauge; `chain` is what a setting is for.
+    `bounds` are upper bounds of a clamp load as (code, words, N), for the gauge; `chain` is what a
+    setting is for.
     """
 
     figures: dict[str, Any]
@@ -44,8 +48,9 @@ class Answer:
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """One field. `kind` is a kind of quantity, or thread, text, number, share, friction, degrees, count, choice, flag, a
-    resilience, an expansion, a rise of temperature, or a force that may be negative."""
+    """One field. `kind` is a kind of quantity, or thread, text, number, share, friction, degrees,
+    count, choice, flag, a resilience, an expansion, a rise of temperature, or a force that may be
+    negative."""
 
     name: str
     kind: str
@@ -82,7 +87,8 @@ def _number(text: str) -> float:
 
 
 def _parted(text: str) -> list[str]:
-    """The figures of a list. A comma parts them unless semicolons do; commas behind every zero are decimal.
+    """The figures of a list. A comma parts them unless semicolons do; commas behind every zero are
+    decimal.
 
     >>> _parted("0.1,0.12,0.16"), _parted("0,12"), _parted("0,10; 0,12; 0,16")
     (['0.1', '0.12', '0.16'], ['0.12'], ['0,10', '0,12', '0,16'])
@@ -90,7 +96,11 @@ def _parted(text: str) -> list[str]:
     if ";" in text:
         return [part.strip() for part in text.split(";") if part.strip()]
     parts = [part.strip() for part in text.split(",") if part.strip()]
-    if len(parts) in (2, 6) and all(p == "0" for p in parts[::2]) and all(p.isdecimal() for p in parts):
+    if (
+        len(parts) in (2, 6)
+        and all(p == "0" for p in parts[::2])
+        and all(p.isdecimal() for p in parts)
+    ):
         return [f"0.{p}" for p in parts[1::2]]
     return parts
 
@@ -131,8 +141,16 @@ def _plain(text: str, *units: str) -> float:
     """A bare number, or one with one of its units written behind it."""
     value, _, rest = read_number(text)
     if rest.strip() and rest.replace(" ", "") not in units:
-        raise BadQuantity(Message.QUANTITY_NOT_READ, text=text, kind=f"number in {units[0]}", example=f"2.1e-6 {units[0]}"
-                          if units[0] == "mm/N" else f"1.2e-5 {units[0]}" if units[0] == "1/K" else f"80 {units[0]}")
+        raise BadQuantity(
+            Message.QUANTITY_NOT_READ,
+            text=text,
+            kind=f"number in {units[0]}",
+            example=f"2.1e-6 {units[0]}"
+            if units[0] == "mm/N"
+            else f"1.2e-5 {units[0]}"
+            if units[0] == "1/K"
+            else f"80 {units[0]}",
+        )
     return value
 
 
@@ -156,22 +174,38 @@ def _read(one: Field, text: str) -> Any:
             raise Impossible(Message.CHOICE, value=text[:40], choices=", ".join(one.choices))
         return text
     readers: dict[str, Callable[[str], Any]] = {
-        "thread": parse_thread, "text": str, "friction": _friction, "degrees": _degrees, "turn": _turn, "count": _count,
+        "thread": parse_thread,
+        "text": str,
+        "friction": _friction,
+        "degrees": _degrees,
+        "turn": _turn,
+        "count": _count,
         "ratio": lambda t: in_range(read_ratio(t), 1.0, 1000.0, "a ratio from 1 to 1000"),
-        "number": lambda t: in_range(_number(t), 0.0 if one.zero else 1e-9, 1e9, "a number above 0"),
-        "share": lambda t: in_range(read_share(t, math.inf), 0.0 if one.zero else 1e-6, 1.0, "a share from 0 to 1"),
-        "resilience": lambda t: in_range(_plain(t, "mm/N"), 1e-12, 1.0, "a resilience above 0, in mm/N"),
-        "expansion": lambda t: in_range(_plain(t, "1/K"), 0.0, 1e-3, "an expansion from 0 to 0.001 1/K"),
-        "rise": lambda t: in_range(_plain(t, "K", "°C"), -300.0, 2000.0, "a rise from -300 to 2000 K"),
+        "number": lambda t: in_range(
+            _number(t), 0.0 if one.zero else 1e-9, 1e9, "a number above 0"
+        ),
+        "share": lambda t: in_range(
+            read_share(t, math.inf), 0.0 if one.zero else 1e-6, 1.0, "a share from 0 to 1"
+        ),
+        "resilience": lambda t: in_range(
+            _plain(t, "mm/N"), 1e-12, 1.0, "a resilience above 0, in mm/N"
+        ),
+        "expansion": lambda t: in_range(
+            _plain(t, "1/K"), 0.0, 1e-3, "an expansion from 0 to 0.001 1/K"
+        ),
+        "rise": lambda t: in_range(
+            _plain(t, "K", "°C"), -300.0, 2000.0, "a rise from -300 to 2000 K"
+        ),
         "signed force": _signed,
         "flag": lambda t: t not in ("", "false", "no", "0"),
-        "statement": lambda t: t}
+        "statement": lambda t: t,
+    }
     return readers[one.kind](text)
 
 
 def listed(one: Field, given: Any) -> list[str]:
-    """The texts of a field that may be given several times: a list, or one text with semicolons; bare numbers may have blanks
-    between them.
+    """The texts of a field that may be given several times: a list, or one text with semicolons;
+    bare numbers may have blanks between them.
 
     >>> listed(Field("torque", "torque", "Torque", repeat=True), "318 N·m; 330 N·m")
     ['318 N·m', '330 N·m']
@@ -185,10 +219,11 @@ def listed(one: Field, given: Any) -> list[str]:
 
 
 def read_values(asked: Sum, texts: Mapping[str, Any]) -> dict[str, Any]:
-    """Base values by key from texts by field name; fields left out are None (empty tuples where repeatable), and under
-    `units` the unit that each quantity was typed in.
+    """Base values by key from texts by field name; fields left out are None (empty tuples where
+    repeatable), and under `units` the unit that each quantity was typed in.
 
-    Raises an error of the core with the field as its path when a text cannot be read or a needed field is missing.
+    Raises an error of the core with the field as its path when a text cannot be read or a needed
+    field is missing.
     """
     out: dict[str, Any] = {}
     for one in asked.fields:

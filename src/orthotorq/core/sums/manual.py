@@ -1,4 +1,5 @@
 """A line from a manual, as a sum."""
+
 from __future__ import annotations
 
 import math
@@ -13,13 +14,23 @@ from .fields import Answer
 def line_sum(v: dict[str, Any]) -> Answer:
     """Figures, shares, order and rechecks of a line."""
     if not v["text"].strip():
-        raise BadQuantity(Message.BAD_VALUE, ("text",), reason="Enter the line as printed in the manual")
+        raise BadQuantity(
+            Message.BAD_VALUE, ("text",), reason="Enter the line as printed in the manual"
+        )
     line = read_line(v["text"])
 
-    rechecks = [{"at": value, "unit": unit, "every": None} for one in line.rechecks for point in one.at
-                for value, unit in point.ways]
-    rechecks += [{"at": None, "unit": unit, "every": value} for one in line.rechecks if one.every is not None
-                 for value, unit in one.every.ways]
+    rechecks = [
+        {"at": value, "unit": unit, "every": None}
+        for one in line.rechecks
+        for point in one.at
+        for value, unit in point.ways
+    ]
+    rechecks += [
+        {"at": None, "unit": unit, "every": value}
+        for one in line.rechecks
+        if one.every is not None
+        for value, unit in one.every.ways
+    ]
     notes = [f"{note[0].upper()}{note[1:]}." for one in line.rechecks for note in one.notes]
     if line.equal_steps:
         notes.append("The steps are taken as equal: their shares are not given.")
@@ -56,6 +67,7 @@ def _degrees(angle: float | None) -> float | None:
 
 def _figure(one: Figure) -> dict[str, Any]:
     """A figure in N·m and degrees; null where not said."""
+
     def torque(value: float | None) -> float | None:
         return None if value is None else value / 1e3
 

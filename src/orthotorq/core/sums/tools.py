@@ -1,4 +1,5 @@
 """Sums about tools: settings through adapter and multiplier, pairs of units."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -16,37 +17,75 @@ def tool_sum(v: dict[str, Any]) -> Answer:
     torque: float = v["torque"]
     ratios, efficiencies = v["ratio"], v["efficiency"]
     if len(efficiencies) > len(ratios):
-        raise Impossible(Message.BAD_VALUE, ("efficiency",), reason="Each efficiency belongs to a ratio")
+        raise Impossible(
+            Message.BAD_VALUE, ("efficiency",), reason="Each efficiency belongs to a ratio"
+        )
     steps: list[Step] = []
     drive = torque
     for i, ratio in enumerate(ratios):
         efficiency = efficiencies[i] if i < len(efficiencies) else 1.0
-        steps.append(explain(mech.multiplier_setting, torque=drive, ratio=ratio, efficiency=efficiency))
+        steps.append(
+            explain(mech.multiplier_setting, torque=drive, ratio=ratio, efficiency=efficiency)
+        )
         drive = steps[-1].value
     setting = drive
     if v["adapter"] is not None:
         if v["length"] is None:
-            raise Impossible(Message.BAD_VALUE, ("length",), reason="An offset adapter needs the wrench's --length")
-        steps.append(explain(mech.adapter_setting, torque=drive, length=v["length"], adapter=v["adapter"],
-                             angle=v["adapter_angle"] or 0.0))
+            raise Impossible(
+                Message.BAD_VALUE,
+                ("length",),
+                reason="An offset adapter needs the wrench's --length",
+            )
+        steps.append(
+            explain(
+                mech.adapter_setting,
+                torque=drive,
+                length=v["length"],
+                adapter=v["adapter"],
+                angle=v["adapter_angle"] or 0.0,
+            )
+        )
         setting = steps[-1].value
     reaction = explain(mech.reaction_torque, torque=torque, setting=drive) if ratios else None
-    force = explain(mech.hand_force, setting=setting, length=v["length"]) if v["length"] is not None else None
+    force = (
+        explain(mech.hand_force, setting=setting, length=v["length"])
+        if v["length"] is not None
+        else None
+    )
     found = mech.settable(setting, v["increment"], v["max"])
     steps += [s for s in (reaction, force) if s is not None]
-    return Answer({
-        "setting_Nm": setting / 1e3, "settable_Nm": found.value / 1e3, "error_percent": found.error * 100,
-        "reaction_torque_Nm": reaction.value / 1e3 if reaction else None,
-        "reaction_force_N": reaction.value / v["arm"] if reaction and v["arm"] is not None else None,
-        "hand_force_N": force.value if force else None}, tuple(steps),
-        _tool_notes(v, found.value), (), Chain(v["length"], v["adapter"], v["adapter_angle"] or 0.0, tuple(ratios), v["arm"],
-                                               v["increment"], v["mark"]))
+    return Answer(
+        {
+            "setting_Nm": setting / 1e3,
+            "settable_Nm": found.value / 1e3,
+            "error_percent": found.error * 100,
+            "reaction_torque_Nm": reaction.value / 1e3 if reaction else None,
+            "reaction_force_N": reaction.value / v["arm"]
+            if reaction and v["arm"] is not None
+            else None,
+            "hand_force_N": force.value if force else None,
+        },
+        tuple(steps),
+        _tool_notes(v, found.value),
+        (),
+        Chain(
+            v["length"],
+            v["adapter"],
+            v["adapter_angle"] or 0.0,
+            tuple(ratios),
+            v["arm"],
+            v["increment"],
+            v["mark"],
+        ),
+    )
 
 
 def _tool_notes(v: dict[str, Any], setting: float) -> tuple[str, ...]:
     notes = []
     if v["adapter"]:
-        notes.append("The adapter is at the wrench; the hand pulls at the grip, square to the handle.")
+        notes.append(
+            "The adapter is at the wrench; the hand pulls at the grip, square to the handle."
+        )
     if v["mark"]:
         main, collar = mech.scale_reading(setting, v["mark"])
         notes.append(f"On the scale: main mark {main / 1e3:g}, collar {collar / 1e3:.4g}.")
@@ -56,13 +95,26 @@ def _tool_notes(v: dict[str, Any], setting: float) -> tuple[str, ...]:
 def scale_sum(v: dict[str, Any]) -> Answer:
     """How a setting reads on a two-part scale."""
     if v["increment"] is not None and v["increment"] > v["mark"]:
-        raise Impossible(Message.RANGE_REVERSED, ("increment",), low=f"collar {v['increment'] / 1e3:g}",
-                         high=f"main marks {v['mark'] / 1e3:g} N·m")
+        raise Impossible(
+            Message.RANGE_REVERSED,
+            ("increment",),
+            low=f"collar {v['increment'] / 1e3:g}",
+            high=f"main marks {v['mark'] / 1e3:g} N·m",
+        )
     found = mech.settable(v["torque"], v["increment"])
     main, collar = mech.scale_reading(found.value, v["mark"])
-    return Answer({"main_mark_Nm": main / 1e3, "collar_Nm": collar / 1e3, "settable_Nm": found.value / 1e3,
-                   "error_percent": found.error * 100}, (), ("Turn the collar up from the main mark, never down to it.",), (),
-                  Chain(None, None, 0.0, (), None, v["increment"], v["mark"]))
+    return Answer(
+        {
+            "main_mark_Nm": main / 1e3,
+            "collar_Nm": collar / 1e3,
+            "settable_Nm": found.value / 1e3,
+            "error_percent": found.error * 100,
+        },
+        (),
+        ("Turn the collar up from the main mark, never down to it.",),
+        (),
+        Chain(None, None, 0.0, (), None, v["increment"], v["mark"]),
+    )
 
 
 def _statement(text: str, name: str) -> Quantity:
@@ -80,16 +132,27 @@ def pair_sum(v: dict[str, Any]) -> Answer:
     """Whether two statements agree."""
     first, second = _statement(v["first"], "first"), _statement(v["second"], "second")
     if first.kind != second.kind:
-        raise Impossible(Message.BAD_VALUE, ("second",),
-                         reason=f"“{v['first']}” is {a_word(first.kind)} and “{v['second']}” {a_word(second.kind)}")
+        raise Impossible(
+            Message.BAD_VALUE,
+            ("second",),
+            reason=(
+                f"“{v['first']}” is {a_word(first.kind)} and “{v['second']}” {a_word(second.kind)}"
+            ),
+        )
     difference, agree = pair_difference(first, second)
     in_first = second.base / FACTORS[first.kind][first.unit]
-    return Answer({"difference_percent": difference * 100, "agree": agree}, (),
-                  (f"{second.text} is {in_first:.6g} {first.unit}.",))
+    return Answer(
+        {"difference_percent": difference * 100, "agree": agree},
+        (),
+        (f"{second.text} is {in_first:.6g} {first.unit}.",),
+    )
 
 
 def units_sum(v: dict[str, Any]) -> Answer:
     """One statement in every unit of its kind."""
     found = _statement(v["first"], "first")
-    return Answer({unit: found.base / factor for unit, factor in FACTORS[found.kind].items()}, (),
-                  (f"{found.text} is {a_word(found.kind)}; factors are exact.",))
+    return Answer(
+        {unit: found.base / factor for unit, factor in FACTORS[found.kind].items()},
+        (),
+        (f"{found.text} is {a_word(found.kind)}; factors are exact.",),
+    )

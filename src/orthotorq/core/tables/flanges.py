@@ -1,4 +1,6 @@
-"""Flanges of a standard by nominal size and pressure: bolting, bolt circle, the flat gasket inside the bolts (mm)."""
+"""Flanges of a standard by nominal size and pressure: bolting, bolt circle, the flat gasket inside
+the bolts (mm)."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -9,7 +11,8 @@ from .reader import rows
 
 @dataclass(frozen=True, slots=True)
 class Flange:
-    """One flange: so many bolts of a thread on a circle, the hole for a bolt, and what its flat gasket measures [mm]."""
+    """One flange: so many bolts of a thread on a circle, the hole for a bolt, and what its flat
+    gasket measures [mm]."""
 
     standard: str
     dn: int
@@ -47,6 +50,17 @@ class Flange:
 @lru_cache(maxsize=1)
 def table() -> dict[str, Flange]:
     """All flanges by id."""
-    found = (Flange(r["standard"], int(r["dn"]), int(r["pn"]), int(r["count"]), r["thread"], float(r["circle_mm"]),
-                    float(r["hole_mm"]), float(r["gasket_inside_mm"])) for r in rows("flanges.csv"))
+    found = (
+        Flange(
+            r["standard"],
+            int(r["dn"]),
+            int(r["pn"]),
+            int(r["count"]),
+            r["thread"],
+            float(r["circle_mm"]),
+            float(r["hole_mm"]),
+            float(r["gasket_inside_mm"]),
+        )
+        for r in rows("flanges.csv")
+    )
     return {one.id: one for one in found}

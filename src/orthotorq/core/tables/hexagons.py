@@ -1,4 +1,5 @@
 """Hexagon heads and nuts by size: width across flats, bearing face, clearance hole (mm)."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -15,7 +16,8 @@ _HEADS = ("hex", "heavy hex", "socket head", "set screw")
 
 @dataclass(frozen=True, slots=True)
 class Hexagon:
-    """One row: sizes in mm; `certainty` is sure for tabulated figures and typical for derived ones."""
+    """One row: sizes in mm; `certainty` is sure for tabulated figures and typical for derived
+    ones."""
 
     head: str
     size: str
@@ -28,8 +30,17 @@ class Hexagon:
 @lru_cache(maxsize=1)
 def table() -> dict[tuple[str, str], Hexagon]:
     """All rows by (head, size)."""
-    return {(r["head"], r["name"]): Hexagon(r["head"], r["name"], float(r["across_flats_mm"]),
-            float(r["face_diameter_mm"]), float(r["hole_mm"]), r["certainty"]) for r in rows("hexagons.csv")}
+    return {
+        (r["head"], r["name"]): Hexagon(
+            r["head"],
+            r["name"],
+            float(r["across_flats_mm"]),
+            float(r["face_diameter_mm"]),
+            float(r["hole_mm"]),
+            r["certainty"],
+        )
+        for r in rows("hexagons.csv")
+    }
 
 
 def hexagon(thread: Thread, head: str = "hex") -> Hexagon | None:
@@ -84,7 +95,8 @@ def head_kinds() -> tuple[str, ...]:
 
 
 def flats_words(thread: Thread, width: float) -> str:
-    """A width across flats [mm] as it stands on the socket: for inch threads in sixteenths, where it is one of them.
+    """A width across flats [mm] as it stands on the socket: for inch threads in sixteenths, where
+    it is one of them.
 
     >>> from .threads import parse_thread
     >>> flats_words(parse_thread("3/4-10 UNC"), 28.575), flats_words(parse_thread("M20"), 30.0)

@@ -1,4 +1,5 @@
 """Friction conditions: typical bands of thread friction, bearing friction and nut factor."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -20,9 +21,10 @@ class Band(NamedTuple):
 class Lubricant:
     """A friction condition with its bands, the faces it belongs on, and where it is forbidden.
 
-    `solid` marks pastes and coatings with solid lubricant, which a friction hub must never see; `group` is what it is: dry,
-    guess (a surface nobody can vouch for), oil, oiled (a surface that comes with oil on it), coating, grease, paste,
-    threadlocker. `hottest` is the temperature [°C] up to which it is used.
+    `solid` marks pastes and coatings with solid lubricant, which a friction hub must never see;
+    `group` is what it is: dry, guess (a surface nobody can vouch for), oil, oiled (a surface that
+    comes with oil on it), coating, grease, paste, threadlocker. `hottest` is the temperature [°C]
+    up to which it is used.
     """
 
     id: str
@@ -57,8 +59,19 @@ def _band(text: str) -> Band:
 @lru_cache(maxsize=1)
 def table() -> dict[str, Lubricant]:
     """All shipped conditions by id."""
-    return {r["id"]: Lubricant(r["id"], r["name"], _band(r["mu_thread"]), _band(r["mu_bearing"]),
-            _band(r["nut_factor"]), tuple(r["faces"].split(";")), r["solid"] == "yes",
-            tuple(filter(None, r["forbidden"].split(";"))), r["notes"], r["group"],
-            hottest=number(r["hottest_C"]))
-            for r in rows("lubricants.csv", delimiter="|")}
+    return {
+        r["id"]: Lubricant(
+            r["id"],
+            r["name"],
+            _band(r["mu_thread"]),
+            _band(r["mu_bearing"]),
+            _band(r["nut_factor"]),
+            tuple(r["faces"].split(";")),
+            r["solid"] == "yes",
+            tuple(filter(None, r["forbidden"].split(";"))),
+            r["notes"],
+            r["group"],
+            hottest=number(r["hottest_C"]),
+        )
+        for r in rows("lubricants.csv", delimiter="|")
+    }

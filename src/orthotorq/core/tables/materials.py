@@ -1,4 +1,5 @@
 """Part materials and square drives (typical figures, editable in the plan)."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -9,7 +10,8 @@ from .reader import rows
 
 @dataclass(frozen=True, slots=True)
 class Material:
-    """Modulus, tensile, shear and bearing-pressure limits of a part, MPa; `family` is what rules ask for."""
+    """Modulus, tensile, shear and bearing-pressure limits of a part, MPa; `family` is what rules
+    ask for."""
 
     name: str
     modulus: float
@@ -26,8 +28,18 @@ FAMILIES = ("steel", "stainless", "iron", "aluminium", "bronze", "other")
 @lru_cache(maxsize=1)
 def table() -> dict[str, Material]:
     """All shipped materials by name."""
-    return {r["name"]: Material(r["name"], float(r["modulus_MPa"]), float(r["tensile_MPa"]), float(r["shear_MPa"]),
-            float(r["bearing_MPa"]), r["certainty"], r["family"]) for r in rows("materials.csv")}
+    return {
+        r["name"]: Material(
+            r["name"],
+            float(r["modulus_MPa"]),
+            float(r["tensile_MPa"]),
+            float(r["shear_MPa"]),
+            float(r["bearing_MPa"]),
+            r["certainty"],
+            r["family"],
+        )
+        for r in rows("materials.csv")
+    }
 
 
 @lru_cache(maxsize=1)

@@ -1,4 +1,5 @@
 """Reads the shipped CSV files; the first line of a file may be a comment with its source."""
+
 from __future__ import annotations
 
 import csv

@@ -2,6 +2,7 @@
 
 Geometry: ISO 68-1, ISO 724, ISO 898-1 (metric); ASME B1.1 (unified). Lengths in mm, areas in mm².
 """
+
 from __future__ import annotations
 
 import math
@@ -19,7 +20,8 @@ _INCH = 25.4
 
 @dataclass(frozen=True, slots=True)
 class Thread:
-    """One thread: `diameter` and `pitch` in mm, `unified` decides the stress areas, `size` names the hexagon row."""
+    """One thread: `diameter` and `pitch` in mm, `unified` decides the stress areas, `size` names
+    the hexagon row."""
 
     designation: str
     size: str
@@ -73,7 +75,7 @@ class _Series:
     metric_coarse: dict[float, float]
     metric_fine: frozenset[tuple[float, float]]
     unified: dict[tuple[str, str], float]  # (size, series) -> threads per inch
-    sizes: dict[str, float]                # size -> diameter in inches
+    sizes: dict[str, float]  # size -> diameter in inches
 
 
 @lru_cache(maxsize=1)
@@ -104,7 +106,9 @@ def _metric(text: str, diameter: float, pitch: float | None) -> Thread:
     coarse = known.metric_coarse.get(diameter)
     if pitch is None:
         if coarse is None:
-            raise BadThread(Message.THREAD_PITCH_MISSING, text=text, example=f"M{_designate(diameter)}x2")
+            raise BadThread(
+                Message.THREAD_PITCH_MISSING, text=text, example=f"M{_designate(diameter)}x2"
+            )
         pitch = coarse
     size = f"M{_designate(diameter)}"
     if pitch == coarse:
@@ -119,42 +123,68 @@ def _unified(text: str, size: str, inches: float, tpi: float | None, name: str) 
     if tpi is None:
         tpi = known.unified.get((size, wanted)) if wanted else None
         if tpi is None:
-            options = [f"{size}-{_designate(n)}" for (s, _), n in known.unified.items() if s == size]
-            raise BadThread(Message.THREAD_PITCH_MISSING, text=text, example=options[0] if options else f"{size}-8")
+            options = [
+                f"{size}-{_designate(n)}" for (s, _), n in known.unified.items() if s == size
+            ]
+            raise BadThread(
+                Message.THREAD_PITCH_MISSING,
+                text=text,
+                example=options[0] if options else f"{size}-8",
+            )
     matches = [s for (z, s), n in known.unified.items() if z == size and n == tpi]
     if wanted in ("UNC", "UNF") and wanted not in matches:
         right = known.unified.get((size, wanted))
-        raise BadThread(Message.THREAD_PITCH_MISSING, text=text,
-                        example=f"{size}-{_designate(right)} {wanted}" if right else f"{size}-{_designate(tpi)}")
+        raise BadThread(
+            Message.THREAD_PITCH_MISSING,
+            text=text,
+            example=f"{size}-{_designate(right)} {wanted}"
+            if right
+            else f"{size}-{_designate(tpi)}",
+        )
     kind = wanted if wanted in matches else (matches[0] if matches else "unified, free entry")
     label = "UN" if kind in ("8-UN", "unified, free entry") else kind
-    thread = Thread(f"{size}-{_designate(tpi)} {label}", size, kind, inches * _INCH, _INCH / tpi, True)
+    thread = Thread(
+        f"{size}-{_designate(tpi)} {label}", size, kind, inches * _INCH, _INCH / tpi, True
+    )
     return _checked(text, thread)
 
 
 def _checked(text: str, thread: Thread) -> Thread:
     if not 1 <= thread.diameter <= 500 or thread.pitch < 0.1:
-        raise BadThread(Message.OUT_OF_RANGE, value=f"“{text}”", range="a thread of 1 to 500 mm, pitch from 0.1 mm")
+        raise BadThread(
+            Message.OUT_OF_RANGE,
+            value=f"“{text}”",
+            range="a thread of 1 to 500 mm, pitch from 0.1 mm",
+        )
     if thread.pitch > thread.diameter / 3:
         raise BadThread(Message.THREAD_IMPOSSIBLE, text=text, limit=f"{thread.diameter / 3:.3g} mm")
     return thread
 
 
-_METRIC = re.compile(r"^m\s*(\d+(?:[.,]\d+)?)(?:\s*[x×*/]\s*(\d*[.,]?\d+))?(?:\s*[-–]?\s*(?:[3-9][a-hA-H]){1,2})?$", re.I)
+_METRIC = re.compile(
+    r"^m\s*(\d+(?:[.,]\d+)?)(?:\s*[x×*/]\s*(\d*[.,]?\d+))?(?:\s*[-–]?\s*(?:[3-9][a-hA-H]){1,2})?$",
+    re.I,
+)
 #: hand and class behind a thread change nothing of its geometry
 _HAND = re.compile(r"[\s,-]+(?:LH|RH|left[ -]?hand(?:ed)?|right[ -]?hand(?:ed)?)\.?$", re.I)
 _CLASS = re.compile(r"\s*[-–]\s*[123][AB]$|\s+[123][AB]$", re.I)
 _NUMBERED = re.compile(r"^(?:#|no\.?\s*|nr\.?\s*)(\d{1,2})(?:\s*[-–]\s*(\d+(?:\.\d+)?))?$", re.I)
-_INCHES = re.compile(r'^(\d+\s*[- ]\s*\d+/\d+|\d+/\d+|\d*\.\d+|\d+)\s*(?:["″”]|in\.?(?:ch)?)?'
-                     r'(?:\s*[-–x×]\s*(\d+ \d+/\d+|\d+(?:\.\d+)?))?$', re.I)
-_SERIES = re.compile(r"\s*(?:[-–]\s*)?(UNC|UNF|8\s*-?\s*UN|UNR|UN)(?:\s*[-–]\s*[123][AB])?\s*$", re.I)
+_INCHES = re.compile(
+    r'^(\d+\s*[- ]\s*\d+/\d+|\d+/\d+|\d*\.\d+|\d+)\s*(?:["″”]|in\.?(?:ch)?)?'
+    r"(?:\s*[-–x×]\s*(\d+ \d+/\d+|\d+(?:\.\d+)?))?$",
+    re.I,
+)
+_SERIES = re.compile(
+    r"\s*(?:[-–]\s*)?(UNC|UNF|8\s*-?\s*UN|UNR|UN)(?:\s*[-–]\s*[123][AB])?\s*$", re.I
+)
 
 
 @lru_cache(maxsize=512)
 def parse_thread(text: str) -> Thread:
     """The thread meant by a text in any usual spelling.
 
-    Raises BadThread with a sentence when it is none, when its pitch is missing or when it cannot exist.
+    Raises BadThread with a sentence when it is none, when its pitch is missing or when it cannot
+    exist.
 
     >>> parse_thread("m24 × 2").designation, round(parse_thread("M24").stress_area, 2)
     ('M24x2', 352.5)
@@ -190,13 +220,21 @@ def _from_inches(raw: str, size_text: str, tpi_text: str | None, name: str) -> T
         raise BadThread(Message.THREAD_NOT_READ, text=raw) from None
     tpi = read_number(tpi_text)[0] if tpi_text else None
     # a bare 10-32 is a number size: nobody cuts 32 threads per inch on ten inches
-    if size_text.isdecimal() and tpi is not None and ((f"#{size_text}", "UNC") in series().unified) and tpi in (
-            series().unified.get((f"#{size_text}", s)) for s in ("UNC", "UNF")):
+    if (
+        size_text.isdecimal()
+        and tpi is not None
+        and ((f"#{size_text}", "UNC") in series().unified)
+        and tpi in (series().unified.get((f"#{size_text}", s)) for s in ("UNC", "UNF"))
+    ):
         return _unified(raw, f"#{size_text}", 0.060 + 0.013 * int(size_text), tpi, name)
     # "1-8 UN" is one inch, eight threads; "8UN" behind a bare size means eight threads too
     if tpi is None and name == "8UN":
         tpi = 8.0
-    if inches <= 0 or tpi == 0 or (tpi is None and not name and "/" not in size_text and "." not in size_text):
+    if (
+        inches <= 0
+        or tpi == 0
+        or (tpi is None and not name and "/" not in size_text and "." not in size_text)
+    ):
         raise BadThread(Message.THREAD_NOT_READ, text=raw)
     known = {round(value, 6): size for size, value in series().sizes.items()}
     size = known.get(round(inches, 6), f"{inches:g}")

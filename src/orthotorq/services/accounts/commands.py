@@ -1,4 +1,5 @@
 """Signing in."""
+
 from __future__ import annotations
 
 import re
@@ -12,7 +13,14 @@ from argon2.exceptions import InvalidHashError, VerificationError
 from sqlalchemy import ColumnElement, and_, func, select, text
 
 from ...core.messages import Refusal
-from ...core.thresholds import FAILED_ADDRESS, FAILED_MINUTES, FAILED_TRIES, FRESH_SIGN_ON, PIN_LEAST, PIN_MOST
+from ...core.thresholds import (
+    FAILED_ADDRESS,
+    FAILED_MINUTES,
+    FAILED_TRIES,
+    FRESH_SIGN_ON,
+    PIN_LEAST,
+    PIN_MOST,
+)
 from ...settings import read
 from ...store.models import Person, SignIn, SignInAttempt
 from ..context import Actor, Ctx
@@ -39,8 +47,8 @@ DEMO_PIN = "704193"
 
 @use_case
 def sign_in(ctx: Ctx, login: str, password: str, code: str = "") -> Actor | NotSignedIn:
-    """Check login, password and, where the person has them on, the one-time code. What is wrong is an outcome, since the attempt
-    is kept; too many raise TooMany."""
+    """Check login, password and, where the person has them on, the one-time code. What is wrong is
+    an outcome, since the attempt is kept; too many raise TooMany."""
     login = login.strip().lower()[:60]
     person = _checked(ctx, login, password)
     if person is None:
@@ -58,14 +66,20 @@ def proven(ctx: Ctx, password: str) -> Literal["password", "sign-on"] | None:
     answer of the plant's sign-on, for which nothing is given. Raises TooMany."""
     if not password and fresh_sign_on(ctx):
         return "sign-on"
-    return "password" if _checked(ctx, ctx.person.login, password, session=ctx.sign_in) is not None else None
+    return (
+        "password"
+        if _checked(ctx, ctx.person.login, password, session=ctx.sign_in) is not None
+        else None
+    )
 
 
 def proof(ctx: Ctx, given: str) -> Literal["password", "pin", "sign-on"] | None:
     """By what the one who is signed in proves to be it: as `proven`, or by their PIN. Raises
     TooMany."""
     if PIN.fullmatch(given):
-        found = _checked(ctx, ctx.person.login, given, lambda person: person.pin_hash, DEMO_PIN, ctx.sign_in)
+        found = _checked(
+            ctx, ctx.person.login, given, lambda person: person.pin_hash, DEMO_PIN, ctx.sign_in
+        )
         return "pin" if found is not None else None
     return proven(ctx, given)
 
@@ -83,19 +97,32 @@ def checked_pin(ctx: Ctx, login: str, pin: str) -> Person | None:
 
 def note_attempt(ctx: Ctx, login: str, session: uuid.UUID | None = None) -> None:
     """Count a try that failed: with a sign-in name, or in an open session."""
-    ctx.session.add(SignInAttempt(id=ctx.new_id(), login=login, at=ctx.now, address=ctx.address[:60], session_id=session))
+    ctx.session.add(
+        SignInAttempt(
+            id=ctx.new_id(), login=login, at=ctx.now, address=ctx.address[:60], session_id=session
+        )
+    )
 
 
-def _checked(ctx: Ctx, login: str, secret: str, hash_of: Callable[[Person], str] = lambda person: person.password_hash,
-             demo: str = DEMO_PASSWORD, session: uuid.UUID | None = None) -> Person | None:
+def _checked(
+    ctx: Ctx,
+    login: str,
+    secret: str,
+    hash_of: Callable[[Person], str] = lambda person: person.password_hash,
+    demo: str = DEMO_PASSWORD,
+    session: uuid.UUID | None = None,
+) -> Person | None:
     """The person of a login with this password or PIN; a wrong one is kept as an attempt.
 
     In an open session only the tries of that session count: nobody elsewhere can keep a person from
     signing.
     """
     _one_at_a_time(ctx, login if session is None else str(session))
-    own = SignInAttempt.session_id == session if session is not None else and_(
-        SignInAttempt.login == login, SignInAttempt.session_id.is_(None))
+    own = (
+        SignInAttempt.session_id == session
+        if session is not None
+        else and_(SignInAttempt.login == login, SignInAttempt.session_id.is_(None))
+    )
     if _tries(ctx, own) >= FAILED_TRIES.value:
         raise TooMany(Refusal.SIGN_IN_TOO_MANY, minutes=f"{FAILED_MINUTES.value:g}")
     # behind a proxy that is not told of, everybody comes from this machine
@@ -121,21 +148,42 @@ def _checked(ctx: Ctx, login: str, secret: str, hash_of: Callable[[Person], str]
 def _one_at_a_time(ctx: Ctx, whose: str) -> None:
     """Hold the tries of one name, or of one session, until this one is kept: many at once are no
     more tries than one after the other. Raises TooMany where another is being looked at."""
-    got = ctx.session.scalar(text("SELECT pg_try_advisory_xact_lock(hashtextextended(:whose, 7))"), {"whose": f"try {whose}"})
+    got = ctx.session.scalar(
+        text("SELECT pg_try_advisory_xact_lock(hashtextextended(:whose, 7))"),
+        {"whose": f"try {whose}"},
+    )
     if not got:
         raise TryAgain(Refusal.SIGN_IN_AT_ONCE)
 
 
 def _tries(ctx: Ctx, whose: ColumnElement[bool]) -> int:
-    recent = select(func.count()).select_from(SignInAttempt).where(whose, SignInAttempt.at > ctx.now - WINDOW)
+    recent = (
+        select(func.count())
+        .select_from(SignInAttempt)
+        .where(whose, SignInAttempt.at > ctx.now - WINDOW)
+    )
     return ctx.session.scalar(recent) or 0
 
 
-def open_session(ctx: Ctx, person: Actor, agent: str, by: str = "password", proven_at: datetime | None = None,
-                 fresh: bool = False) -> uuid.UUID:
+def open_session(
+    ctx: Ctx,
+    person: Actor,
+    agent: str,
+    by: str = "password",
+    proven_at: datetime | None = None,
+    fresh: bool = False,
+) -> uuid.UUID:
     """Begin a session of a person who has just signed in; returns what the cookie holds."""
-    made = SignIn(id=ctx.new_id(), person_id=person.id, at=ctx.now, seen_at=ctx.now, agent=agent[:200], by=by,
-                  proven_at=proven_at, fresh_at=ctx.now if fresh else None)
+    made = SignIn(
+        id=ctx.new_id(),
+        person_id=person.id,
+        at=ctx.now,
+        seen_at=ctx.now,
+        agent=agent[:200],
+        by=by,
+        proven_at=proven_at,
+        fresh_at=ctx.now if fresh else None,
+    )
     ctx.session.add(made)
     return made.id
 

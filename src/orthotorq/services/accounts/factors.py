@@ -1,4 +1,6 @@
-"""What a person proves to be it with besides a password: a PIN on shared tablets, one-time codes, the plant's own sign-on."""
+"""What a person proves to be it with besides a password: a PIN on shared tablets, one-time codes,
+the plant's own sign-on."""
+
 from __future__ import annotations
 
 import uuid
@@ -13,7 +15,17 @@ from ...store.models import Person, SignIn
 from ..context import Actor, Ctx
 from ..errors import BadField, NotSignedIn, Refused
 from ..permissions import use_case
-from .commands import DEMO_PIN, HASHER, PIN, PIN_ROLES, actor_of, checked_pin, note_attempt, open_session, proven
+from .commands import (
+    DEMO_PIN,
+    HASHER,
+    PIN,
+    PIN_ROLES,
+    actor_of,
+    checked_pin,
+    note_attempt,
+    open_session,
+    proven,
+)
 from .one_time import code_fits, fresh_secret
 from .queries import open_sign_in
 from .watch import note_event
@@ -56,7 +68,8 @@ def own_factors(ctx: Ctx) -> Factors:
 
 @use_case
 def set_pin(ctx: Ctx, password: str, pin: str) -> BadField | None:
-    """Set one's PIN, or take it away with an empty one. A wrong password is an outcome, since the attempt is kept.
+    """Set one's PIN, or take it away with an empty one. A wrong password is an outcome, since the
+    attempt is kept.
 
     Raises BadField for a PIN that is none or is tried first, TooMany.
     """
@@ -70,7 +83,9 @@ def set_pin(ctx: Ctx, password: str, pin: str) -> BadField | None:
 
 def _checked_digits(pin: str) -> str:
     if not PIN.fullmatch(pin):
-        raise BadField(Refusal.PIN_FORM, "pin", least=int(PIN_LEAST.value), most=int(PIN_MOST.value))
+        raise BadField(
+            Refusal.PIN_FORM, "pin", least=int(PIN_LEAST.value), most=int(PIN_MOST.value)
+        )
     steps = {(int(b) - int(a)) % 10 for a, b in pairwise(pin)}
     if len(steps) == 1 or len(set(pin)) < 3 or pin == DEMO_PIN:
         raise BadField(Refusal.PIN_EASY, "pin")
@@ -79,8 +94,8 @@ def _checked_digits(pin: str) -> str:
 
 @use_case
 def begin_codes(ctx: Ctx, password: str) -> CodeSecret | BadField:
-    """A new secret for one-time codes; it counts once a first code was given. A wrong password is an outcome. Raises TooMany,
-    Refused where codes are on already."""
+    """A new secret for one-time codes; it counts once a first code was given. A wrong password is
+    an outcome. Raises TooMany, Refused where codes are on already."""
     if not proven(ctx, password):
         return BadField(Refusal.PASSWORD_WRONG, "password")
     person = _own(ctx)
@@ -91,7 +106,8 @@ def begin_codes(ctx: Ctx, password: str) -> CodeSecret | BadField:
 
 @use_case
 def confirm_codes(ctx: Ctx, code: str) -> BadField | None:
-    """Turn one-time codes on with a first one: from now on every sign-in asks for one. A wrong one is an outcome."""
+    """Turn one-time codes on with a first one: from now on every sign-in asks for one. A wrong one
+    is an outcome."""
     person = _own(ctx)
     if not person.totp_secret or not code_fits(ctx, person, code):
         note_attempt(ctx, person.login, ctx.sign_in)
@@ -152,15 +168,19 @@ def hand_over(ctx: Ctx, login: str, pin: str, agent: str) -> tuple[Actor, uuid.U
 
 @use_case
 def sign_in_elsewhere(ctx: Ctx, subject: str, login: str) -> Actor | NotSignedIn:
-    """The person whom the plant's own sign-on has proven: by the subject that it names, or, the first time, by the sign-in name.
+    """The person whom the plant's own sign-on has proven: by the subject that it names, or, the
+    first time, by the sign-in name.
 
     Who is not known here, or is known there as somebody else, is not let in.
     """
     person = ctx.session.scalar(select(Person).where(Person.subject == subject))
     if person is None:
         # whole: a name that is cut off may be somebody else's
-        person = ctx.session.scalar(select(Person).where(Person.login == login.strip().lower(), Person.subject.is_(None))
-                                    .with_for_update())
+        person = ctx.session.scalar(
+            select(Person)
+            .where(Person.login == login.strip().lower(), Person.subject.is_(None))
+            .with_for_update()
+        )
         if person is not None:
             person.subject = subject
     if person is None or not person.active:

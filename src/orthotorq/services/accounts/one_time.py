@@ -1,4 +1,5 @@
 """One-time codes (TOTP, RFC 6238): the secret is kept encrypted, and each code opens once."""
+
 from __future__ import annotations
 
 import base64
@@ -19,11 +20,16 @@ _STEP_S = 30
 
 @lru_cache(maxsize=4)
 def _box(secret: str) -> Fernet:
-    return Fernet(base64.urlsafe_b64encode(hashlib.sha256(b"orthotorq one-time codes\0" + secret.encode()).digest()))
+    return Fernet(
+        base64.urlsafe_b64encode(
+            hashlib.sha256(b"orthotorq one-time codes\0" + secret.encode()).digest()
+        )
+    )
 
 
 def fresh_secret(person: Person) -> tuple[str, str]:
-    """(secret, address for the app that makes codes) of a new secret, which is kept and does not count yet."""
+    """(secret, address for the app that makes codes) of a new secret, which is kept and does not
+    count yet."""
     secret = pyotp.random_base32()
     person.totp_secret = _box(read("ORTHOTORQ_SECRET_KEY")).encrypt(secret.encode()).decode()
     person.totp_on, person.totp_step = False, 0

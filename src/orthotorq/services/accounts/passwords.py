@@ -1,6 +1,8 @@
-"""What a password has to be: long, not one that everybody tries, not the person's own name (NIST SP 800-63B).
+"""What a password has to be: long, not one that everybody tries, not the person's own name (NIST SP
+800-63B).
 
 No rule of signs and figures: those make passwords that are hard to keep in mind and easy to try."""
+
 from __future__ import annotations
 
 import re
@@ -22,7 +24,8 @@ def _common() -> frozenset[str]:
 
 
 def _beside(password: str, words: Iterable[str]) -> str:
-    """What of a password is neither one of the person's own words, however often it stands there, nor a sign between them.
+    """What of a password is neither one of the person's own words, however often it stands there,
+    nor a sign between them.
 
     >>> _beside("tam hollis tam hollis 1", ["tam", "hollis"])
     '1'
@@ -33,7 +36,8 @@ def _beside(password: str, words: Iterable[str]) -> str:
 
 
 def checked_hash(password: str, *names: str, field: str = "password") -> str:
-    """The hash of a new password. Raises BadField for one that is too short, too long, common, or made of the person's names."""
+    """The hash of a new password. Raises BadField for one that is too short, too long, common, or
+    made of the person's names."""
     text = unicodedata.normalize("NFKC", password)
     least, most = int(PASSWORD_LEAST.value), int(PASSWORD_MOST.value)
     if not least <= len(text) <= most:

@@ -1,4 +1,6 @@
-"""People: invited by a link that works once, given roles, put out of action; their own password and sessions."""
+"""People: invited by a link that works once, given roles, put out of action; their own password and
+sessions."""
+
 from __future__ import annotations
 
 import hashlib
@@ -27,7 +29,8 @@ VALID = timedelta(days=INVITATION_DAYS.value)
 
 @dataclass(frozen=True, slots=True)
 class PersonLine:
-    """Somebody in the list of people; `sessions` are those that are open, `invited` until when a link waits to be used."""
+    """Somebody in the list of people; `sessions` are those that are open, `invited` until when a
+    link waits to be used."""
 
     id: uuid.UUID
     login: str
@@ -86,18 +89,36 @@ def _person(ctx: Ctx, person_id: uuid.UUID) -> Person:
 
 def _link(ctx: Ctx, person: Person) -> Link:
     """A new link for a person; older ones are worth nothing any more."""
-    ctx.session.execute(update(Invitation).where(Invitation.person_id == person.id, Invitation.used_at.is_(None))
-                        .values(used_at=ctx.now))
+    ctx.session.execute(
+        update(Invitation)
+        .where(Invitation.person_id == person.id, Invitation.used_at.is_(None))
+        .values(used_at=ctx.now)
+    )
     token = secrets.token_urlsafe(32)
-    ctx.session.add(Invitation(id=ctx.new_id(), person_id=person.id, digest=_digest(token), at=ctx.now, until=ctx.now + VALID))
+    ctx.session.add(
+        Invitation(
+            id=ctx.new_id(),
+            person_id=person.id,
+            digest=_digest(token),
+            at=ctx.now,
+            until=ctx.now + VALID,
+        )
+    )
     return Link(token, ctx.now + VALID)
 
 
 @use_case
 def list_people(ctx: Ctx) -> list[PersonLine]:
     """Everybody, those in action first."""
-    counts = select(SignIn.person_id, func.count().filter(SignIn.ended_at.is_(None)).label("open"),
-                    func.max(SignIn.seen_at).label("seen")).group_by(SignIn.person_id).subquery()
+    counts = (
+        select(
+            SignIn.person_id,
+            func.count().filter(SignIn.ended_at.is_(None)).label("open"),
+            func.max(SignIn.seen_at).label("seen"),
+        )
+        .group_by(SignIn.person_id)
+        .subquery()
+    )
     # a session that is long gone is no proof that nobody was here: what somebody did is kept
     done = union_all(
         select(SecurityEvent.person_id.label("person"), SecurityEvent.at.label("at")).where(
@@ -107,8 +128,12 @@ def list_people(ctx: Ctx) -> list[PersonLine]:
         select(Revision.released_by, Revision.released_at),
     ).subquery()
     did = select(done.c.person, func.max(done.c.at).label("at")).group_by(done.c.person).subquery()
-    waits = (select(Invitation.person_id, func.max(Invitation.until).label("until"))
-             .where(Invitation.used_at.is_(None), Invitation.until > ctx.now).group_by(Invitation.person_id).subquery())
+    waits = (
+        select(Invitation.person_id, func.max(Invitation.until).label("until"))
+        .where(Invitation.used_at.is_(None), Invitation.until > ctx.now)
+        .group_by(Invitation.person_id)
+        .subquery()
+    )
     rows = ctx.session.execute(
         select(Person, counts.c.open, func.greatest(counts.c.seen, did.c.at), waits.c.until)
         .outerjoin(did, did.c.person == Person.id)
@@ -116,8 +141,10 @@ def list_people(ctx: Ctx) -> list[PersonLine]:
         .outerjoin(waits, waits.c.person_id == Person.id)
         .order_by(Person.active.desc(), Person.name)
     )
-    return [PersonLine(p.id, p.login, p.name, sorted(p.roles), p.active, count or 0, seen, until)
-            for p, count, seen, until in rows]
+    return [
+        PersonLine(p.id, p.login, p.name, sorted(p.roles), p.active, count or 0, seen, until)
+        for p, count, seen, until in rows
+    ]
 
 
 def invited(ctx: Ctx, login: str, name: str, roles: list[str]) -> Link:
@@ -130,7 +157,9 @@ def invited(ctx: Ctx, login: str, name: str, roles: list[str]) -> Link:
     if ctx.session.scalar(select(Person.id).where(Person.login == login)) is not None:
         raise BadField(Refusal.LOGIN_TAKEN, "login", login=login)
     # nobody knows a password that gives this: they sign in once the link was used
-    person = Person(id=ctx.new_id(), login=login, name=name, password_hash="-", roles=_roles(roles), active=True)
+    person = Person(
+        id=ctx.new_id(), login=login, name=name, password_hash="-", roles=_roles(roles), active=True
+    )
     ctx.session.add(person)
     ctx.session.flush()
     return _link(ctx, person)
@@ -145,22 +174,31 @@ def invite(ctx: Ctx, login: str, name: str, roles: list[str]) -> Link:
 
 
 @use_case
-def change_person(ctx: Ctx, person_id: uuid.UUID, name: str, roles: list[str], active: bool) -> None:
-    """Name, roles, and whether somebody is in action; who is put out of action is signed out everywhere, and every record keeps
-    the name. Raises NotFound, BadField, Refused where nobody would be left to do this."""
+def change_person(
+    ctx: Ctx, person_id: uuid.UUID, name: str, roles: list[str], active: bool
+) -> None:
+    """Name, roles, and whether somebody is in action; who is put out of action is signed out
+    everywhere, and every record keeps the name. Raises NotFound, BadField, Refused where nobody
+    would be left to do this."""
     person = _person(ctx, person_id)
     if not 1 <= len(name.strip()) <= 120 or not one_line(name.strip()):
         raise BadField(Refusal.NAME_FORM, "name", what="A name", most=120)
     given = _roles(roles)
     person.name, person.roles, person.active = name.strip(), given, active
     ctx.session.flush()
-    left = select(func.count()).select_from(Person).where(Person.active, literal("administrator") == any_(Person.roles))
+    left = (
+        select(func.count())
+        .select_from(Person)
+        .where(Person.active, literal("administrator") == any_(Person.roles))
+    )
     if not ctx.session.scalar(left):
         raise Refused(Refusal.LAST_ADMINISTRATOR)
     if not active:
         _end_all(ctx, person.id)
         _end_calendar(ctx, person.id)
-    note_event(ctx, "people", f"{person.login}: {', '.join(given)}{'' if active else ', deactivated'}")
+    note_event(
+        ctx, "people", f"{person.login}: {', '.join(given)}{'' if active else ', deactivated'}"
+    )
 
 
 @use_case
@@ -181,15 +219,26 @@ def _end_calendar(ctx: Ctx, person_id: uuid.UUID) -> None:
 
 
 def _end_all(ctx: Ctx, person_id: uuid.UUID, but: uuid.UUID | None = None) -> None:
-    open_ones = update(SignIn).where(SignIn.person_id == person_id, SignIn.ended_at.is_(None)).values(ended_at=ctx.now)
+    open_ones = (
+        update(SignIn)
+        .where(SignIn.person_id == person_id, SignIn.ended_at.is_(None))
+        .values(ended_at=ctx.now)
+    )
     ctx.session.execute(open_ones if but is None else open_ones.where(SignIn.id != but))
 
 
 def _waiting(ctx: Ctx, token: str) -> tuple[Invitation, Person]:
     row = ctx.session.execute(
-        select(Invitation, Person).join(Person, Person.id == Invitation.person_id).where(
-            Invitation.digest == _digest(token), Invitation.used_at.is_(None), Invitation.until > ctx.now, Person.active)
-        .with_for_update(of=Invitation)).one_or_none()
+        select(Invitation, Person)
+        .join(Person, Person.id == Invitation.person_id)
+        .where(
+            Invitation.digest == _digest(token),
+            Invitation.used_at.is_(None),
+            Invitation.until > ctx.now,
+            Person.active,
+        )
+        .with_for_update(of=Invitation)
+    ).one_or_none()
     if row is None:
         raise Refused(Refusal.LINK_USED)
     return row[0], row[1]
@@ -214,8 +263,8 @@ def accept_invitation(ctx: Ctx, token: str, password: str) -> Invited:
 
 @use_case
 def change_password(ctx: Ctx, old: str, new: str, this: uuid.UUID | None) -> BadField | None:
-    """Change one's own password; other sessions end. A wrong old one is an outcome, since the attempt is kept. Raises BadField
-    for a new one that is none, TooMany."""
+    """Change one's own password; other sessions end. A wrong old one is an outcome, since the
+    attempt is kept. Raises BadField for a new one that is none, TooMany."""
     if not proven(ctx, old):
         return BadField(Refusal.PASSWORD_WRONG, "old")
     person = _person(ctx, ctx.person.id)
@@ -228,8 +277,11 @@ def change_password(ctx: Ctx, old: str, new: str, this: uuid.UUID | None) -> Bad
 @use_case
 def list_sessions(ctx: Ctx, this: uuid.UUID | None) -> list[SessionLine]:
     """One's own open sessions, newest first."""
-    rows = ctx.session.scalars(select(SignIn).where(SignIn.person_id == ctx.person.id, SignIn.ended_at.is_(None))
-                               .order_by(SignIn.seen_at.desc()))
+    rows = ctx.session.scalars(
+        select(SignIn)
+        .where(SignIn.person_id == ctx.person.id, SignIn.ended_at.is_(None))
+        .order_by(SignIn.seen_at.desc())
+    )
     return [SessionLine(row.id, row.at, row.seen_at, row.agent, row.id == this) for row in rows]
 
 

@@ -1,4 +1,5 @@
 """Who is signed in, and who may in the demo."""
+
 from __future__ import annotations
 
 import uuid
@@ -17,7 +18,8 @@ from .commands import DEMO_PASSWORD as DEMO_PASSWORD
 from .commands import DEMO_PIN as DEMO_PIN
 from .commands import HASHER, actor_of, fresh_sign_on
 
-#: a session ends when it lay idle so long, and in any case after so long; when it was last used is written so often
+#: a session ends when it lay idle so long, and in any case after so long; when it was last used is
+#: written so often
 IDLE, LONGEST = timedelta(hours=SESSION_IDLE.value), timedelta(days=SESSION_LONGEST.value)
 SEEN_EVERY, PIN_SEEN_EVERY = timedelta(minutes=5), timedelta(seconds=30)
 #: a session that a PIN began is locked when nobody has used it for so long
@@ -50,10 +52,18 @@ def session_info(ctx: Ctx, demo: bool) -> SessionInfo:
     """How the session of this device stands."""
     own = ctx.session.get_one(Person, ctx.actor.id) if ctx.actor is not None else None
     held = locked_person(ctx) if ctx.actor is None else None
-    people = ctx.session.scalars(select(Person).where(Person.active).order_by(Person.name)) if demo else ()
-    return SessionInfo(ctx.actor, own is not None and own.password_hash.startswith("$"), fresh_sign_on(ctx),
-                       DemoPerson(held.login, held.name, sorted(held.roles)) if held is not None else None,
-                       [DemoPerson(p.login, p.name, sorted(p.roles)) for p in people])
+    people = (
+        ctx.session.scalars(select(Person).where(Person.active).order_by(Person.name))
+        if demo
+        else ()
+    )
+    return SessionInfo(
+        ctx.actor,
+        own is not None and own.password_hash.startswith("$"),
+        fresh_sign_on(ctx),
+        DemoPerson(held.login, held.name, sorted(held.roles)) if held is not None else None,
+        [DemoPerson(p.login, p.name, sorted(p.roles)) for p in people],
+    )
 
 
 @use_case
@@ -79,12 +89,21 @@ def demo_people(session: Session) -> list[str]:
     return out
 
 
-def open_sign_in(session: Session, sign_in: uuid.UUID, now: datetime) -> tuple[SignIn, Person] | None:
+def open_sign_in(
+    session: Session, sign_in: uuid.UUID, now: datetime
+) -> tuple[SignIn, Person] | None:
     """A session and its person; None when it was ended, lay idle or is too old, or the person is
     no longer active."""
-    row = session.execute(select(SignIn, Person).join(Person, Person.id == SignIn.person_id)
-                          .where(SignIn.id == sign_in, SignIn.ended_at.is_(None), Person.active)).one_or_none()
-    if row is None or now - row[0].seen_at > IDLE or now - (row[0].proven_at or row[0].at) > LONGEST:
+    row = session.execute(
+        select(SignIn, Person)
+        .join(Person, Person.id == SignIn.person_id)
+        .where(SignIn.id == sign_in, SignIn.ended_at.is_(None), Person.active)
+    ).one_or_none()
+    if (
+        row is None
+        or now - row[0].seen_at > IDLE
+        or now - (row[0].proven_at or row[0].at) > LONGEST
+    ):
         return None
     return row[0], row[1]
 
@@ -95,14 +114,18 @@ def is_locked(found: SignIn, now: datetime) -> bool:
     return found.by == "pin" and now - found.seen_at > PIN_IDLE_FOR
 
 
-def find_actor(session: Session, sign_in: uuid.UUID, now: datetime, background: bool = False) -> Actor | None:
+def find_actor(
+    session: Session, sign_in: uuid.UUID, now: datetime, background: bool = False
+) -> Actor | None:
     """The actor of a session, or None when it is not open or locked; what a screen asks by
     itself (`background`) is no use."""
     row = open_sign_in(session, sign_in, now)
     if row is None or is_locked(row[0], now):
         return None
     found, person = row
-    if not background and now - found.seen_at > (PIN_SEEN_EVERY if found.by == "pin" else SEEN_EVERY):
+    if not background and now - found.seen_at > (
+        PIN_SEEN_EVERY if found.by == "pin" else SEEN_EVERY
+    ):
         found.seen_at = now
     return actor_of(person, found.by)
 

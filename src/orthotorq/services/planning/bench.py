@@ -43,14 +43,16 @@ from ..errors import NotFound, Refused
 from ..permissions import use_case
 from .commands import SavedAside, caution_id, keep_draft, locked_plan
 
-#: acts after which an own friction condition that is named is embedded, so that the file stands alone
+#: acts after which an own friction condition that is named is embedded, so that the file stands
+#: alone
 _NAMES_A_LUBRICANT = ("take_lubricant",)
 
 
 @dataclass(frozen=True, slots=True)
 class BenchView:
-    """A document as the Bench shows it: its result where it can be computed, else what is wrong; its sections; for every finding
-    where it is mended; the places of values that are still the example's; cautions to be waived at release."""
+    """A document as the Bench shows it: its result where it can be computed, else what is wrong;
+    its sections; for every finding where it is mended; the places of values that are still the
+    example's; cautions to be waived at release."""
 
     result: Result | None
     errors: list[FieldError]
@@ -83,8 +85,8 @@ class Edited:
 
 @dataclass(frozen=True, slots=True)
 class EditedDraft:
-    """A draft after an edit: the document where acts changed it, the section that should be open, the version under which it is
-    saved, when, and what it comes to."""
+    """A draft after an edit: the document where acts changed it, the section that should be open,
+    the version under which it is saved, when, and what it comes to."""
 
     document: PlanAsTyped | None
     opens: str
@@ -114,22 +116,43 @@ def view_of(document: Any) -> BenchView:
         errors = error.errors
     open_ = [f.severity for f in result.findings if f.waived is None] if result else []
     sections = outline(document, result, errors)
-    examples = ["/".join(map(str, place)) for place, _ in left_of(document).values()] if isinstance(document, dict) else []
-    cautions = [f for f in result.findings if f.severity == "caution" and f.waived is None] if result else []
-    return BenchView(result, errors, sections, open_.count("stop"), len(cautions),
-                     [mended_in(f, document, sections) for f in result.findings] if result else [],
-                     wrong_in(errors, document, sections) if isinstance(document, dict) else [], examples,
-                     [TakeOn(caution_id(f), f.text) for f in cautions],
-                     fields_of_limits(result, document, sections) if result else {})
+    examples = (
+        ["/".join(map(str, place)) for place, _ in left_of(document).values()]
+        if isinstance(document, dict)
+        else []
+    )
+    cautions = (
+        [f for f in result.findings if f.severity == "caution" and f.waived is None]
+        if result
+        else []
+    )
+    return BenchView(
+        result,
+        errors,
+        sections,
+        open_.count("stop"),
+        len(cautions),
+        [mended_in(f, document, sections) for f in result.findings] if result else [],
+        wrong_in(errors, document, sections) if isinstance(document, dict) else [],
+        examples,
+        [TakeOn(caution_id(f), f.text) for f in cautions],
+        fields_of_limits(result, document, sections) if result else {},
+    )
 
 
 @use_case
-def edit_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any,
-               acts: Sequence[tuple[str, dict[str, Any]]]) -> EditedDraft | SavedAside:
+def edit_draft(
+    ctx: Ctx,
+    plan_id: uuid.UUID,
+    base_version: int,
+    document: Any,
+    acts: Sequence[tuple[str, dict[str, Any]]],
+) -> EditedDraft | SavedAside:
     """A draft as typed, changed by acts, saved and computed: one state, under one version.
 
-    Without a document the acts are done on the draft that is kept. When the base is no longer the current version the text is
-    kept aside. Raises errors of the core for an act that does not fit; nothing is saved then.
+    Without a document the acts are done on the draft that is kept. When the base is no longer the
+    current version the text is kept aside. Raises errors of the core for an act that does not fit;
+    nothing is saved then.
     """
     typed = document
     if typed is None:
@@ -152,19 +175,31 @@ def edit_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any,
 
 def _embed(ctx: Ctx, document: Any, lubricant: str) -> None:
     """Embed a copy of an own friction condition that a plan names."""
-    own = ctx.session.scalar(select(OwnEntry).where(OwnEntry.kind == "lubricant", OwnEntry.key == lubricant, OwnEntry.active))
+    own = ctx.session.scalar(
+        select(OwnEntry).where(
+            OwnEntry.kind == "lubricant", OwnEntry.key == lubricant, OwnEntry.active
+        )
+    )
     if own is not None:
-        document.setdefault("definitions", {}).setdefault("lubricants", {}).setdefault(lubricant, json.loads(own.body))
+        document.setdefault("definitions", {}).setdefault("lubricants", {}).setdefault(
+            lubricant, json.loads(own.body)
+        )
 
 
 @use_case
 def read_plan_file(ctx: Ctx, text: str, joint: str | None) -> Edited:
-    """The document of a plan file, for a joint; what is wrong inside is named on the Bench. Raises BadDocument."""
+    """The document of a plan file, for a joint; what is wrong inside is named on the Bench. Raises
+    BadDocument."""
     found = parse_json(text)
     if not isinstance(found, dict) or found.get("format") != "orthotorq.plan":
         raise BadDocument(Message.NOT_A_PLAN)
-    if not all(isinstance(found.get(field), list) and found[field] for field in ("groups", "stages")):
-        raise BadDocument(Message.BAD_VALUE, reason="This plan file has no groups of bolts and no stages that could be shown")
+    if not all(
+        isinstance(found.get(field), list) and found[field] for field in ("groups", "stages")
+    ):
+        raise BadDocument(
+            Message.BAD_VALUE,
+            reason="This plan file has no groups of bolts and no stages that could be shown",
+        )
     whole = {"targets": {}, "tools": {}, "chains": {}, **upgraded(found, VERSION)}
     return Edited({**whole, "joint": joint} if joint else whole, "")
 
@@ -187,7 +222,9 @@ def explain_figure(ctx: Ctx, document: Any, figure: str) -> WorkingOut:
 def other_lubricants(ctx: Ctx, document: Any, group: str) -> list[AlternativeOut]:
     """What each lubricant that is in store would do in a group of a document; nothing is stored."""
     wanted = list(ctx.session.scalars(select(Stock.lubricant).order_by(Stock.lubricant)))
-    rows = ctx.session.scalars(select(OwnEntry).where(OwnEntry.kind == "lubricant", OwnEntry.active))
+    rows = ctx.session.scalars(
+        select(OwnEntry).where(OwnEntry.kind == "lubricant", OwnEntry.active)
+    )
     own = {e.key: OwnLubricant.model_validate_json(e.body) for e in rows}
     return alternatives(document, group, wanted, own)
 
@@ -208,7 +245,8 @@ def read_custom_sequence(
 
 @use_case
 def answer_sum(ctx: Ctx, name: str, texts: dict[str, Any]) -> Answer:
-    """A quick sum; nothing is stored. Raises NotFound for no such sum, errors of the core for bad fields."""
+    """A quick sum; nothing is stored. Raises NotFound for no such sum, errors of the core for bad
+    fields."""
     if name not in SUMS:
         raise NotFound("sum")
     return answer(name, texts)

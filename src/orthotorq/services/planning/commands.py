@@ -1,4 +1,5 @@
 """Drafts and revisions."""
+
 from __future__ import annotations
 
 import json
@@ -55,20 +56,34 @@ def locked_plan(ctx: Ctx, plan_id: uuid.UUID) -> Plan:
 
 @use_case
 def create_plan(ctx: Ctx, joint_id: uuid.UUID, title: str, empty: bool = False) -> uuid.UUID:
-    """A new plan for a joint, begun from the example of its kind, or from its empty form; returns its id."""
+    """A new plan for a joint, begun from the example of its kind, or from its empty form; returns
+    its id."""
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
         raise NotFound("joint")
     title = title.strip()
     if not 1 <= len(title) <= 120:
         raise BadField(Refusal.BAD_TITLE, "title")
-    return _begin(ctx, joint, title, begun_plan(joint.kind, title, f"{joint.equipment.tag}/{joint.tag}", empty))
+    return _begin(
+        ctx,
+        joint,
+        title,
+        begun_plan(joint.kind, title, f"{joint.equipment.tag}/{joint.tag}", empty),
+    )
 
 
 def _begin(ctx: Ctx, joint: Joint, title: str, document: dict[str, Any]) -> uuid.UUID:
     """A plan whose first draft is a document."""
-    plan = Plan(id=ctx.new_id(), joint_id=joint.id, title=title, created_at=ctx.now, version=1,
-                draft=json.dumps(document, ensure_ascii=False), draft_by=ctx.person.id, draft_at=ctx.now)
+    plan = Plan(
+        id=ctx.new_id(),
+        joint_id=joint.id,
+        title=title,
+        created_at=ctx.now,
+        version=1,
+        draft=json.dumps(document, ensure_ascii=False),
+        draft_by=ctx.person.id,
+        draft_at=ctx.now,
+    )
     ctx.session.add(plan)
     ctx.session.flush()
     ctx.session.refresh(joint, ["plans"])
@@ -78,7 +93,8 @@ def _begin(ctx: Ctx, joint: Joint, title: str, document: dict[str, Any]) -> uuid
 
 @use_case
 def copy_plan(ctx: Ctx, plan_id: uuid.UUID, joint_id: uuid.UUID) -> uuid.UUID:
-    """A draft like another one for another joint of the same kind: tag and title follow; returns its id."""
+    """A draft like another one for another joint of the same kind: tag and title follow; returns
+    its id."""
     plan, joint = ctx.session.get(Plan, plan_id), ctx.session.get(Joint, joint_id)
     if plan is None or joint is None:
         raise NotFound("plan" if plan is None else "joint")
@@ -92,7 +108,8 @@ def copy_plan(ctx: Ctx, plan_id: uuid.UUID, joint_id: uuid.UUID) -> uuid.UUID:
 
 @use_case
 def put_away(ctx: Ctx, plan_id: uuid.UUID, away: bool) -> None:
-    """A plan out of the lists, or back among them; what was released of it stays. Raises NotFound."""
+    """A plan out of the lists, or back among them; what was released of it stays. Raises
+    NotFound."""
     plan = locked_plan(ctx, plan_id)
     plan.put_away = away
     ctx.session.flush()
@@ -106,8 +123,11 @@ MOST_DEEP = 30
 
 
 @use_case
-def save_draft(ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any) -> Saved | SavedAside:
-    """Save a draft as typed, valid or not. When the base is no longer the current version the text is kept aside."""
+def save_draft(
+    ctx: Ctx, plan_id: uuid.UUID, base_version: int, document: Any
+) -> Saved | SavedAside:
+    """Save a draft as typed, valid or not. When the base is no longer the current version the text
+    is kept aside."""
     return keep_draft(ctx, plan_id, base_version, document)
 
 
@@ -125,12 +145,21 @@ def keep_draft(
         raise BadField(Refusal.BAD_DRAFT, "document")
     plan = locked_plan(ctx, plan_id)
     if plan.version != base_version:
-        aside = select(func.count()).select_from(SideDraft).where(SideDraft.plan_id == plan.id,
-                                                                  SideDraft.person_id == ctx.person.id)
+        aside = (
+            select(func.count())
+            .select_from(SideDraft)
+            .where(SideDraft.plan_id == plan.id, SideDraft.person_id == ctx.person.id)
+        )
         if (ctx.session.scalar(aside) or 0) >= MOST_SIDE_DRAFTS.value:
             raise Refused(Refusal.SIDE_DRAFTS_FULL, most=int(MOST_SIDE_DRAFTS.value))
-        side = SideDraft(id=ctx.new_id(), plan_id=plan.id, base_version=base_version, document=text,
-                         person_id=ctx.person.id, at=ctx.now)
+        side = SideDraft(
+            id=ctx.new_id(),
+            plan_id=plan.id,
+            base_version=base_version,
+            document=text,
+            person_id=ctx.person.id,
+            at=ctx.now,
+        )
         ctx.session.add(side)
         ctx.session.flush()
         return SavedAside(side.id, plan.version, _name(ctx, plan.draft_by))
@@ -164,10 +193,18 @@ def _taken_on(result: Result, named: Collection[str]) -> list[str]:
 
 
 @use_case
-def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int, reason: str = "", taken_on: Collection[str] = ()) -> Revision:
-    """Freeze the current draft as the next revision, with the reason for it and the cautions waived by name.
+def release(
+    ctx: Ctx,
+    plan_id: uuid.UUID,
+    base_version: int,
+    reason: str = "",
+    taken_on: Collection[str] = (),
+) -> Revision:
+    """Freeze the current draft as the next revision, with the reason for it and the cautions waived
+    by name.
 
-    Raises Refused on stop findings, on cautions that nobody took on, without a reason, or when the draft has moved.
+    Raises Refused on stop findings, on cautions that nobody took on, without a reason, or when the
+    draft has moved.
     """
     plan = locked_plan(ctx, plan_id)
     if plan.version != base_version:
@@ -187,10 +224,19 @@ def release(ctx: Ctx, plan_id: uuid.UUID, base_version: int, reason: str = "", t
     taken = _taken_on(result, taken_on)
     for old in plan.revisions:
         old.status = "superseded"
-    revision = Revision(id=ctx.new_id(), plan_id=plan.id, number=(latest.number if latest else 0) + 1, status="released",
-                        document=canonical(document), result=result.model_dump_json(), plan_hash=result.plan_hash,
-                        released_by=ctx.person.id, released_at=ctx.now, reason=reason.strip(),
-                        taken_on=json.dumps(taken, ensure_ascii=False))
+    revision = Revision(
+        id=ctx.new_id(),
+        plan_id=plan.id,
+        number=(latest.number if latest else 0) + 1,
+        status="released",
+        document=canonical(document),
+        result=result.model_dump_json(),
+        plan_hash=result.plan_hash,
+        released_by=ctx.person.id,
+        released_at=ctx.now,
+        reason=reason.strip(),
+        taken_on=json.dumps(taken, ensure_ascii=False),
+    )
     revision.code = code_of(revision_text(revision))
     ctx.session.add(revision)
     plan.unreleased = False

@@ -1,4 +1,6 @@
-"""Plans in and out as files: one, or a folder of them as a zip; importing many is a job with progress."""
+"""Plans in and out as files: one, or a folder of them as a zip; importing many is a job with
+progress."""
+
 from __future__ import annotations
 
 import io
@@ -60,7 +62,8 @@ def _safe(name: str) -> str:
 
 @use_case
 def export_plans(ctx: Ctx, plan_id: uuid.UUID | None = None) -> tuple[str, bytes]:
-    """(file name, bytes): one plan's draft as JSON, or every plan as a zip of files. Raises NotFound."""
+    """(file name, bytes): one plan's draft as JSON, or every plan as a zip of files. Raises
+    NotFound."""
     if plan_id is not None:
         plan = ctx.session.get(Plan, plan_id)
         if plan is None:
@@ -72,7 +75,8 @@ def export_plans(ctx: Ctx, plan_id: uuid.UUID | None = None) -> tuple[str, bytes
     load = selectinload(Plan.joint).selectinload(Joint.equipment)
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         for plan in ctx.session.scalars(select(Plan).options(load).order_by(Plan.created_at)):
-            name = f"{_safe(plan.joint.equipment.tag)}-{_safe(plan.joint.tag)}-{plan.id.hex[-10:]}.json"
+            of = plan.joint
+            name = f"{_safe(of.equipment.tag)}-{_safe(of.tag)}-{plan.id.hex[-10:]}.json"
             archive.writestr(name, json.dumps(json.loads(plan.draft), ensure_ascii=False, indent=1))
     return "plans.zip", out.getvalue()
 
@@ -95,8 +99,17 @@ def start_import(ctx: Ctx, data: bytes) -> HelperTask[int, uuid.UUID]:
 
 
 def _start(data: bytes, ctx: Ctx, count: int) -> uuid.UUID:
-    job = Job(id=ctx.new_id(), kind="import", status="waiting", done=0, total=count, answer="{}", payload=data,
-              person_id=ctx.person.id, at=ctx.now)
+    job = Job(
+        id=ctx.new_id(),
+        kind="import",
+        status="waiting",
+        done=0,
+        total=count,
+        answer="{}",
+        payload=data,
+        person_id=ctx.person.id,
+        at=ctx.now,
+    )
     ctx.session.add(job)
     ctx.session.flush()
     return job.id
@@ -109,8 +122,16 @@ def read_job(ctx: Ctx, job_id: uuid.UUID) -> JobView:
     if job is None:
         raise NotFound("job")
     answer = json.loads(job.answer)
-    return JobView(job.id, job.kind, job.status, job.done, job.total, job.at, answer.get("imported", 0),
-                   [FileError(**e) for e in answer.get("errors", [])])
+    return JobView(
+        job.id,
+        job.kind,
+        job.status,
+        job.done,
+        job.total,
+        job.at,
+        answer.get("imported", 0),
+        [FileError(**e) for e in answer.get("errors", [])],
+    )
 
 
 @use_case
@@ -138,12 +159,17 @@ def read_file(name: str, text: bytes, joints: dict[str, uuid.UUID]) -> tuple[Any
     except OrthotorqError as error:
         return None, [FileError(name, "", str(error))]
     if document.get("joint") not in joints:
-        return None, [FileError(name, "joint", render(Refusal.NO_SUCH_JOINT, joint=document.get("joint")))]
+        return None, [
+            FileError(name, "joint", render(Refusal.NO_SUCH_JOINT, joint=document.get("joint")))
+        ]
     return document, []
 
 
-def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]) -> None:
-    """The work of an import: every file is read first; plans are written only when none has an error.
+def run_import(
+    sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]
+) -> None:
+    """The work of an import: every file is read first; plans are written only when none has an
+    error.
 
     Raises LookupError for no such job: it is queued in the transaction that keeps it.
     """
@@ -154,7 +180,11 @@ def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callabl
         if job.status != "waiting" or job.payload is None:
             return
         job.status, files, person = "working", _fit(plan_files(job.payload)), job.person_id
-        rows = session.execute(select(Joint.id, Joint.tag, Equipment.tag).join(Equipment, Joint.equipment_id == Equipment.id))
+        rows = session.execute(
+            select(Joint.id, Joint.tag, Equipment.tag).join(
+                Equipment, Joint.equipment_id == Equipment.id
+            )
+        )
         joints = {f"{machine}/{tag}": joint for joint, tag, machine in rows}
     documents, errors = [], list[FileError]()
     for number, (name, data) in enumerate(files, 1):
@@ -171,11 +201,25 @@ def run_import(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callabl
             ctx = make(session)
             for document in documents:
                 text = json.dumps(document, ensure_ascii=False)
-                session.add(Plan(id=ctx.new_id(), joint_id=joints[document["joint"]], title=document["title"], version=1,
-                                 created_at=ctx.now, draft=text, draft_by=person, draft_at=ctx.now))
+                session.add(
+                    Plan(
+                        id=ctx.new_id(),
+                        joint_id=joints[document["joint"]],
+                        title=document["title"],
+                        version=1,
+                        created_at=ctx.now,
+                        draft=text,
+                        draft_by=person,
+                        draft_at=ctx.now,
+                    )
+                )
         job.status, job.payload = ("failed" if errors else "done"), None
-        job.answer = json.dumps({"imported": 0 if errors else len(documents),
-                                 "errors": [{"file": e.file, "path": e.path, "text": e.text} for e in errors[:500]]})
+        job.answer = json.dumps(
+            {
+                "imported": 0 if errors else len(documents),
+                "errors": [{"file": e.file, "path": e.path, "text": e.text} for e in errors[:500]],
+            }
+        )
 
 
 def progress(sessions: sessionmaker[Session], job_id: uuid.UUID, done: int) -> bool:

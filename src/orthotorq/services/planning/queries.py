@@ -1,4 +1,5 @@
 """Reading drafts and revisions."""
+
 from __future__ import annotations
 
 import json
@@ -76,7 +77,8 @@ class CopyView:
 
 @use_case
 def plans_to_copy(ctx: Ctx, joint_id: uuid.UUID, find: str = "", limit: int = 20) -> list[CopyView]:
-    """Plans for joints of the same kind, the newest first; every word of `find` is in title, joint, machine or tag.
+    """Plans for joints of the same kind, the newest first; every word of `find` is in title, joint,
+    machine or tag.
 
     Raises NotFound.
     """
@@ -84,12 +86,23 @@ def plans_to_copy(ctx: Ctx, joint_id: uuid.UUID, find: str = "", limit: int = 20
     if joint is None:
         raise NotFound("joint")
     number = select(func.max(Revision.number)).where(Revision.plan_id == Plan.id).scalar_subquery()
-    wanted = (select(Plan.id, Plan.title, Joint.name, Equipment.name, number).join(Joint, Plan.joint_id == Joint.id)
-              .join(Equipment, Joint.equipment_id == Equipment.id).where(Joint.kind == joint.kind, ~Plan.put_away)
-              .order_by(Plan.draft_at.desc()).limit(limit))
+    wanted = (
+        select(Plan.id, Plan.title, Joint.name, Equipment.name, number)
+        .join(Joint, Plan.joint_id == Joint.id)
+        .join(Equipment, Joint.equipment_id == Equipment.id)
+        .where(Joint.kind == joint.kind, ~Plan.put_away)
+        .order_by(Plan.draft_at.desc())
+        .limit(limit)
+    )
     for word in find.split()[:8]:
-        wanted = wanted.where(or_(*(c.icontains(word, autoescape=True) for c in (
-            Plan.title, Joint.name, Joint.summary, Equipment.name, Equipment.tag))))
+        wanted = wanted.where(
+            or_(
+                *(
+                    c.icontains(word, autoescape=True)
+                    for c in (Plan.title, Joint.name, Joint.summary, Equipment.name, Equipment.tag)
+                )
+            )
+        )
     return [CopyView(*row) for row in ctx.session.execute(wanted)]
 
 
@@ -102,17 +115,34 @@ def read_draft(ctx: Ctx, plan_id: uuid.UUID) -> DraftView:
     person = ctx.session.get_one(Person, plan.draft_by)
     latest = plan.revisions[-1] if plan.revisions else None
     document = upgraded(json.loads(plan.draft), VERSION)
-    return DraftView(plan.id, plan.title, plan.version, plan.draft_at, person.name, document, plan.joint.id,
-                     plan.joint.name, plan.joint.equipment.name, latest.id if latest else None,
-                     latest.number if latest else None)
+    return DraftView(
+        plan.id,
+        plan.title,
+        plan.version,
+        plan.draft_at,
+        person.name,
+        document,
+        plan.joint.id,
+        plan.joint.name,
+        plan.joint.equipment.name,
+        latest.id if latest else None,
+        latest.number if latest else None,
+    )
 
 
 @use_case
 def list_side_drafts(ctx: Ctx, plan_id: uuid.UUID) -> list[SideDraftView]:
     """Losing versions of a plan, newest first."""
-    rows = ctx.session.execute(select(SideDraft, Person.name).join(Person, SideDraft.person_id == Person.id)
-                               .where(SideDraft.plan_id == plan_id).order_by(SideDraft.at.desc()).limit(50)).all()
-    return [SideDraftView(s.id, s.base_version, s.at, name, json.loads(s.document)) for s, name in rows]
+    rows = ctx.session.execute(
+        select(SideDraft, Person.name)
+        .join(Person, SideDraft.person_id == Person.id)
+        .where(SideDraft.plan_id == plan_id)
+        .order_by(SideDraft.at.desc())
+        .limit(50)
+    ).all()
+    return [
+        SideDraftView(s.id, s.base_version, s.at, name, json.loads(s.document)) for s, name in rows
+    ]
 
 
 @use_case
@@ -123,6 +153,15 @@ def read_revision(ctx: Ctx, revision_id: uuid.UUID) -> RevisionView:
         raise NotFound("revision")
     person = ctx.session.get_one(Person, revision.released_by)
     joint = revision.plan.joint
-    return RevisionView(revision.id, revision.plan_id, revision.number, revision.status, revision.released_at, person.name,
-                        json.loads(revision.document), stored_result(revision.result), joint.name,
-                        joint.equipment.name)
+    return RevisionView(
+        revision.id,
+        revision.plan_id,
+        revision.number,
+        revision.status,
+        revision.released_at,
+        person.name,
+        json.loads(revision.document),
+        stored_result(revision.result),
+        joint.name,
+        joint.equipment.name,
+    )

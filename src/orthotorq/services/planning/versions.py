@@ -1,4 +1,6 @@
-"""Versions of a plan: its revisions, the drafts kept aside, what differs between two of them, parts taken over."""
+"""Versions of a plan: its revisions, the drafts kept aside, what differs between two of them, parts
+taken over."""
+
 from __future__ import annotations
 
 import json
@@ -21,7 +23,8 @@ from .bench import Edited
 
 @dataclass(frozen=True, slots=True)
 class RevisionLine:
-    """One revision in the list of a plan: why it was released, and which cautions were waived with it."""
+    """One revision in the list of a plan: why it was released, and which cautions were waived with
+    it."""
 
     id: uuid.UUID
     number: int
@@ -35,13 +38,24 @@ class RevisionLine:
 @use_case
 def list_revisions(ctx: Ctx, plan_id: uuid.UUID) -> list[RevisionLine]:
     """Revisions of a plan, newest first."""
-    rows = ctx.session.execute(select(Revision, Person.name).join(Person, Revision.released_by == Person.id)
-                               .where(Revision.plan_id == plan_id).order_by(Revision.number.desc()).limit(200)).all()
-    return [RevisionLine(r.id, r.number, r.status, r.released_at, name, r.reason, json.loads(r.taken_on)) for r, name in rows]
+    rows = ctx.session.execute(
+        select(Revision, Person.name)
+        .join(Person, Revision.released_by == Person.id)
+        .where(Revision.plan_id == plan_id)
+        .order_by(Revision.number.desc())
+        .limit(200)
+    ).all()
+    return [
+        RevisionLine(
+            r.id, r.number, r.status, r.released_at, name, r.reason, json.loads(r.taken_on)
+        )
+        for r, name in rows
+    ]
 
 
 def _document(ctx: Ctx, plan_id: uuid.UUID, version: str) -> dict[str, Any]:
-    """The document of a version: `draft`, or the id of a revision or of a draft kept aside. Raises NotFound."""
+    """The document of a version: `draft`, or the id of a revision or of a draft kept aside. Raises
+    NotFound."""
     if version == "draft":
         plan = ctx.session.get(Plan, plan_id)
         text = plan.draft if plan is not None else None

@@ -24,7 +24,8 @@ FROM revision r, jsonb_array_elements(r.result::jsonb -> 'groups') g WHERE r.id 
 """
 _POSITIONS = """
 SELECT coalesce(r.result::jsonb -> 'positions', '[]') AS positions,
-       coalesce(r.result::jsonb -> 'variants', '[]') AS variants FROM revision r WHERE r.id = :revision
+       coalesce(r.result::jsonb -> 'variants', '[]') AS variants FROM revision r
+         WHERE r.id = :revision
 """
 
 

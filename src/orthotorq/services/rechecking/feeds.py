@@ -1,4 +1,6 @@
-"""A person's calendar of due dates behind a secret address; only the hash of the secret is kept, and it can be renewed."""
+"""A person's calendar of due dates behind a secret address; only the hash of the secret is kept,
+and it can be renewed."""
+
 from __future__ import annotations
 
 import hashlib
@@ -24,7 +26,8 @@ MOST = 2000
 
 @dataclass(frozen=True, slots=True)
 class LinkView:
-    """Whether there is a calendar, since when; the address stands in it only when it was made just now."""
+    """Whether there is a calendar, since when; the address stands in it only when it was made just
+    now."""
 
     since: datetime | None
     address: str
@@ -51,9 +54,13 @@ def calendar_link(ctx: Ctx, act: str = "look") -> LinkView:
 
 @use_case
 def calendar_feed(ctx: Ctx, secret: str) -> bytes:
-    """The calendar behind a secret, for a program that has no session. Raises NotFound, whatever is wrong with it."""
-    row = ctx.session.execute(select(CalendarLink, Person).join(Person, CalendarLink.person_id == Person.id)
-                              .where(CalendarLink.secret_hash == _hash(secret), Person.active)).first()
+    """The calendar behind a secret, for a program that has no session. Raises NotFound, whatever is
+    wrong with it."""
+    row = ctx.session.execute(
+        select(CalendarLink, Person)
+        .join(Person, CalendarLink.person_id == Person.id)
+        .where(CalendarLink.secret_hash == _hash(secret), Person.active)
+    ).first()
     if row is None:
         raise NotFound("calendar")
     home = public_url()
@@ -62,10 +69,19 @@ def calendar_feed(ctx: Ctx, secret: str) -> bytes:
     for found in ctx.session.execute(wanted):
         due = due_view(found, ctx.today)
         assert due.day is not None
-        sure = "" if due.low == due.high or due.low is None or due.high is None else \
-            f" Between {day_text(due.low)} and {day_text(due.high)}."
-        entries.append(Entry(str(uuid.uuid5(due.joint_id, due.rule)), due.day,
-                             f"{due.occasion_text}: {due.equipment_name}, {due.joint_name}", f"{due.why}.{sure}",
-                             due.equipment_tag, f"{home}/joints/{due.joint_id}"))
+        sure = (
+            ""
+            if due.low == due.high or due.low is None or due.high is None
+            else f" Between {day_text(due.low)} and {day_text(due.high)}."
+        )
+        entries.append(
+            Entry(
+                str(uuid.uuid5(due.joint_id, due.rule)),
+                due.day,
+                f"{due.occasion_text}: {due.equipment_name}, {due.joint_name}",
+                f"{due.why}.{sure}",
+                due.equipment_tag,
+                f"{home}/joints/{due.joint_id}",
+            )
+        )
     return calendar_file("Rechecks", entries, ctx.now)
-

@@ -105,7 +105,8 @@ class Going:
 
 @dataclass(frozen=True, slots=True)
 class EndedEarly:
-    """The last run of a joint, where it was ended early; `cannot_continue` says why it cannot go on where it stood."""
+    """The last run of a joint, where it was ended early; `cannot_continue` says why it cannot go on
+    where it stood."""
 
     id: uuid.UUID
     number: int

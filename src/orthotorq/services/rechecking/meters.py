@@ -1,4 +1,6 @@
-"""Meters of machines and their readings: typed, sent, or read from a file; totals and rates are written at each reading."""
+"""Meters of machines and their readings: typed, sent, or read from a file; totals and rates are
+written at each reading."""
+
 from __future__ import annotations
 
 import uuid
@@ -49,7 +51,8 @@ class ReadingView:
 
 @dataclass(frozen=True, slots=True)
 class MeterView:
-    """A meter with where it stands and how fast it runs, in words, and its last readings, newest first."""
+    """A meter with where it stands and how fast it runs, in words, and its last readings, newest
+    first."""
 
     id: uuid.UUID
     unit: str
@@ -83,8 +86,8 @@ class MachineView:
 
 @dataclass(frozen=True, slots=True)
 class ReadingAsTyped:
-    """A reading of a meter: the figure, how it goes on from the one before, the old counter's end or the turning point, when.
-    Figures may be texts, as typed."""
+    """A reading of a meter: the figure, how it goes on from the one before, the old counter's end
+    or the turning point, when. Figures may be texts, as typed."""
 
     value: float | str
     how: str = "reading"
@@ -93,7 +96,8 @@ class ReadingAsTyped:
 
 
 def _figure(value: float | str, unit: str, field: str) -> float:
-    """A figure of a meter as typed, with its unit or without. Raises DocumentErrors, also for what can be read in two ways."""
+    """A figure of a meter as typed, with its unit or without. Raises DocumentErrors, also for what
+    can be read in two ways."""
     if not isinstance(value, str):
         return value
     try:
@@ -109,13 +113,21 @@ def rate_words(meter: Meter) -> str:
     """How fast a meter runs, in words."""
     if meter.rate is None:
         return meter.rate_words
-    return f"{meter.rate:.3g} {meter.unit} a day, {meter.rate_low:.3g} to {meter.rate_high:.3g}; {meter.rate_words}"
+    return (
+        f"{meter.rate:.3g} {meter.unit} a day, {meter.rate_low:.3g} to {meter.rate_high:.3g}; "
+        f"{meter.rate_words}"
+    )
 
 
 def _readings(ctx: Ctx, meter: Meter) -> list[MeterReading]:
     """Readings that count, in the order of time."""
-    return list(ctx.session.scalars(select(MeterReading).where(MeterReading.meter_id == meter.id,
-                                                               MeterReading.struck_by.is_(None)).order_by(MeterReading.at)))
+    return list(
+        ctx.session.scalars(
+            select(MeterReading)
+            .where(MeterReading.meter_id == meter.id, MeterReading.struck_by.is_(None))
+            .order_by(MeterReading.at)
+        )
+    )
 
 
 def _shown(row: MeterReading) -> Shown:
@@ -134,14 +146,32 @@ def _view(ctx: Ctx, meter: Meter) -> MeterView:
     ).all()
     out = []
     for number, (row, person, struck_by) in enumerate(rows[:SHOWN]):
-        older = next((r for r, *_ in rows[number + 1:] if r.struck_by is None), None)
-        gained = "" if older is None or row.struck_by is not None else f"+{amount(round(row.total - older.total, 2), meter.unit)}"
+        older = next((r for r, *_ in rows[number + 1 :] if r.struck_by is None), None)
+        gained = (
+            ""
+            if older is None or row.struck_by is not None
+            else f"+{amount(round(row.total - older.total, 2), meter.unit)}"
+        )
         how = HOWS[row.how] if row.how != "reading" else ""
-        out.append(ReadingView(row.id, row.at, amount(row.value, meter.unit), how, gained, person, row.source,
-                               row.struck_by is not None, struck_by or "",
-                               row.total if row.struck_by is None else None))
-    stands = "no reading yet" if meter.shown is None or meter.at is None else \
-        f"{amount(meter.shown, meter.unit)} on {day_text(meter.at)}"
+        out.append(
+            ReadingView(
+                row.id,
+                row.at,
+                amount(row.value, meter.unit),
+                how,
+                gained,
+                person,
+                row.source,
+                row.struck_by is not None,
+                struck_by or "",
+                row.total if row.struck_by is None else None,
+            )
+        )
+    stands = (
+        "no reading yet"
+        if meter.shown is None or meter.at is None
+        else f"{amount(meter.shown, meter.unit)} on {day_text(meter.at)}"
+    )
     return MeterView(meter.id, meter.unit, meter.name, stands, rate_words(meter), out)
 
 
@@ -151,10 +181,20 @@ def machine(ctx: Ctx, equipment_id: uuid.UUID) -> MachineView:
     found = ctx.session.get(Equipment, equipment_id)
     if found is None:
         raise NotFound("machine")
-    meters = ctx.session.scalars(select(Meter).where(Meter.equipment_id == found.id).order_by(Meter.unit)).all()
+    meters = ctx.session.scalars(
+        select(Meter).where(Meter.equipment_id == found.id).order_by(Meter.unit)
+    ).all()
     taken = {meter.unit for meter in meters}
-    return MachineView(found.id, found.tag, found.name, found.area, found.site.name, [_view(ctx, meter) for meter in meters],
-                       [unit for unit in METERS if unit not in taken], [HowChoice(k, v) for k, v in HOWS.items()])
+    return MachineView(
+        found.id,
+        found.tag,
+        found.name,
+        found.area,
+        found.site.name,
+        [_view(ctx, meter) for meter in meters],
+        [unit for unit in METERS if unit not in taken],
+        [HowChoice(k, v) for k, v in HOWS.items()],
+    )
 
 
 @use_case
@@ -166,7 +206,13 @@ def add_meter(ctx: Ctx, equipment_id: uuid.UUID, unit: str, name: str = "") -> u
         raise BadField(Refusal.METER_UNIT, "unit", units=", ".join(METERS))
     if len(name.strip()) > 60:
         raise BadField(Refusal.WORDS_TOO_LONG, "name", most=60)
-    meter = Meter(id=ctx.new_id(), equipment_id=equipment_id, unit=unit, name=name.strip() or f"{unit} meter", rate_words="")
+    meter = Meter(
+        id=ctx.new_id(),
+        equipment_id=equipment_id,
+        unit=unit,
+        name=name.strip() or f"{unit} meter",
+        rate_words="",
+    )
     ctx.session.add(meter)
     try:
         ctx.session.flush()
@@ -211,19 +257,33 @@ def _count(ctx: Ctx, meter: Meter, rows: Sequence[MeterReading]) -> None:
     ctx.session.flush()
 
 
-def keep_reading(ctx: Ctx, meter: Meter, typed: ReadingAsTyped, at: datetime, source: str) -> MeterReading:
-    """Keep a reading of a locked meter, wherever in time it lies. Raises DocumentErrors: nothing is kept then."""
+def keep_reading(
+    ctx: Ctx, meter: Meter, typed: ReadingAsTyped, at: datetime, source: str
+) -> MeterReading:
+    """Keep a reading of a locked meter, wherever in time it lies. Raises DocumentErrors: nothing is
+    kept then."""
     if typed.how not in HOWS:
         raise BadField(Refusal.ONE_OF, "how", choices=", ".join(HOWS))
     value = _figure(typed.value, meter.unit, "value")
-    before = None if typed.before in (None, "") else _figure(typed.before or "", meter.unit, "before")
+    before = (
+        None if typed.before in (None, "") else _figure(typed.before or "", meter.unit, "before")
+    )
     rows = _readings(ctx, meter)
-    new = MeterReading(id=ctx.new_id(), meter_id=meter.id, at=at, value=value, how=typed.how, before=before,
-                       total=0.0, source=source, person_id=ctx.person.id)
+    new = MeterReading(
+        id=ctx.new_id(),
+        meter_id=meter.id,
+        at=at,
+        value=value,
+        how=typed.how,
+        before=before,
+        total=0.0,
+        source=source,
+        person_id=ctx.person.id,
+    )
     place = next((i for i, row in enumerate(rows) if row.at >= at), len(rows))
     line = [*rows[:place], new, *rows[place:]]
     try:
-        totals([_shown(row) for row in line[:place + 1]], meter.unit)
+        totals([_shown(row) for row in line[: place + 1]], meter.unit)
     except OrthotorqError as error:
         raise DocumentErrors([FieldError(error.path, error.code.value, str(error))]) from None
     try:
@@ -237,8 +297,15 @@ def keep_reading(ctx: Ctx, meter: Meter, typed: ReadingAsTyped, at: datetime, so
 
 
 def _ask_back(ctx: Ctx, meter: Meter, typed: ReadingAsTyped, at: datetime) -> None:
-    """A reading that has run far faster than usual is asked back once. Raises NeedsConfirmation, DocumentErrors."""
-    if ctx.confirmed or typed.how != "reading" or meter.rate_high is None or meter.at is None or meter.shown is None:
+    """A reading that has run far faster than usual is asked back once. Raises NeedsConfirmation,
+    DocumentErrors."""
+    if (
+        ctx.confirmed
+        or typed.how != "reading"
+        or meter.rate_high is None
+        or meter.at is None
+        or meter.shown is None
+    ):
         return
     value = _figure(typed.value, meter.unit, "value")
     days = (at - meter.at).total_seconds() / 86400
@@ -247,12 +314,19 @@ def _ask_back(ctx: Ctx, meter: Meter, typed: ReadingAsTyped, at: datetime) -> No
     if days < 0 or gained <= most:
         return
     usual = f"{meter.rate_low:.3g} to {meter.rate_high:.3g} {meter.unit} a day"
-    raise NeedsConfirmation(Refusal.METER_UNLIKELY, "value", gained=amount(round(gained, 1), meter.unit),
-                            days=f"{days:.0f}" if days >= 1 else "less than 1", usual=usual)
+    raise NeedsConfirmation(
+        Refusal.METER_UNLIKELY,
+        "value",
+        gained=amount(round(gained, 1), meter.unit),
+        days=f"{days:.0f}" if days >= 1 else "less than 1",
+        usual=usual,
+    )
 
 
 @use_case
-def add_reading(ctx: Ctx, meter_id: uuid.UUID, typed: ReadingAsTyped, source: str = "typed") -> uuid.UUID:
+def add_reading(
+    ctx: Ctx, meter_id: uuid.UUID, typed: ReadingAsTyped, source: str = "typed"
+) -> uuid.UUID:
     """Keep a reading and forecast anew what hangs on it.
 
     Raises NotFound, BadField, DocumentErrors, and NeedsConfirmation for one that is unlikely.
@@ -332,24 +406,46 @@ class SentAnswer:
 
 
 @use_case
-def send_readings(ctx: Ctx, rows: Sequence[SentReading], source: str = "sent", keep: bool = True) -> list[SentAnswer]:
-    """Readings of many machines at once: all of them are kept, or none, with what is wrong by row."""
+def send_readings(
+    ctx: Ctx, rows: Sequence[SentReading], source: str = "sent", keep: bool = True
+) -> list[SentAnswer]:
+    """Readings of many machines at once: all of them are kept, or none, with what is wrong by
+    row."""
     answers, touched, save = list[SentAnswer](), set[uuid.UUID](), ctx.session.begin_nested()
     tags = {row.machine.strip() for row in rows}
-    known = {(tag, unit): meter_id for meter_id, unit, tag in ctx.session.execute(
-        select(Meter.id, Meter.unit, Equipment.tag).join(Equipment, Meter.equipment_id == Equipment.id)
-        .where(Equipment.tag.in_(tags)))}
+    known = {
+        (tag, unit): meter_id
+        for meter_id, unit, tag in ctx.session.execute(
+            select(Meter.id, Meter.unit, Equipment.tag)
+            .join(Equipment, Meter.equipment_id == Equipment.id)
+            .where(Equipment.tag.in_(tags))
+        )
+    }
     for number, row in enumerate(rows, 1):
         meter_id = known.get((row.machine.strip(), row.unit.strip()))
         try:
             if meter_id is None:
-                raise BadField(Refusal.METER_READING, "machine", text=f"{row.machine} has no meter in {row.unit}")
+                raise BadField(
+                    Refusal.METER_READING,
+                    "machine",
+                    text=f"{row.machine} has no meter in {row.unit}",
+                )
             meter = locked_meter(ctx, meter_id)
-            keep_reading(ctx, meter, ReadingAsTyped(row.value, row.how, row.before), when_of(ctx, row.at), source)
+            keep_reading(
+                ctx,
+                meter,
+                ReadingAsTyped(row.value, row.how, row.before),
+                when_of(ctx, row.at),
+                source,
+            )
             touched.add(meter.equipment_id)
             answers.append(SentAnswer(number, True, ""))
         except (BadField, DocumentErrors) as error:
-            text = error.text if isinstance(error, BadField) else "; ".join(e.text for e in error.errors)
+            text = (
+                error.text
+                if isinstance(error, BadField)
+                else "; ".join(e.text for e in error.errors)
+            )
             answers.append(SentAnswer(number, False, text))
     if keep and all(one.kept for one in answers):
         save.commit()

@@ -1,4 +1,5 @@
 """The quick sums as questions, and the schema of the plan document."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -26,7 +27,8 @@ class SumField(BaseModel):
 
 
 class SumOut(BaseModel):
-    """One question: title, what it answers, its fields (those shown first), and an example to begin with."""
+    """One question: title, what it answers, its fields (those shown first), and an example to begin
+    with."""
 
     name: str
     title: str
@@ -40,11 +42,30 @@ def list_sums(ctx: Ctx) -> list[SumOut]:
     """Every quick sum as it is asked on the screen, in its order."""
     out = []
     for name, asked in ASKED.items():
-        fields = {f.name: f for f in SUMS[name].fields if f.kind != "flag" or f.name in asked.fields}
+        fields = {
+            f.name: f for f in SUMS[name].fields if f.kind != "flag" or f.name in asked.fields
+        }
         order = [*asked.fields, *(f for f in fields if f not in asked.fields)]
-        out.append(SumOut(name=name, title=asked.title, words=SUMS[name].words, begins=dict(asked.begins), fields=[
-            SumField(name=f.name, kind=f.kind, words=f.words, required=f.required, repeat=f.repeat, choices=list(f.choices),
-                     shown=f.name in asked.fields) for f in (fields[n] for n in order)]))
+        out.append(
+            SumOut(
+                name=name,
+                title=asked.title,
+                words=SUMS[name].words,
+                begins=dict(asked.begins),
+                fields=[
+                    SumField(
+                        name=f.name,
+                        kind=f.kind,
+                        words=f.words,
+                        required=f.required,
+                        repeat=f.repeat,
+                        choices=list(f.choices),
+                        shown=f.name in asked.fields,
+                    )
+                    for f in (fields[n] for n in order)
+                ],
+            )
+        )
     return out
 
 

@@ -1,4 +1,5 @@
 """What the tables offer to the screens: names, rows, forms."""
+
 from __future__ import annotations
 
 from functools import lru_cache
@@ -23,7 +24,16 @@ from ...core.planning.editing.sources import SAYS
 from ...core.planning.findings import RULES, Severity
 from ...core.planning.methods import METHODS
 from ...core.planning.states import AXES, EVERYWHERE, SAFEGUARDS
-from ...core.tables import EDITION, flanges, gaskets, grades, hexagons, lubricants, materials, threads
+from ...core.tables import (
+    EDITION,
+    flanges,
+    gaskets,
+    grades,
+    hexagons,
+    lubricants,
+    materials,
+    threads,
+)
 from ..context import Ctx
 from ..permissions import use_case
 
@@ -112,7 +122,8 @@ class OwnFormOut(BaseModel):
 
 
 class GroupPartOut(BaseModel):
-    """A part that a group may have: words to add and to take it out, its section on the Bench, its fields, what it needs."""
+    """A part that a group may have: words to add and to take it out, its section on the Bench, its
+    fields, what it needs."""
 
     name: str
     add: str
@@ -184,13 +195,23 @@ class TablesOut(BaseModel):
 def thread_names() -> list[str]:
     """Designations of every thread of the tables, metric first."""
     known = threads.series()
-    metric = [f"M{d:g}" for d in known.metric_coarse] + [f"M{d:g}x{p:g}" for d, p in sorted(known.metric_fine)]
-    return metric + [f"{size}-{n:g} {'UN' if s == '8-UN' else s}" for (size, s), n in known.unified.items()]
+    metric = [f"M{d:g}" for d in known.metric_coarse] + [
+        f"M{d:g}x{p:g}" for d, p in sorted(known.metric_fine)
+    ]
+    return metric + [
+        f"{size}-{n:g} {'UN' if s == '8-UN' else s}" for (size, s), n in known.unified.items()
+    ]
 
 
 def _grade_names() -> list[str]:
-    return list(dict.fromkeys(row.strength.name.replace(f":{row.standard.rpartition(':')[2]}", "") if ":" in row.standard
-                              else row.strength.name for row in grades.table()))
+    return list(
+        dict.fromkeys(
+            row.strength.name.replace(f":{row.standard.rpartition(':')[2]}", "")
+            if ":" in row.standard
+            else row.strength.name
+            for row in grades.table()
+        )
+    )
 
 
 def _named(codes: dict[str, str]) -> list[NamedOut]:
@@ -213,14 +234,32 @@ def _stage_kinds() -> list[StageKindOut]:
 
 @lru_cache(maxsize=1)
 def _pass_kinds() -> list[PassKindOut]:
-    return [PassKindOut(do=k.do, words=k.word, fields=list(k.all_fields), listed=list(k.listed), ordered=not k.pause)
-            for k in PASS_KINDS.values() if k.form is not None]
+    return [
+        PassKindOut(
+            do=k.do,
+            words=k.word,
+            fields=list(k.all_fields),
+            listed=list(k.listed),
+            ordered=not k.pause,
+        )
+        for k in PASS_KINDS.values()
+        if k.form is not None
+    ]
 
 
 @lru_cache(maxsize=1)
 def _group_parts() -> list[GroupPartOut]:
-    return [GroupPartOut(name=p.name, add=p.add, drop=p.drop, section=p.section, fields=list(p.fields), needs=p.needs)
-            for p in PARTS]
+    return [
+        GroupPartOut(
+            name=p.name,
+            add=p.add,
+            drop=p.drop,
+            section=p.section,
+            fields=list(p.fields),
+            needs=p.needs,
+        )
+        for p in PARTS
+    ]
 
 
 @lru_cache(maxsize=1)
@@ -228,20 +267,44 @@ def _own_forms() -> list[OwnFormOut]:
     source = field("source", "Where it comes from", example="maker’s sheet, certificate, measured")
     made_of = field("family", "Made of", "choice", choices={f: f for f in materials.FAMILIES})
     return [
-        OwnFormOut(kind="lubricant", words="friction condition", fields=[
-            field("name", "Name", example="White paste"),
-            field("mu_thread", "Thread friction, low typical high", "band", _BAND_EXAMPLE),
-            field("mu_bearing", "Bearing friction", "band", "as the thread"),
-            field("nut_factor", "or the nut factor", "band", "from friction"), source,
-            field("dry", "dry: nothing is put on", "tick"), field("solid", "has solid lubricant in it", "tick"),
-            field("tests", "Tests on a rig", "tests")]),
-        OwnFormOut(kind="grade", words="grade", fields=[
-            field("yield_strength", "Yield", "quantity", "640 MPa"), field("tensile", "Tensile", "quantity", "800 MPa"),
-            field("proof", "Proof", "quantity", "none"), made_of, source]),
-        OwnFormOut(kind="material", words="part material", fields=[
-            field("modulus", "Modulus", "quantity", "205 GPa"), field("tensile", "Tensile", "quantity", "490 MPa"),
-            field("shear", "Shear", "quantity", "0.6 of tensile"),
-            field("bearing", "Limit of pressure", "quantity", "as tensile"), made_of, source])]
+        OwnFormOut(
+            kind="lubricant",
+            words="friction condition",
+            fields=[
+                field("name", "Name", example="White paste"),
+                field("mu_thread", "Thread friction, low typical high", "band", _BAND_EXAMPLE),
+                field("mu_bearing", "Bearing friction", "band", "as the thread"),
+                field("nut_factor", "or the nut factor", "band", "from friction"),
+                source,
+                field("dry", "dry: nothing is put on", "tick"),
+                field("solid", "has solid lubricant in it", "tick"),
+                field("tests", "Tests on a rig", "tests"),
+            ],
+        ),
+        OwnFormOut(
+            kind="grade",
+            words="grade",
+            fields=[
+                field("yield_strength", "Yield", "quantity", "640 MPa"),
+                field("tensile", "Tensile", "quantity", "800 MPa"),
+                field("proof", "Proof", "quantity", "none"),
+                made_of,
+                source,
+            ],
+        ),
+        OwnFormOut(
+            kind="material",
+            words="part material",
+            fields=[
+                field("modulus", "Modulus", "quantity", "205 GPa"),
+                field("tensile", "Tensile", "quantity", "490 MPa"),
+                field("shear", "Shear", "quantity", "0.6 of tensile"),
+                field("bearing", "Limit of pressure", "quantity", "as tensile"),
+                made_of,
+                source,
+            ],
+        ),
+    ]
 
 
 _AXIS_WORDS = {
@@ -274,26 +337,76 @@ def _axes(kind: str) -> list[AxisOut]:
 
 @use_case
 def read_tables(ctx: Ctx) -> TablesOut:
-    """Threads, grades, lubricants, materials, gaskets, methods, cautions, findings; kinds of joint, stage and pass; forms."""
-    conditions = [LubricantOut(id=x.id, name=x.name, mu_thread=list(x.mu_thread), mu_bearing=list(x.mu_bearing),
-                               nut_factor=list(x.nut_factor), faces=list(x.faces), forbidden=list(x.forbidden),
-                               notes=x.notes) for x in lubricants.table().values()]
-    rules = [FindingRule(code=c.value, severity=r.severity, waivable=r.waivable, role=r.role) for c, r in RULES.items()]
-    kinds = [GasketTypeOut(id=g.id, name=g.name, m=g.m, y_MPa=g.y, seating_MPa=g.seating, damage_MPa=g.damage, creep=g.creep,
-                           notes=g.notes) for g in gaskets.table().values()]
-    methods = [MethodOut(id=k, name=name, use=use, passes=passes) for k, (name, use, passes) in METHODS.items()]
-    return TablesOut(edition=EDITION, threads=thread_names(), grades=_grade_names(), lubricants=conditions,
-                     heads=list(hexagons.head_kinds()), materials=list(materials.table()), gaskets=kinds,
-                     methods=methods, cautions=CAUTIONS, findings=rules,
-                     joint_kinds=_named(JOINT_KINDS), occasions=_named(OCCASIONS), stage_kinds=_stage_kinds(),
-                     pass_kinds=_pass_kinds(), own_forms=_own_forms(), group_parts=_group_parts(),
-                     bolt_fields=list(BOLT_FIELDS), layer_fields=list(LAYER_FIELDS), plan_fields=list(PLAN_FIELDS),
-                     more_fields={about: list(fields) for about, fields in MORE.items()},
-                     orders={layout: _named({kind: ORDER_WORDS[kind] for kind in kinds_})
-                             for layout, kinds_ in OFFERED.items()}, meters=_named(METER_WORDS),
-                     flanges=[FlangeOut(id=f.id, words=f.words, circle_mm=f.circle) for f in flanges.table().values()],
-                     source_kinds=list(SAYING), source_forms=_named({k: words for k, (words, _) in SAYS.items()}),
-                     tool_kinds=list(get_args(ToolKind)), drives=list(get_args(Drive)),
-                     conditions={kind: _axes(kind) for kind in AXES},
-                     states={kind: [w for axis in axes for w in axis.states] for kind, axes in AXES.items()},
-                     safeguards=list(SAFEGUARDS))
+    """Threads, grades, lubricants, materials, gaskets, methods, cautions, findings; kinds of joint,
+    stage and pass; forms."""
+    conditions = [
+        LubricantOut(
+            id=x.id,
+            name=x.name,
+            mu_thread=list(x.mu_thread),
+            mu_bearing=list(x.mu_bearing),
+            nut_factor=list(x.nut_factor),
+            faces=list(x.faces),
+            forbidden=list(x.forbidden),
+            notes=x.notes,
+        )
+        for x in lubricants.table().values()
+    ]
+    rules = [
+        FindingRule(code=c.value, severity=r.severity, waivable=r.waivable, role=r.role)
+        for c, r in RULES.items()
+    ]
+    kinds = [
+        GasketTypeOut(
+            id=g.id,
+            name=g.name,
+            m=g.m,
+            y_MPa=g.y,
+            seating_MPa=g.seating,
+            damage_MPa=g.damage,
+            creep=g.creep,
+            notes=g.notes,
+        )
+        for g in gaskets.table().values()
+    ]
+    methods = [
+        MethodOut(id=k, name=name, use=use, passes=passes)
+        for k, (name, use, passes) in METHODS.items()
+    ]
+    return TablesOut(
+        edition=EDITION,
+        threads=thread_names(),
+        grades=_grade_names(),
+        lubricants=conditions,
+        heads=list(hexagons.head_kinds()),
+        materials=list(materials.table()),
+        gaskets=kinds,
+        methods=methods,
+        cautions=CAUTIONS,
+        findings=rules,
+        joint_kinds=_named(JOINT_KINDS),
+        occasions=_named(OCCASIONS),
+        stage_kinds=_stage_kinds(),
+        pass_kinds=_pass_kinds(),
+        own_forms=_own_forms(),
+        group_parts=_group_parts(),
+        bolt_fields=list(BOLT_FIELDS),
+        layer_fields=list(LAYER_FIELDS),
+        plan_fields=list(PLAN_FIELDS),
+        more_fields={about: list(fields) for about, fields in MORE.items()},
+        orders={
+            layout: _named({kind: ORDER_WORDS[kind] for kind in kinds_})
+            for layout, kinds_ in OFFERED.items()
+        },
+        meters=_named(METER_WORDS),
+        flanges=[
+            FlangeOut(id=f.id, words=f.words, circle_mm=f.circle) for f in flanges.table().values()
+        ],
+        source_kinds=list(SAYING),
+        source_forms=_named({k: words for k, (words, _) in SAYS.items()}),
+        tool_kinds=list(get_args(ToolKind)),
+        drives=list(get_args(Drive)),
+        conditions={kind: _axes(kind) for kind in AXES},
+        states={kind: [w for axis in axes for w in axis.states] for kind, axes in AXES.items()},
+        safeguards=list(SAFEGUARDS),
+    )

@@ -1,4 +1,5 @@
 """People, machines and joints: registered, and put right while nothing hangs on them."""
+
 from __future__ import annotations
 
 import json
@@ -29,10 +30,19 @@ FIRST_SITE = "Works"
 _SAID = {"name": "A name", "area": "Place", "site": "The name of a site"}
 
 
-def add_person(ctx: Ctx, login: str, name: str, password_hash: str, roles: list[str], pin_hash: str = "") -> Actor:
+def add_person(
+    ctx: Ctx, login: str, name: str, password_hash: str, roles: list[str], pin_hash: str = ""
+) -> Actor:
     """Register a person."""
-    person = Person(id=ctx.new_id(), login=login, name=name, password_hash=password_hash, pin_hash=pin_hash, roles=roles,
-                    active=True)
+    person = Person(
+        id=ctx.new_id(),
+        login=login,
+        name=name,
+        password_hash=password_hash,
+        pin_hash=pin_hash,
+        roles=roles,
+        active=True,
+    )
     ctx.session.add(person)
     ctx.session.flush()
     return actor_of(person)
@@ -43,7 +53,8 @@ def _wrong(field: str, code: Refusal, **params: object) -> FieldError:
 
 
 def _checked(tag: str, **names: str) -> list[str]:
-    """Tag and names without blanks around them. Raises DocumentErrors with every field that is wrong."""
+    """Tag and names without blanks around them. Raises DocumentErrors with every field that is
+    wrong."""
     errors = []
     tag = tag.strip()
     if not 1 <= len(tag) <= MOST_TAG or not _TAG.fullmatch(tag):
@@ -57,7 +68,8 @@ def _checked(tag: str, **names: str) -> list[str]:
 
 
 def _kept(ctx: Ctx, tag: str, whose: str) -> None:
-    """Write what has changed. Raises DocumentErrors when the tag is taken, also by somebody in the same moment."""
+    """Write what has changed. Raises DocumentErrors when the tag is taken, also by somebody in the
+    same moment."""
     try:
         ctx.session.flush()
     except IntegrityError:
@@ -73,19 +85,28 @@ def _equipment(ctx: Ctx, equipment_id: uuid.UUID) -> Equipment:
 
 def _kind(kind: str) -> str:
     if kind not in get_args(JointKind):
-        raise DocumentErrors([_wrong("kind", Refusal.KIND_OF_JOINT, kinds=", ".join(get_args(JointKind)))])
+        raise DocumentErrors(
+            [_wrong("kind", Refusal.KIND_OF_JOINT, kinds=", ".join(get_args(JointKind)))]
+        )
     return kind
 
 
 def _released(ctx: Ctx, joints: list[Joint]) -> bool:
     """Whether anything was released for these joints: sheets and records then carry their tags."""
-    wanted = select(Revision.id).join(Plan, Revision.plan_id == Plan.id).where(Plan.joint_id.in_([joint.id for joint in joints]))
+    wanted = (
+        select(Revision.id)
+        .join(Plan, Revision.plan_id == Plan.id)
+        .where(Plan.joint_id.in_([joint.id for joint in joints]))
+    )
     return ctx.session.scalar(wanted.limit(1)) is not None
 
 
 def _follow(ctx: Ctx, joint: Joint) -> None:
-    """Drafts say what their joint is called now; somebody who has one open is told that it was changed meanwhile."""
-    for plan in ctx.session.scalars(select(Plan).where(Plan.joint_id == joint.id).with_for_update()):
+    """Drafts say what their joint is called now; somebody who has one open is told that it was
+    changed meanwhile."""
+    for plan in ctx.session.scalars(
+        select(Plan).where(Plan.joint_id == joint.id).with_for_update()
+    ):
         document = json.loads(plan.draft)
         document.update(joint=f"{joint.equipment.tag}/{joint.tag}", joint_kind=joint.kind)
         plan.draft, plan.version = json.dumps(document, ensure_ascii=False), plan.version + 1
@@ -93,18 +114,22 @@ def _follow(ctx: Ctx, joint: Joint) -> None:
 
 
 def _site(ctx: Ctx, name: str) -> Site:
-    """The site of a name, which is registered by its first machine; without a name the only one there is. Raises
-    DocumentErrors."""
+    """The site of a name, which is registered by its first machine; without a name the only one
+    there is. Raises DocumentErrors."""
     sites = list(ctx.session.scalars(select(Site).order_by(Site.name)))
     if not name.strip():
         if len(sites) > 1:
-            raise DocumentErrors([_wrong("site", Refusal.WHICH_SITE, sites=", ".join(site.name for site in sites))])
+            raise DocumentErrors(
+                [_wrong("site", Refusal.WHICH_SITE, sites=", ".join(site.name for site in sites))]
+            )
         name = sites[0].name if sites else FIRST_SITE
     name = _named_site(name)
     found = next((site for site in sites if site.name.lower() == name.lower()), None)
     if found is None:
         if sites and not ctx.confirmed:
-            raise NeedsConfirmation.worded(Refusal.SITE_NEW, new_site_question(name, [site.name for site in sites]), "site")
+            raise NeedsConfirmation.worded(
+                Refusal.SITE_NEW, new_site_question(name, [site.name for site in sites]), "site"
+            )
         found = Site(id=ctx.new_id(), name=name)
         ctx.session.add(found)
         ctx.session.flush()
@@ -114,20 +139,30 @@ def _site(ctx: Ctx, name: str) -> Site:
 def _named_site(name: str) -> str:
     name = name.strip()
     if not 1 <= len(name) <= MOST_NAME or not one_line(name):
-        raise DocumentErrors([_wrong("site", Refusal.NAME_FORM, what=_SAID["site"], most=MOST_NAME)])
+        raise DocumentErrors(
+            [_wrong("site", Refusal.NAME_FORM, what=_SAID["site"], most=MOST_NAME)]
+        )
     return name
 
 
 def _leave(ctx: Ctx, site: Site) -> None:
     """A site is there as long as it has a machine: one that was only mistyped goes again."""
-    if ctx.session.scalar(select(Equipment.id).where(Equipment.site_id == site.id).limit(1)) is None:
+    if (
+        ctx.session.scalar(select(Equipment.id).where(Equipment.site_id == site.id).limit(1))
+        is None
+    ):
         ctx.session.delete(site)
 
 
 def new_site_question(name: str, known: list[str]) -> str:
     """What is asked before a site is registered by its first machine."""
     near = nearest_name(name, known)
-    return render(Refusal.SITE_NEW, site=name, sites=", ".join(known), nearest=f", close to “{near}”" if near else "")
+    return render(
+        Refusal.SITE_NEW,
+        site=name,
+        sites=", ".join(known),
+        nearest=f", close to “{near}”" if near else "",
+    )
 
 
 def _machines(ctx: Ctx) -> dict[str, str]:
@@ -145,13 +180,16 @@ def rename_site(ctx: Ctx, site_id: uuid.UUID, name: str) -> None:
     if ctx.session.scalar(taken) is not None:
         raise DocumentErrors([_wrong("site", Refusal.SITE_TAKEN, name=name)])
     site.name = name
-    for joint in ctx.session.scalars(select(Joint).join(Equipment).where(Equipment.site_id == site.id)):
+    for joint in ctx.session.scalars(
+        select(Joint).join(Equipment).where(Equipment.site_id == site.id)
+    ):
         write_found(joint)
 
 
 @use_case
 def register_equipment(ctx: Ctx, tag: str, name: str, area: str, site: str = "") -> uuid.UUID:
-    """Register a machine at a site (the only one, where none is named); returns its id. Raises DocumentErrors."""
+    """Register a machine at a site (the only one, where none is named); returns its id. Raises
+    DocumentErrors."""
     wrong: list[FieldError] = []
     try:
         tag, name, area = _checked(tag, name=name, area=area)
@@ -171,16 +209,20 @@ def register_equipment(ctx: Ctx, tag: str, name: str, area: str, site: str = "")
 
 
 @use_case
-def change_equipment(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, area: str, site: str = "") -> None:
-    """Put a machine right; it stays at its site where none is named. Its tag stays once a released plan names it; drafts
-    follow. Raises NotFound, DocumentErrors, Refused."""
+def change_equipment(
+    ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, area: str, site: str = ""
+) -> None:
+    """Put a machine right; it stays at its site where none is named. Its tag stays once a released
+    plan names it; drafts follow. Raises NotFound, DocumentErrors, Refused."""
     machine = _equipment(ctx, equipment_id)
     tag, name, area = _checked(tag, name=name, area=area)
     moved = tag != machine.tag
     if moved and _released(ctx, machine.joints):
         raise Refused(Refusal.TAG_STAYS, "tag", tag=machine.tag)
     if moved:
-        NearTags({k: v for k, v in _machines(ctx).items() if k != machine.tag}).ask(ctx, tag, "machine")
+        NearTags({k: v for k, v in _machines(ctx).items() if k != machine.tag}).ask(
+            ctx, tag, "machine"
+        )
     machine.tag, machine.name, machine.area = tag, name, area
     _kept(ctx, tag, "another machine")
     left = machine.site
@@ -200,7 +242,15 @@ def register_joint(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, kind:
     machine = _equipment(ctx, equipment_id)
     tag, name = _checked(tag, name=name)
     NearTags({one.tag: one.name for one in machine.joints}).ask(ctx, tag, "joint")
-    joint = Joint(id=ctx.new_id(), equipment_id=machine.id, equipment=machine, tag=tag, name=name, kind=_kind(kind), summary="")
+    joint = Joint(
+        id=ctx.new_id(),
+        equipment_id=machine.id,
+        equipment=machine,
+        tag=tag,
+        name=name,
+        kind=_kind(kind),
+        summary="",
+    )
     ctx.session.add(joint)
     _kept(ctx, tag, f"another joint of {machine.name}")
     write_found(joint)
@@ -209,8 +259,8 @@ def register_joint(ctx: Ctx, equipment_id: uuid.UUID, tag: str, name: str, kind:
 
 @use_case
 def change_joint(ctx: Ctx, joint_id: uuid.UUID, tag: str, name: str, kind: str) -> None:
-    """Put a joint right. Tag and kind stay once something was released; drafts follow. Raises NotFound, DocumentErrors,
-    Refused."""
+    """Put a joint right. Tag and kind stay once something was released; drafts follow. Raises
+    NotFound, DocumentErrors, Refused."""
     joint = ctx.session.get(Joint, joint_id)
     if joint is None:
         raise NotFound("joint")
@@ -218,7 +268,8 @@ def change_joint(ctx: Ctx, joint_id: uuid.UUID, tag: str, name: str, kind: str) 
     moved = (tag, _kind(kind)) != (joint.tag, joint.kind)
     if moved and _released(ctx, [joint]):
         raise Refused(Refusal.KIND_STAYS, "tag")
-    # asked before anything is changed: a question to the database would write the change outside of _kept
+    # asked before anything is changed: a question to the database would write the change outside of
+    # _kept
     whose = f"another joint of {joint.equipment.name}"
     if tag != joint.tag:
         others = {one.tag: one.name for one in joint.equipment.joints if one is not joint}

@@ -1,4 +1,6 @@
-"""Registers in and out as CSV and XLSX: looked at first (what would change, what is wrong, by row), then taken, as a job."""
+"""Registers in and out as CSV and XLSX: looked at first (what would change, what is wrong, by row),
+then taken, as a job."""
+
 from __future__ import annotations
 
 import json
@@ -29,21 +31,47 @@ from ..permissions import use_case
 from ..planning.exchange import progress
 from ..rechecking.meters import SentReading, send_readings
 from ..toolroom.tools import ToolAsTyped, change_tool, register_tool
-from .commands import change_equipment, change_joint, new_site_question, register_equipment, register_joint
+from .commands import (
+    change_equipment,
+    change_joint,
+    new_site_question,
+    register_equipment,
+    register_joint,
+)
 from .near_names import NearTags, near_key
 
 #: rows of a register, rows told of, rows between two looks at the job
 MOST_ROWS, TOLD, STEP = 50_000, 200, 200
 #: what a row does, or would do
 DOES = ("new", "changed", "same", "ask", "wrong")
-_COUNTED = {"new": ("new", "new"), "changed": ("changed", "changed"), "same": ("unchanged", "unchanged"),
-            "ask": ("question", "questions"), "wrong": ("error", "errors")}
+_COUNTED = {
+    "new": ("new", "new"),
+    "changed": ("changed", "changed"),
+    "same": ("unchanged", "unchanged"),
+    "ask": ("question", "questions"),
+    "wrong": ("error", "errors"),
+}
 #: register -> its columns; those in the first list must be there
 COLUMNS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
     "machines": (("tag", "name", "area"), ("site",)),
     "joints": (("machine", "tag", "name", "kind"), ()),
-    "tools": (("serial", "kind", "low", "high"), ("name", "increment", "mark", "length", "drive", "held_to", "place", "owner",
-                                                  "borrowed", "interval_months", "interval_pulls", "note")),
+    "tools": (
+        ("serial", "kind", "low", "high"),
+        (
+            "name",
+            "increment",
+            "mark",
+            "length",
+            "drive",
+            "held_to",
+            "place",
+            "owner",
+            "borrowed",
+            "interval_months",
+            "interval_pulls",
+            "note",
+        ),
+    ),
     "readings": (("machine", "unit", "value", "at"), ("how", "before")),
 }
 
@@ -88,7 +116,8 @@ class _Wrong(Exception):
 
 
 def _table(register: str, data: bytes) -> list[tuple[int, dict[str, str]]]:
-    """Rows by number with their cells by heading. Raises BadField for wrong headings, no rows, too many rows."""
+    """Rows by number with their cells by heading. Raises BadField for wrong headings, no rows, too
+    many rows."""
     needed, others = _columns(register)
     out: list[tuple[int, dict[str, str]]] = []
     try:
@@ -96,7 +125,9 @@ def _table(register: str, data: bytes) -> list[tuple[int, dict[str, str]]]:
         head = [cell.strip().lower().replace(" ", "_") for cell in next(rows, (1, []))[1]]
         if missing := [name for name in needed if name not in head]:
             found = ", ".join(filter(None, head)) or "none"
-            raise BadField(Refusal.REGISTER_COLUMNS, "file", missing=", ".join(missing), found=found)
+            raise BadField(
+                Refusal.REGISTER_COLUMNS, "file", missing=", ".join(missing), found=found
+            )
         for number, row in rows:
             if len(out) >= MOST_ROWS:
                 raise BadField(Refusal.REGISTER_ROWS, "file", most=MOST_ROWS)
@@ -118,28 +149,47 @@ def _columns(register: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
 
 def _machines(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
     known = {one.tag: one for one in ctx.session.scalars(select(Equipment))}
-    near, sites = NearTags({one.tag: one.name for one in known.values()}), set(ctx.session.scalars(select(Site.name)))
+    near, sites = (
+        NearTags({one.tag: one.name for one in known.values()}),
+        set(ctx.session.scalars(select(Site.name))),
+    )
     sure = replace(ctx, confirmed=True)
 
     def take(row: dict[str, str]) -> tuple[str, str]:
         old = known.get(row["tag"])
-        if row["site"] and not ctx.confirmed and sites and row["site"].casefold() not in map(str.casefold, sites):
-            raise NeedsConfirmation.worded(Refusal.SITE_NEW, new_site_question(row["site"], sorted(sites)), "site")
+        if (
+            row["site"]
+            and not ctx.confirmed
+            and sites
+            and row["site"].casefold() not in map(str.casefold, sites)
+        ):
+            raise NeedsConfirmation.worded(
+                Refusal.SITE_NEW, new_site_question(row["site"], sorted(sites)), "site"
+            )
         if old is None:
             near.ask(ctx, row["tag"], "machine")
             made = register_equipment(sure, row["tag"], row["name"], row["area"], row["site"])
             known[row["tag"]] = ctx.session.get_one(Equipment, made)
             return "new", ""
         site = row["site"] or old.site.name
-        words = _changes({"name": (old.name, row["name"]), "area": (old.area, row["area"]), "site": (old.site.name, site)})
+        words = _changes(
+            {
+                "name": (old.name, row["name"]),
+                "area": (old.area, row["area"]),
+                "site": (old.site.name, site),
+            }
+        )
         if words:
             change_equipment(sure, old.id, row["tag"], row["name"], row["area"], site)
         return ("changed" if words else "same"), words
+
     return take
 
 
 def _joints(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
-    machines: dict[str, uuid.UUID] = {row.tag: row.id for row in ctx.session.execute(select(Equipment.tag, Equipment.id))}
+    machines: dict[str, uuid.UUID] = {
+        row.tag: row.id for row in ctx.session.execute(select(Equipment.tag, Equipment.id))
+    }
     known = {(one.equipment_id, one.tag): one for one in ctx.session.scalars(select(Joint))}
     near: dict[uuid.UUID, NearTags] = defaultdict(lambda: NearTags({}))
     for (machine_id, tag), one in known.items():
@@ -149,7 +199,13 @@ def _joints(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
     def take(row: dict[str, str]) -> tuple[str, str]:
         machine = machines.get(row["machine"])
         if machine is None:
-            raise _Wrong(f"there is no machine {row['machine'] or 'without a tag'}{_near(row['machine'], names)}", "machine")
+            raise _Wrong(
+                (
+                    "there is no machine "
+                    f"{row['machine'] or 'without a tag'}{_near(row['machine'], names)}"
+                ),
+                "machine",
+            )
         old = known.get((machine, row["tag"]))
         if old is None:
             near[machine].ask(ctx, row["tag"], "joint")
@@ -157,11 +213,14 @@ def _joints(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
             known[machine, row["tag"]] = ctx.session.get_one(Joint, made)
             return "new", ""
         if row["kind"] not in get_args(JointKind):
-            raise _Wrong(render(Refusal.KIND_OF_JOINT, kinds=", ".join(get_args(JointKind))), "kind")
+            raise _Wrong(
+                render(Refusal.KIND_OF_JOINT, kinds=", ".join(get_args(JointKind))), "kind"
+            )
         words = _changes({"name": (old.name, row["name"]), "kind": (old.kind, row["kind"])})
         if words:
             change_joint(ctx, old.id, row["tag"], row["name"], row["kind"])
         return ("changed" if words else "same"), words
+
     return take
 
 
@@ -186,15 +245,29 @@ def _typed(row: dict[str, str], old: dict[str, Any]) -> ToolAsTyped:
             spec[name] = row[name]
         else:
             spec.pop(name, None)
-    return ToolAsTyped(row["serial"], "wrench", spec, row["place"], row["owner"], row["borrowed"].lower() in ("yes", "1", "true"),
-                       row["held_to"], _whole(row["interval_months"], 12, "interval_months"),
-                       _whole(row["interval_pulls"], 5000, "interval_pulls"), row["note"])
+    return ToolAsTyped(
+        row["serial"],
+        "wrench",
+        spec,
+        row["place"],
+        row["owner"],
+        row["borrowed"].lower() in ("yes", "1", "true"),
+        row["held_to"],
+        _whole(row["interval_months"], 12, "interval_months"),
+        _whole(row["interval_pulls"], 5000, "interval_pulls"),
+        row["note"],
+    )
 
 
 def _tools(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
-    found = ctx.session.scalars(select(Tool).where(Tool.sort == "wrench").options(selectinload(Tool.calibrations)))
+    found = ctx.session.scalars(
+        select(Tool).where(Tool.sort == "wrench").options(selectinload(Tool.calibrations))
+    )
     known = {one.serial: one for one in found}
-    near, sure = NearTags({serial: serial for serial in ctx.session.scalars(select(Tool.serial))}), replace(ctx, confirmed=True)
+    near, sure = (
+        NearTags({serial: serial for serial in ctx.session.scalars(select(Tool.serial))}),
+        replace(ctx, confirmed=True),
+    )
 
     def take(row: dict[str, str]) -> tuple[str, str]:
         old = known.get(row["serial"])
@@ -207,6 +280,7 @@ def _tools(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
         if words:
             change_tool(ctx, old.id, _typed(row, json.loads(old.spec)))
         return ("changed" if words else "same"), words
+
     return take
 
 
@@ -218,22 +292,38 @@ def _readings(ctx: Ctx) -> Callable[[dict[str, str]], tuple[str, str]]:
             raise _Wrong("a reading is a plain number, such as 4120.5", "value") from None
         if not row["at"]:
             raise _Wrong("enter when it was read, such as 2028-02-29 07:30", "at")
-        said = send_readings(ctx, [SentReading(row["machine"], row["unit"], value, row["at"], row["how"] or "reading", before)],
-                             "file")[0]
+        said = send_readings(
+            ctx,
+            [
+                SentReading(
+                    row["machine"], row["unit"], value, row["at"], row["how"] or "reading", before
+                )
+            ],
+            "file",
+        )[0]
         if not said.kept:
             raise _Wrong(said.text)
         return "new", ""
+
     return take
 
 
 def _changes(fields: dict[str, tuple[str, str]]) -> str:
-    return "; ".join(f"{name}: {old or 'nothing'} → {new or 'nothing'}" for name, (old, new) in fields.items() if old != new)
+    return "; ".join(
+        f"{name}: {old or 'nothing'} → {new or 'nothing'}"
+        for name, (old, new) in fields.items()
+        if old != new
+    )
 
 
 _TAKERS = {"machines": _machines, "joints": _joints, "tools": _tools, "readings": _readings}
 _NAMED = {"machines": "tag", "joints": "tag", "tools": "serial", "readings": "machine"}
 #: by what a row is known; readings may well come again and again
-_KEYS: dict[str, tuple[str, ...]] = {"machines": ("tag",), "joints": ("machine", "tag"), "tools": ("serial",)}
+_KEYS: dict[str, tuple[str, ...]] = {
+    "machines": ("tag",),
+    "joints": ("machine", "tag"),
+    "tools": ("serial",),
+}
 
 
 class _Rows:
@@ -245,7 +335,9 @@ class _Rows:
 
     def __init__(self, ctx: Ctx, register: str, answered: frozenset[int]) -> None:
         self.ctx, self.register, self.answered = ctx, register, answered
-        self.takers = {sure: _TAKERS[register](replace(ctx, confirmed=sure)) for sure in (False, True)}
+        self.takers = {
+            sure: _TAKERS[register](replace(ctx, confirmed=sure)) for sure in (False, True)
+        }
         self.rows_by_tag: dict[tuple[str, ...], int] = {}
         self.rows_by_key: dict[tuple[str, ...], int] = {}
 
@@ -262,11 +354,23 @@ class _Rows:
             said = RowSaid(number, "wrong", what, str(error)[:300], error.column)
         except DocumentErrors as error:
             text = "; ".join(e.text for e in error.errors)
-            said = RowSaid(number, "wrong", what, text[:300], ", ".join(_heading(e.pointer()) for e in error.errors))
+            said = RowSaid(
+                number,
+                "wrong",
+                what,
+                text[:300],
+                ", ".join(_heading(e.pointer()) for e in error.errors),
+            )
         except NeedsConfirmation as error:
             said = RowSaid(number, "ask", what, error.text[:300], error.field or "")
         except (ServiceError, OrthotorqError) as error:
-            said = RowSaid(number, "wrong", what, str(error)[:300], _heading(getattr(error, "field", None) or ""))
+            said = RowSaid(
+                number,
+                "wrong",
+                what,
+                str(error)[:300],
+                _heading(getattr(error, "field", None) or ""),
+            )
         save.rollback()
         return said
 
@@ -280,13 +384,17 @@ class _Rows:
         if (first := self.rows_by_tag.setdefault(tag, number)) != number:
             raise _Wrong(render(Refusal.TAG_REPEATED, tag=row[names[-1]], row=first), names[-1])
         near = tuple(near_key(row[name]) for name in names)
-        if (first := self.rows_by_key.setdefault(near, number)) != number and number not in self.answered:
+        if (
+            first := self.rows_by_key.setdefault(near, number)
+        ) != number and number not in self.answered:
             raise NeedsConfirmation(Refusal.TAG_NEAR_ROW, names[-1], tag=row[names[-1]], row=first)
 
 
 def _heading(pointer: str) -> str:
     """The heading of the column behind a field of a form."""
-    return {"spec/range/0": "low", "spec/range/1": "high", "spec/range": "low"}.get(pointer, pointer.removeprefix("spec/"))
+    return {"spec/range/0": "low", "spec/range/1": "high", "spec/range": "low"}.get(
+        pointer, pointer.removeprefix("spec/")
+    )
 
 
 @use_case
@@ -294,8 +402,10 @@ def look_at_register(ctx: Ctx, register: str, data: bytes) -> HelperTask[int, uu
     """Begin looking what a file would change; nothing is changed. What follows gives the job's
     id. Raises BadField."""
     _columns(register)
-    return HelperTask(lambda: len(_table(register, data)),
-                      lambda ctx, total: _begin(ctx, register, data, total, {"takes": False, "answered": []}))
+    return HelperTask(
+        lambda: len(_table(register, data)),
+        lambda ctx, total: _begin(ctx, register, data, total, {"takes": False, "answered": []}),
+    )
 
 
 @use_case
@@ -311,17 +421,43 @@ def import_register(ctx: Ctx, job_id: uuid.UUID) -> uuid.UUID:
     if looked.status != "done" or looked.payload is None or said.get("takes"):
         raise NotFound("file that was looked at")
     if wrong := [one for one in said["rows"] if one["does"] == "wrong"]:
-        raise BadField(Refusal.REGISTER_WRONG, "file", count=said["counts"]["wrong"], row=wrong[0]["row"], text=wrong[0]["words"])
+        raise BadField(
+            Refusal.REGISTER_WRONG,
+            "file",
+            count=said["counts"]["wrong"],
+            row=wrong[0]["row"],
+            text=wrong[0]["words"],
+        )
     asked = [one for one in said["rows"] if one["does"] == "ask"]
     if asked and not ctx.confirmed:
-        raise NeedsConfirmation(Refusal.REGISTER_ASKS, "file", count=said["counts"]["ask"], row=asked[0]["row"],
-                                text=asked[0]["words"])
-    return _begin(ctx, said["register"], looked.payload, looked.total, {"takes": True, "answered": said["asked"]})
+        raise NeedsConfirmation(
+            Refusal.REGISTER_ASKS,
+            "file",
+            count=said["counts"]["ask"],
+            row=asked[0]["row"],
+            text=asked[0]["words"],
+        )
+    return _begin(
+        ctx,
+        said["register"],
+        looked.payload,
+        looked.total,
+        {"takes": True, "answered": said["asked"]},
+    )
 
 
 def _begin(ctx: Ctx, register: str, data: bytes, total: int, how: dict[str, Any]) -> uuid.UUID:
-    job = Job(id=ctx.new_id(), kind="register", status="waiting", done=0, total=total, payload=data, person_id=ctx.person.id,
-              at=ctx.now, answer=json.dumps({"register": register, **how, "counts": {}, "rows": []}))
+    job = Job(
+        id=ctx.new_id(),
+        kind="register",
+        status="waiting",
+        done=0,
+        total=total,
+        payload=data,
+        person_id=ctx.person.id,
+        at=ctx.now,
+        answer=json.dumps({"register": register, **how, "counts": {}, "rows": []}),
+    )
     ctx.session.add(job)
     ctx.session.flush()
     return job.id
@@ -335,17 +471,31 @@ def read_register_job(ctx: Ctx, job_id: uuid.UUID) -> RegisterJob:
         raise NotFound("job")
     said = json.loads(job.answer)
     counts = said["counts"]
-    words = ", ".join(f"{counts[name]} {_COUNTED[name][counts[name] > 1]}" for name in DOES if counts.get(name))
-    return RegisterJob(job.id, said["register"], said["takes"], job.status, job.done, job.total, counts,
-                       [RowSaid(**one) for one in said["rows"]], words)
+    words = ", ".join(
+        f"{counts[name]} {_COUNTED[name][counts[name] > 1]}" for name in DOES if counts.get(name)
+    )
+    return RegisterJob(
+        job.id,
+        said["register"],
+        said["takes"],
+        job.status,
+        job.done,
+        job.total,
+        counts,
+        [RowSaid(**one) for one in said["rows"]],
+        words,
+    )
 
 
 class _Undone(Exception):
     """Everything a job did is taken back: it only looked, was stopped, or a row was wrong."""
 
 
-def run_register(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]) -> None:
-    """The work of a register: every row in one transaction that is kept only when it takes and no row is wrong.
+def run_register(
+    sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]
+) -> None:
+    """The work of a register: every row in one transaction that is kept only when it takes and no
+    row is wrong.
 
     Raises LookupError for no such job.
     """
@@ -355,14 +505,22 @@ def run_register(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Calla
             raise LookupError("there is no such job")
         if job.status != "waiting" or job.payload is None:
             return
-        job.status, data, said, person_id = "working", job.payload, json.loads(job.answer), job.person_id
+        job.status, data, said, person_id = (
+            "working",
+            job.payload,
+            json.loads(job.answer),
+            job.person_id,
+        )
     told, counts, stopped = list[RowSaid](), dict.fromkeys(DOES, 0), False
     try:
         with sessions.begin() as session:
             person = session.get_one(Person, person_id)
             base = make(session)
             ctx = Ctx(session, base.now, actor_of(person))
-            taker, rows = _Rows(ctx, said["register"], frozenset(said["answered"])), _table(said["register"], data)
+            taker, rows = (
+                _Rows(ctx, said["register"], frozenset(said["answered"])),
+                _table(said["register"], data),
+            )
             for place, (number, row) in enumerate(rows, 1):
                 one = taker.take(number, row)
                 counts[one.does] += 1
@@ -374,7 +532,8 @@ def run_register(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Calla
                         raise _Undone
             if not said["takes"] or counts["wrong"] or counts["ask"]:
                 raise _Undone
-            # in the transaction that keeps the rows: who stops the job in this moment stops all of it, or none
+            # in the transaction that keeps the rows: who stops the job in this moment stops all of
+            # it, or none
             if not _end(session, job_id, said, counts, told):
                 raise _Undone
             return
@@ -396,28 +555,54 @@ def _fail(sessions: sessionmaker[Session], job_id: uuid.UUID) -> None:
             job.status, job.payload = "failed", None
 
 
-def _end(session: Session, job_id: uuid.UUID, said: dict[str, Any], counts: dict[str, int], told: Sequence[RowSaid]) -> bool:
-    """Write what came of a job: rows that are wrong first, then those that change something. False where it was stopped."""
-    shown = sorted(told, key=lambda one: (one.does != "wrong", one.does != "ask", one.does == "same", one.row))[:TOLD]
+def _end(
+    session: Session,
+    job_id: uuid.UUID,
+    said: dict[str, Any],
+    counts: dict[str, int],
+    told: Sequence[RowSaid],
+) -> bool:
+    """Write what came of a job: rows that are wrong first, then those that change something. False
+    where it was stopped."""
+    shown = sorted(
+        told, key=lambda one: (one.does != "wrong", one.does != "ask", one.does == "same", one.row)
+    )[:TOLD]
     asked = [one.row for one in told if one.does == "ask"]
-    job = session.scalar(select(Job).where(Job.id == job_id).with_for_update().execution_options(populate_existing=True))
+    job = session.scalar(
+        select(Job)
+        .where(Job.id == job_id)
+        .with_for_update()
+        .execution_options(populate_existing=True)
+    )
     if job is None or job.status != "working":
         return False
     job.status = "failed" if said["takes"] and (counts["wrong"] or asked) else "done"
     if said["takes"]:
         job.payload = None
-    job.answer = json.dumps({**said, "counts": counts, "asked": asked, "rows": [asdict(one) for one in shown]},
-                            ensure_ascii=False)
+    job.answer = json.dumps(
+        {**said, "counts": counts, "asked": asked, "rows": [asdict(one) for one in shown]},
+        ensure_ascii=False,
+    )
     return True
 
 
 def _of_tool(tool: Tool) -> dict[str, str]:
     """A wrench by the columns of its register."""
     raw = json.loads(tool.spec)
-    return {"serial": tool.serial, "kind": raw["kind"], "low": raw["range"][0], "high": raw["range"][1],
-            **{name: raw.get(name) or "" for name in ("name", "increment", "mark", "length", "drive")},
-            "held_to": tool.held_to, "place": tool.place, "owner": tool.owner, "borrowed": "yes" if tool.borrowed else "",
-            "interval_months": str(tool.interval_months), "interval_pulls": str(tool.interval_pulls), "note": tool.note}
+    return {
+        "serial": tool.serial,
+        "kind": raw["kind"],
+        "low": raw["range"][0],
+        "high": raw["range"][1],
+        **{name: raw.get(name) or "" for name in ("name", "increment", "mark", "length", "drive")},
+        "held_to": tool.held_to,
+        "place": tool.place,
+        "owner": tool.owner,
+        "borrowed": "yes" if tool.borrowed else "",
+        "interval_months": str(tool.interval_months),
+        "interval_pulls": str(tool.interval_pulls),
+        "note": tool.note,
+    }
 
 
 def _out(ctx: Ctx, register: str) -> Iterator[list[str]]:
@@ -428,28 +613,51 @@ def _out(ctx: Ctx, register: str) -> Iterator[list[str]]:
         for machine in ctx.session.scalars(select(Equipment).order_by(Equipment.tag)):
             yield [machine.tag, machine.name, machine.area, machine.site.name]
     elif register == "joints":
-        rows = ctx.session.execute(select(Equipment.tag, Joint.tag, Joint.name, Joint.kind).join(
-            Joint, Joint.equipment_id == Equipment.id).order_by(Equipment.tag, Joint.tag))
+        rows = ctx.session.execute(
+            select(Equipment.tag, Joint.tag, Joint.name, Joint.kind)
+            .join(Joint, Joint.equipment_id == Equipment.id)
+            .order_by(Equipment.tag, Joint.tag)
+        )
         for row in rows:
             yield [str(cell) for cell in row]
     elif register == "tools":
-        for tool in ctx.session.scalars(select(Tool).where(Tool.sort == "wrench").order_by(Tool.serial)):
+        for tool in ctx.session.scalars(
+            select(Tool).where(Tool.sort == "wrench").order_by(Tool.serial)
+        ):
             cells = _of_tool(tool)
             yield [cells[name] for name in names]
     else:
         readings = ctx.session.execute(
-            select(Equipment.tag, Meter.unit, MeterReading.value, MeterReading.at, MeterReading.how, MeterReading.before)
-            .join(Meter, MeterReading.meter_id == Meter.id).join(Equipment, Meter.equipment_id == Equipment.id)
-            .where(MeterReading.struck_by.is_(None)).order_by(Equipment.tag, Meter.unit, MeterReading.at))
+            select(
+                Equipment.tag,
+                Meter.unit,
+                MeterReading.value,
+                MeterReading.at,
+                MeterReading.how,
+                MeterReading.before,
+            )
+            .join(Meter, MeterReading.meter_id == Meter.id)
+            .join(Equipment, Meter.equipment_id == Equipment.id)
+            .where(MeterReading.struck_by.is_(None))
+            .order_by(Equipment.tag, Meter.unit, MeterReading.at)
+        )
         for tag, unit, value, at, how, before in readings:
-            yield [tag, unit, f"{value:.15g}", at.isoformat(), how, "" if before is None else f"{before:.15g}"]
+            yield [
+                tag,
+                unit,
+                f"{value:.15g}",
+                at.isoformat(),
+                how,
+                "" if before is None else f"{before:.15g}",
+            ]
 
 
 @use_case
-def export_register(ctx: Ctx, register: str, kind: str = "csv") -> HelperTask[bytes, tuple[str, bytes]]:
+def export_register(
+    ctx: Ctx, register: str, kind: str = "csv"
+) -> HelperTask[bytes, tuple[str, bytes]]:
     """A register as CSV or XLSX: (file name, data). Raises BadField."""
     _columns(register)
     make = table_xlsx if kind == "xlsx" else table_csv
     note_event(ctx, "export", f"register {register}")
     return named_file(f"{register}.{kind}", partial(apart, make, list(_out(ctx, register))))
-

@@ -1,4 +1,5 @@
 """Search from anywhere: machines, joints, plans, tools, runs and tables by words in any order."""
+
 from __future__ import annotations
 
 from collections.abc import Iterable
@@ -29,36 +30,75 @@ class Hit:
 
 def _all(words: list[str], *columns: InstrumentedAttribute[str]) -> ColumnElement[bool]:
     """Whether every word is in one of the columns."""
-    return and_(*(or_(*(column.icontains(word, autoescape=True) for column in columns)) for word in words))
+    return and_(
+        *(or_(*(column.icontains(word, autoescape=True) for column in columns)) for word in words)
+    )
 
 
 def _joints(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
-    wanted = (select(Joint.id, Joint.name, Joint.summary, Equipment.name.label("machine"))
-              .join(Equipment, Joint.equipment_id == Equipment.id)
-              .where(*(Joint.found.contains(word.lower(), autoescape=True) for word in words))
-              .order_by(Joint.found).limit(SHOWN))
-    return [Hit("Joint", row.name, f"{row.machine} · {row.summary}" if row.summary else row.machine, f"/joints/{row.id}")
-            for row in ctx.session.execute(wanted)]
+    wanted = (
+        select(Joint.id, Joint.name, Joint.summary, Equipment.name.label("machine"))
+        .join(Equipment, Joint.equipment_id == Equipment.id)
+        .where(*(Joint.found.contains(word.lower(), autoescape=True) for word in words))
+        .order_by(Joint.found)
+        .limit(SHOWN)
+    )
+    return [
+        Hit(
+            "Joint",
+            row.name,
+            f"{row.machine} · {row.summary}" if row.summary else row.machine,
+            f"/joints/{row.id}",
+        )
+        for row in ctx.session.execute(wanted)
+    ]
 
 
 def _machines(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
-    wanted = (select(Equipment.id, Equipment.name, Equipment.tag, Equipment.area, Site.name.label("site")).join(Site)
-              .where(_all(words, Equipment.tag, Equipment.name, Equipment.area, Site.name)).order_by(Equipment.tag).limit(SHOWN))
-    return [Hit("Machine", row.name, f"{row.tag} · {row.site}, {row.area}", f"/machines/{row.id}")
-            for row in ctx.session.execute(wanted)]
+    wanted = (
+        select(Equipment.id, Equipment.name, Equipment.tag, Equipment.area, Site.name.label("site"))
+        .join(Site)
+        .where(_all(words, Equipment.tag, Equipment.name, Equipment.area, Site.name))
+        .order_by(Equipment.tag)
+        .limit(SHOWN)
+    )
+    return [
+        Hit("Machine", row.name, f"{row.tag} · {row.site}, {row.area}", f"/machines/{row.id}")
+        for row in ctx.session.execute(wanted)
+    ]
 
 
 def _plans(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
-    wanted = (select(Plan.id, Plan.title, Joint.name.label("joint"), Equipment.name.label("machine"))
-              .join(Joint, Plan.joint_id == Joint.id).join(Equipment, Joint.equipment_id == Equipment.id)
-              .where(_all(words, Plan.title), Plan.put_away.is_(False)).order_by(Plan.title).limit(SHOWN))
-    return [Hit("Plan", row.title, f"{row.machine} · {row.joint}", f"/plans/{row.id}") for row in ctx.session.execute(wanted)]
+    wanted = (
+        select(Plan.id, Plan.title, Joint.name.label("joint"), Equipment.name.label("machine"))
+        .join(Joint, Plan.joint_id == Joint.id)
+        .join(Equipment, Joint.equipment_id == Equipment.id)
+        .where(_all(words, Plan.title), Plan.put_away.is_(False))
+        .order_by(Plan.title)
+        .limit(SHOWN)
+    )
+    return [
+        Hit("Plan", row.title, f"{row.machine} · {row.joint}", f"/plans/{row.id}")
+        for row in ctx.session.execute(wanted)
+    ]
 
 
 def _tools(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
-    wanted = select(Tool).where(_all(words, Tool.serial, Tool.note, Tool.place, Tool.spec)).order_by(Tool.serial).limit(SHOWN)
-    return [Hit("Tool", tool.serial, f"{tool.sort}{f', {tool.place}' if tool.place else ''}", f"/tools/{tool.id}")
-            for tool in ctx.session.scalars(wanted)]
+    wanted = (
+        select(Tool)
+        .where(_all(words, Tool.serial, Tool.note, Tool.place, Tool.spec))
+        .order_by(Tool.serial)
+        .limit(SHOWN)
+    )
+    return [
+        Hit(
+            "Tool",
+            tool.serial,
+            f"{tool.sort}{f', {tool.place}' if tool.place else ''}",
+            f"/tools/{tool.id}",
+        )
+        for tool in ctx.session.scalars(wanted)
+    ]
 
 
 def _runs(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
@@ -66,10 +106,21 @@ def _runs(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
     numbers = [int(word) for word in words if word.isdecimal() and len(word) < 9]
     if len(numbers) != 1 or any(w for w in words if not w.isdecimal() and w.lower() != "run"):
         return []
-    wanted = (select(Run.id, Run.number, Run.status, Plan.title).join(Revision, Run.revision_id == Revision.id)
-              .join(Plan, Revision.plan_id == Plan.id).where(Run.number == numbers[0]))
-    return [Hit("Run", f"Run {row.number}", f"{row.title} · {STATUS[row.status]}",
-                f"/runs/{row.id}" + ("" if row.status == "running" else "/record")) for row in ctx.session.execute(wanted)]
+    wanted = (
+        select(Run.id, Run.number, Run.status, Plan.title)
+        .join(Revision, Run.revision_id == Revision.id)
+        .join(Plan, Revision.plan_id == Plan.id)
+        .where(Run.number == numbers[0])
+    )
+    return [
+        Hit(
+            "Run",
+            f"Run {row.number}",
+            f"{row.title} · {STATUS[row.status]}",
+            f"/runs/{row.id}" + ("" if row.status == "running" else "/record"),
+        )
+        for row in ctx.session.execute(wanted)
+    ]
 
 
 def _tables(ctx: Ctx, words: list[str]) -> Iterable[Hit]:
@@ -86,4 +137,8 @@ def search(ctx: Ctx, text: str) -> list[Hit]:
     words = text[:MOST_TEXT].split()[:MOST_WORDS]
     if not words:
         return []
-    return [hit for find in (_runs, _joints, _machines, _plans, _tools, _tables) for hit in find(ctx, words)]
+    return [
+        hit
+        for find in (_runs, _joints, _machines, _plans, _tools, _tables)
+        for hit in find(ctx, words)
+    ]

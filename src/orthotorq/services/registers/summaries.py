@@ -1,4 +1,6 @@
-"""What lists say of a joint, written when a plan is released or put away: sizes and torques, the joint face in small, loads."""
+"""What lists say of a joint, written when a plan is released or put away: sizes and torques, the
+joint face in small, loads."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -42,22 +44,38 @@ def kept_glyph(joint: Joint) -> Glyph | None:
 
 def summary_of(result: Result) -> str:
     """What is bolted with what, in a line."""
+
     def figure(g: GroupOut) -> str:
         if g.target is None:
             return ""
         angle = f" + {show(g.target.angle_deg, 3)}°" if g.target.angle_deg else ""
         return f", {show(g.target.set_torque_Nm, 3)} N·m{angle}"
 
-    parts = [f"{len(g.places)} × {g.thread.designation}{figure(g)}" for g in groups_of(result, first_variants(result))]
+    parts = [
+        f"{len(g.places)} × {g.thread.designation}{figure(g)}"
+        for g in groups_of(result, first_variants(result))
+    ]
     where = f", {len(result.positions)} positions" if result.positions else ""
     return "; ".join(parts) + where
 
 
 def write_found(joint: Joint) -> None:
-    """Write every word that a joint is found by: when it, its machine or what is released for it changes."""
+    """Write every word that a joint is found by: when it, its machine or what is released for it
+    changes."""
     machine = joint.equipment
-    joint.found = " ".join((machine.site.name, machine.tag, machine.name, machine.area, joint.tag, joint.name,
-                            JOINT_KINDS[joint.kind], joint.summary, *(plan.title for plan in joint.plans))).lower()
+    joint.found = " ".join(
+        (
+            machine.site.name,
+            machine.tag,
+            machine.name,
+            machine.area,
+            joint.tag,
+            joint.name,
+            JOINT_KINDS[joint.kind],
+            joint.summary,
+            *(plan.title for plan in joint.plans),
+        )
+    ).lower()
 
 
 def _write(joint: Joint, result: Result | None) -> None:
@@ -68,9 +86,13 @@ def _write(joint: Joint, result: Result | None) -> None:
 
 def renew_summary(ctx: Ctx, joint: Joint) -> None:
     """Write anew what lists say of a joint, from what was released last and is not put away."""
-    text = ctx.session.scalar(select(Revision.result).join(Plan, Revision.plan_id == Plan.id).where(
-        Plan.joint_id == joint.id, Plan.put_away.is_(False), Revision.status == "released")
-        .order_by(Revision.released_at.desc()).limit(1))
+    text = ctx.session.scalar(
+        select(Revision.result)
+        .join(Plan, Revision.plan_id == Plan.id)
+        .where(Plan.joint_id == joint.id, Plan.put_away.is_(False), Revision.status == "released")
+        .order_by(Revision.released_at.desc())
+        .limit(1)
+    )
     _write(joint, stored_result(text) if text is not None else None)
 
 
@@ -80,7 +102,15 @@ def keep_summary(ctx: Ctx, joint: Joint, revision: Revision, result: Result) -> 
     ctx.session.flush()
     for group in result.groups:
         load, window = group.preload, group.window
-        ctx.session.add(RevisionLoad(
-            revision_id=revision.id, group=group.id, name=group.name, low_N=load.low_N if load else None,
-            typical_N=load.typical_N if load else None, high_N=load.high_N if load else None,
-            lower_N=window.lower_N if window else None, upper_N=window.upper_N if window else None))
+        ctx.session.add(
+            RevisionLoad(
+                revision_id=revision.id,
+                group=group.id,
+                name=group.name,
+                low_N=load.low_N if load else None,
+                typical_N=load.typical_N if load else None,
+                high_N=load.high_N if load else None,
+                lower_N=window.lower_N if window else None,
+                upper_N=window.upper_N if window else None,
+            )
+        )

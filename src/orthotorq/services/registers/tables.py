@@ -1,4 +1,6 @@
-"""Own entries of the tables, kept apart from the shipped ones, and which lubricants are in store."""
+"""Own entries of the tables, kept apart from the shipped ones, and which lubricants are in
+store."""
+
 from __future__ import annotations
 
 import json
@@ -22,7 +24,12 @@ from ..context import Ctx
 from ..errors import BadField, NotFound, Refused
 from ..permissions import use_case
 
-KINDS: dict[str, type[BaseModel]] = {"lubricant": OwnLubricant, "grade": OwnGrade, "material": OwnMaterial, "method": OwnMethod}
+KINDS: dict[str, type[BaseModel]] = {
+    "lubricant": OwnLubricant,
+    "grade": OwnGrade,
+    "material": OwnMaterial,
+    "method": OwnMethod,
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,22 +47,35 @@ class OwnEntryView:
 
 
 def _tested(kind: str, body: Any) -> list[RigBandOut]:
-    return tested(OwnLubricant.model_validate(body)) if kind == "lubricant" and body.get("tests") else []
+    return (
+        tested(OwnLubricant.model_validate(body))
+        if kind == "lubricant" and body.get("tests")
+        else []
+    )
 
 
 @use_case
 def list_own_entries(ctx: Ctx) -> tuple[list[OwnEntryView], list[str]]:
     """(own entries, ids of lubricants in store)."""
-    rows = ctx.session.execute(select(OwnEntry, Person.name).join(Person, OwnEntry.person_id == Person.id)
-                               .where(OwnEntry.active).order_by(OwnEntry.kind, OwnEntry.key))
-    entries = [OwnEntryView(e.id, e.kind, e.key, body := json.loads(e.body), name, e.at, _tested(e.kind, body))
-               for e, name in rows]
+    rows = ctx.session.execute(
+        select(OwnEntry, Person.name)
+        .join(Person, OwnEntry.person_id == Person.id)
+        .where(OwnEntry.active)
+        .order_by(OwnEntry.kind, OwnEntry.key)
+    )
+    entries = [
+        OwnEntryView(
+            e.id, e.kind, e.key, body := json.loads(e.body), name, e.at, _tested(e.kind, body)
+        )
+        for e, name in rows
+    ]
     return entries, list(ctx.session.scalars(select(Stock.lubricant).order_by(Stock.lubricant)))
 
 
 @use_case
 def save_own_entry(ctx: Ctx, kind: str, key: str, body: Any) -> uuid.UUID:
-    """Keep an own entry, or a new version of it; plans embed a copy, so released ones do not change.
+    """Keep an own entry, or a new version of it; plans embed a copy, so released ones do not
+    change.
 
     Raises DocumentErrors for a body that does not fit, Refused for the name of a shipped entry.
     """
@@ -69,12 +89,27 @@ def save_own_entry(ctx: Ctx, kind: str, key: str, body: Any) -> uuid.UUID:
     try:
         KINDS[kind].model_validate(body)
     except ValidationError as error:
-        raise DocumentErrors([type(e)(("body", *e.path), e.code, e.text) for e in field_errors(error)]) from None
+        raise DocumentErrors(
+            [type(e)(("body", *e.path), e.code, e.text) for e in field_errors(error)]
+        ) from None
     entry = ctx.session.scalar(select(OwnEntry).where(OwnEntry.kind == kind, OwnEntry.key == key))
     if entry is None:
-        entry = OwnEntry(id=ctx.new_id(), kind=kind, key=key, body="", active=True, person_id=ctx.person.id, at=ctx.now)
+        entry = OwnEntry(
+            id=ctx.new_id(),
+            kind=kind,
+            key=key,
+            body="",
+            active=True,
+            person_id=ctx.person.id,
+            at=ctx.now,
+        )
         ctx.session.add(entry)
-    entry.body, entry.active, entry.person_id, entry.at = json.dumps(body, ensure_ascii=False), True, ctx.person.id, ctx.now
+    entry.body, entry.active, entry.person_id, entry.at = (
+        json.dumps(body, ensure_ascii=False),
+        True,
+        ctx.person.id,
+        ctx.now,
+    )
     ctx.session.flush()
     return entry.id
 
@@ -92,7 +127,11 @@ def remove_own_entry(ctx: Ctx, entry_id: uuid.UUID) -> None:
 @use_case
 def set_in_store(ctx: Ctx, lubricant: str, in_store: bool) -> None:
     """Mark a lubricant as in store, or no longer. Raises NotFound for an unknown one."""
-    own = ctx.session.scalar(select(OwnEntry).where(OwnEntry.kind == "lubricant", OwnEntry.key == lubricant, OwnEntry.active))
+    own = ctx.session.scalar(
+        select(OwnEntry).where(
+            OwnEntry.kind == "lubricant", OwnEntry.key == lubricant, OwnEntry.active
+        )
+    )
     if lubricant not in lubricants.table() and own is None:
         raise NotFound("lubricant")
     ctx.session.execute(delete(Stock).where(Stock.lubricant == lubricant))

@@ -1,4 +1,5 @@
 """The hash chain of a run: canonical text, hash, and its entries as the core sees them."""
+
 from __future__ import annotations
 
 import hashlib
@@ -89,15 +90,30 @@ def fact_of(row: Any) -> Fact:
     """
     document = json.loads(row.canonical)
     client, server = document["client"], document["server"]
-    payload = {sys.intern(key): value for key, value in {**client["payload"], **server.get("payload", {})}.items()}
+    payload = {
+        sys.intern(key): value
+        for key, value in {**client["payload"], **server.get("payload", {})}.items()
+    }
     received = server["received_at"]
     at = server.get("happened_at", received)
     at = received if at == received else at
     # entries of a time when they did not say the name are shown with that of today
     name = server.get("name", row.name)
     # thousands are remembered: words that come again and again are kept once
-    return Fact(server["sequence"], client["id"], sys.intern(client["step"]), sys.intern(client["kind"]), payload,
-                sys.intern(name), at, row.hash, server["verdict"] == "accepted", seconds_of(at), seconds_of(received), received)
+    return Fact(
+        server["sequence"],
+        client["id"],
+        sys.intern(client["step"]),
+        sys.intern(client["kind"]),
+        payload,
+        sys.intern(name),
+        at,
+        row.hash,
+        server["verdict"] == "accepted",
+        seconds_of(at),
+        seconds_of(received),
+        received,
+    )
 
 
 def facts_of(session: Session, run: Run) -> list[Fact]:
@@ -105,7 +121,9 @@ def facts_of(session: Session, run: Run) -> list[Fact]:
     entry that does not hold."""
     facts, problem = read_chain(session, run)
     if problem is not None:
-        raise Refused(Refusal.RUN_NOT_PROVEN, number=run.number, why=f"entry {len(facts) + 1}: {problem}")
+        raise Refused(
+            Refusal.RUN_NOT_PROVEN, number=run.number, why=f"entry {len(facts) + 1}: {problem}"
+        )
     return facts
 
 
@@ -116,24 +134,42 @@ def read_chain(session: Session, run: Run) -> tuple[list[Fact], str | None]:
     grown; the hash of the last one known is compared, so that the database alone decides.
     """
     known = _READ.get(run.id, [])
-    query = select(Event.run_id, Event.sequence, Event.canonical, Event.previous_hash, Event.hash, Event.code,
-                   Person.name).join(Person, Event.person_id == Person.id).where(Event.run_id == run.id)
-    rows = session.execute(query.where(Event.sequence >= (known[-1].sequence if known else 0)).order_by(Event.sequence)).all()
+    query = (
+        select(
+            Event.run_id,
+            Event.sequence,
+            Event.canonical,
+            Event.previous_hash,
+            Event.hash,
+            Event.code,
+            Person.name,
+        )
+        .join(Person, Event.person_id == Person.id)
+        .where(Event.run_id == run.id)
+    )
+    rows = session.execute(
+        query.where(Event.sequence >= (known[-1].sequence if known else 0)).order_by(Event.sequence)
+    ).all()
     if known and (not rows or rows[0].hash != known[-1].hash):
         known, rows = [], session.execute(query.order_by(Event.sequence)).all()
     facts, problem = _read_on(session, run, [*known], rows[1:] if known else rows)
-    # only what is committed may be remembered: the last rows may still be rolled back with this request
+    # only what is committed may be remembered: the last rows may still be rolled back with this
+    # request
     _remember(run.id, facts[: _committed(session, run, facts)])
     return facts, problem
 
 
-def _read_on(session: Session, run: Run, facts: list[Fact], rows: Sequence[Any]) -> tuple[list[Fact], str | None]:
+def _read_on(
+    session: Session, run: Run, facts: list[Fact], rows: Sequence[Any]
+) -> tuple[list[Fact], str | None]:
     """Facts that are known, with those of the rows behind them up to the first that does not
     hold."""
     previous, at_hand = facts[-1].hash if facts else GENESIS, keys()
     since = 0 if all(row.code for row in rows) else codes_since(session)
     for row in rows:
-        problem = link_problem(row, len(facts) + 1, previous) or code_problem(row, since, run.number, at_hand)
+        problem = link_problem(row, len(facts) + 1, previous) or code_problem(
+            row, since, run.number, at_hand
+        )
         if problem is not None:
             return facts, problem
         try:
@@ -144,7 +180,8 @@ def _read_on(session: Session, run: Run, facts: list[Fact], rows: Sequence[Any])
     return facts, None
 
 
-#: entries that a worker remembers at most, of the runs that it was asked for last; of one run all of them
+#: entries that a worker remembers at most, of the runs that it was asked for last; of one run all
+#: of them
 MOST_REMEMBERED = 2000
 _READ: OrderedDict[uuid.UUID, list[Fact]] = OrderedDict()
 _LOCK = threading.Lock()
@@ -160,6 +197,7 @@ def _remember(run: uuid.UUID, facts: list[Fact]) -> None:
 
 
 def _committed(session: Session, run: Run, facts: list[Fact]) -> int:
-    """How many of the facts are older than this request's own; those it appended itself are not counted."""
+    """How many of the facts are older than this request's own; those it appended itself are not
+    counted."""
     own: int = session.info.get(("appended", run.id), 0)
     return len(facts) - own

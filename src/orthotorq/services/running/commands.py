@@ -1,4 +1,5 @@
 """Taking a run's lease, appending events: every event gets its verdict, refusals are kept."""
+
 from __future__ import annotations
 
 import json
@@ -43,7 +44,8 @@ _UUID = re.compile("[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}")
 
 @dataclass(frozen=True, slots=True)
 class EventAnswer:
-    """What became of one event, with the code of its sentence; `missing` is the device's number that has to come first."""
+    """What became of one event, with the code of its sentence; `missing` is the device's number
+    that has to come first."""
 
     id: str | None
     verdict: str
@@ -55,8 +57,9 @@ class EventAnswer:
 
 @dataclass(slots=True)
 class _Batch:
-    """A batch under way: the locked run, its result, its folded log, and when the device sent it; ids of its events that were
-    kept or refused before, and the next number of each device, as long as nothing of it was refused."""
+    """A batch under way: the locked run, its result, its folded log, and when the device sent it;
+    ids of its events that were kept or refused before, and the next number of each device, as long
+    as nothing of it was refused."""
 
     ctx: Ctx
     run: Run
@@ -82,7 +85,8 @@ def locked_run(ctx: Ctx, run_id: uuid.UUID) -> Run:
 
 @use_case
 def take_lease(ctx: Ctx, run_id: uuid.UUID, device: str) -> int:
-    """Raise the lease for a device and return its epoch; taps of the old device that are not saved yet become conflicts."""
+    """Raise the lease for a device and return its epoch; taps of the old device that are not saved
+    yet become conflicts."""
     run = locked_run(ctx, run_id)
     if not 1 <= len(device) <= 80:
         raise BadField(Refusal.BAD_DEVICE, "device")
@@ -93,30 +97,53 @@ def take_lease(ctx: Ctx, run_id: uuid.UUID, device: str) -> int:
     return run.lease_epoch
 
 
-def _keep_refused(ctx: Ctx, run: Run, raw: Any, code: Refusal | None, reason: str = "", **params: object) -> EventAnswer:
+def _keep_refused(
+    ctx: Ctx, run: Run, raw: Any, code: Refusal | None, reason: str = "", **params: object
+) -> EventAnswer:
     reason = reason or (render(code, **params) if code is not None else "")
     values = raw if isinstance(raw, dict) else {}
     number, event_id, device = values.get("device_sequence"), values.get("id"), values.get("device")
     try:
         body = canonical(raw)[:20_000]
-    except Exception:  # what cannot be canonical JSON (huge integers, lone surrogates) is kept as Python shows it
+    except (
+        Exception
+    ):  # what cannot be canonical JSON (huge integers, lone surrogates) is kept as Python shows it
         body = repr(raw)[:20_000]
-    ctx.session.add(RefusedEvent(
-        id=ctx.new_id(), run_id=run.id, event_id=event_id[:80] if isinstance(event_id, str) else None,
-        device=device[:80] if isinstance(device, str) else None,
-        device_sequence=number if isinstance(number, int) and 0 < number < 2**31 else None,
-        person_id=ctx.person.id, received_at=ctx.now, body=body.replace("\x00", "\ufffd"), reason=reason[:2000]))
+    ctx.session.add(
+        RefusedEvent(
+            id=ctx.new_id(),
+            run_id=run.id,
+            event_id=event_id[:80] if isinstance(event_id, str) else None,
+            device=device[:80] if isinstance(device, str) else None,
+            device_sequence=number if isinstance(number, int) and 0 < number < 2**31 else None,
+            person_id=ctx.person.id,
+            received_at=ctx.now,
+            body=body.replace("\x00", "\ufffd"),
+            reason=reason[:2000],
+        )
+    )
     ctx.session.flush()
-    return EventAnswer(event_id if isinstance(event_id, str) else None, "refused", reason, code.value if code else None)
+    return EventAnswer(
+        event_id if isinstance(event_id, str) else None,
+        "refused",
+        reason,
+        code.value if code else None,
+    )
 
 
 def _before(ctx: Ctx, run: Run, events: list[Any]) -> tuple[set[str], set[str]]:
-    """(Ids of a batch that are kept already, in whatever run; those that this run refused before)."""
+    """(Ids of a batch that are kept already, in whatever run; those that this run refused
+    before)."""
     ids = [one["id"] for one in events if isinstance(one, dict) and isinstance(one.get("id"), str)]
     whole = [one for one in ids if _UUID.fullmatch(one)]
-    kept = ctx.session.scalars(select(Event.id).where(Event.id.in_([uuid.UUID(one) for one in whole])))
-    refused = ctx.session.scalars(select(RefusedEvent.event_id).where(RefusedEvent.run_id == run.id,
-                                                                      RefusedEvent.event_id.in_(whole)))
+    kept = ctx.session.scalars(
+        select(Event.id).where(Event.id.in_([uuid.UUID(one) for one in whole]))
+    )
+    refused = ctx.session.scalars(
+        select(RefusedEvent.event_id).where(
+            RefusedEvent.run_id == run.id, RefusedEvent.event_id.in_(whole)
+        )
+    )
     return {str(one) for one in kept}, {one for one in refused if one is not None}
 
 
@@ -124,7 +151,10 @@ def _own_device(batch: _Batch, device: str) -> bool:
     """Whether a device is this person's in this run: the first who sends by its name has it."""
     if device not in batch.devices:
         owner = batch.ctx.session.scalar(
-            select(Event.person_id).where(Event.run_id == batch.run.id, Event.device == device).limit(1))
+            select(Event.person_id)
+            .where(Event.run_id == batch.run.id, Event.device == device)
+            .limit(1)
+        )
         if owner is None and device == batch.run.lease_device:
             owner = batch.run.lease_person
         batch.devices[device] = device != SERVER and owner in (None, batch.ctx.person.id)
@@ -134,9 +164,13 @@ def _own_device(batch: _Batch, device: str) -> bool:
 def _next(batch: _Batch, device: str) -> int:
     """The next number of a device, by what of it was kept or refused so far."""
     if device not in batch.next:
+
         def highest(table: type[Event] | type[RefusedEvent]) -> Any:
-            return select(func.max(table.device_sequence)).where(table.run_id == batch.run.id,
-                                                                 table.device == device).scalar_subquery()
+            return (
+                select(func.max(table.device_sequence))
+                .where(table.run_id == batch.run.id, table.device == device)
+                .scalar_subquery()
+            )
 
         found = batch.ctx.session.execute(select(highest(Event), highest(RefusedEvent))).one()
         batch.next[device] = max(found[0] or 0, found[1] or 0) + 1
@@ -144,18 +178,32 @@ def _next(batch: _Batch, device: str) -> int:
 
 
 def _kept_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> EventAnswer:
-    """The old answer for an event that was sent before with the same bytes; a refusal for the same id with others."""
+    """The old answer for an event that was sent before with the same bytes; a refusal for the same
+    id with others."""
     old = ctx.session.scalars(select(Event).where(Event.id == uuid.UUID(client["id"]))).one()
     if old.run_id == run.id and json.loads(old.canonical)["client"] == client:
-        return EventAnswer(client["id"], "duplicate", render(Refusal.KEPT_ALREADY), Refusal.KEPT_ALREADY.value, old.sequence)
+        return EventAnswer(
+            client["id"],
+            "duplicate",
+            render(Refusal.KEPT_ALREADY),
+            Refusal.KEPT_ALREADY.value,
+            old.sequence,
+        )
     return _keep_refused(ctx, run, raw, Refusal.ID_USED)
 
 
 def _refused_before(ctx: Ctx, run: Run, client: dict[str, Any], raw: Any) -> EventAnswer | None:
     """The old refusal for an event that was sent before with the same bytes."""
-    refused = ctx.session.scalars(select(RefusedEvent).where(RefusedEvent.run_id == run.id,
-                                                             RefusedEvent.event_id == client["id"]).limit(1)).one()
-    return EventAnswer(client["id"], "refused", refused.reason) if refused.body == canonical(raw)[:20_000] else None
+    refused = ctx.session.scalars(
+        select(RefusedEvent)
+        .where(RefusedEvent.run_id == run.id, RefusedEvent.event_id == client["id"])
+        .limit(1)
+    ).one()
+    return (
+        EventAnswer(client["id"], "refused", refused.reason)
+        if refused.body == canonical(raw)[:20_000]
+        else None
+    )
 
 
 def _counted(batch: _Batch, raw: Any) -> EventAnswer:
@@ -178,7 +226,9 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
         event = EventIn.model_validate(raw)
     except ValidationError as error:
         first = field_errors(error)[0]
-        return _keep_refused(ctx, run, raw, Refusal.EVENT_FIELD, path=first.pointer(), text=first.text)
+        return _keep_refused(
+            ctx, run, raw, Refusal.EVENT_FIELD, path=first.pointer(), text=first.text
+        )
     # who tapped is said by newer devices only: what older ones sent keeps its bytes
     client = event.model_dump(mode="json", exclude={"person"} if event.person is None else None)
     try:
@@ -188,7 +238,9 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
     if event.run != str(run.id):
         return _keep_refused(ctx, run, raw, Refusal.OTHER_RUN)
     if event.person is not None and event.person != str(ctx.person.id):
-        return EventAnswer(event.id, "other", render(Refusal.OTHER_PERSON), Refusal.OTHER_PERSON.value)
+        return EventAnswer(
+            event.id, "other", render(Refusal.OTHER_PERSON), Refusal.OTHER_PERSON.value
+        )
     if event.kind == "sign_off":
         return _keep_refused(ctx, run, raw, Refusal.SIGN_WITH_PASSWORD)
     if not _own_device(batch, event.device):
@@ -200,12 +252,23 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
     if event.id in batch.refused and (seen := _refused_before(ctx, run, client, raw)) is not None:
         return seen
     if event.device_sequence > expected:
-        return EventAnswer(event.id, "gap", render(Refusal.NUMBER_MISSING, number=expected), Refusal.NUMBER_MISSING.value,
-                           missing=expected)
+        return EventAnswer(
+            event.id,
+            "gap",
+            render(Refusal.NUMBER_MISSING, number=expected),
+            Refusal.NUMBER_MISSING.value,
+            missing=expected,
+        )
     if event.device_sequence < expected:
-        # a device that has lost its count, not its tap: it is told where to go on, and sends the same event again
-        return EventAnswer(event.id, "gap", render(Refusal.NUMBER_USED, number=event.device_sequence), Refusal.NUMBER_USED.value,
-                           missing=expected)
+        # a device that has lost its count, not its tap: it is told where to go on, and sends the
+        # same event again
+        return EventAnswer(
+            event.id,
+            "gap",
+            render(Refusal.NUMBER_USED, number=event.device_sequence),
+            Refusal.NUMBER_USED.value,
+            missing=expected,
+        )
     return _judged(batch, event, client, raw)
 
 
@@ -213,16 +276,32 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
     """The verdict of the core, the lease's, and what follows from them."""
     ctx, run = batch.ctx, batch.run
     at = happened(ctx.now, event.device_time, batch.sent_at, batch.last)
-    holds = (event.lease, event.device, ctx.person.id) == (run.lease_epoch, run.lease_device, run.lease_person)
+    holds = (event.lease, event.device, ctx.person.id) == (
+        run.lease_epoch,
+        run.lease_device,
+        run.lease_person,
+    )
     # what was tapped before others took over is kept aside as what it is, whoever works now
     batch.log.holder = ctx.person.name if holds else ""
-    judgement = judge_in(batch.result, batch.log, event.kind, event.step, event.payload, ctx.person.roles, at.timestamp())
+    judgement = judge_in(
+        batch.result,
+        batch.log,
+        event.kind,
+        event.step,
+        event.payload,
+        ctx.person.roles,
+        at.timestamp(),
+    )
     verdict, code, sentence = judgement.verdict, judgement.code, judgement.text
     extra: dict[str, Any] = {}
     begins = event.kind == "continue" or (event.kind == "answer" and not batch.log.order)
     if begins and (second := _second_run(batch)) is not None:
         return _keep_refused(ctx, run, raw, Refusal.SECOND_RUN, second)
-    if event.kind == "continue" and verdict == "accepted" and (why := cannot_continue(ctx, run, batch.log)):
+    if (
+        event.kind == "continue"
+        and verdict == "accepted"
+        and (why := cannot_continue(ctx, run, batch.log))
+    ):
         return _keep_refused(ctx, run, raw, Refusal.CANNOT_CONTINUE, why=why)
     if event.kind == "photo" and verdict == "accepted":
         digest = _photo_digest(ctx, run, event.payload)
@@ -239,7 +318,9 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
     if event.kind == "tool" and verdict == "accepted":
         try:
             left = still_to_do(batch.result, batch.log, at.timestamp())
-            extra = bound_anew(ctx, run, left, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload)
+            extra = bound_anew(
+                ctx, run, left, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload
+            )
         except (OrthotorqError, ServiceError) as error:
             return _keep_refused(ctx, run, raw, Refusal.TOOL_FORM, str(error))
     if event.kind in HELD and not holds:
@@ -270,7 +351,9 @@ def _photo_digest(ctx: Ctx, run: Run, payload: dict[str, Any]) -> str | None:
         wanted = uuid.UUID(str(payload.get("photo")))
     except ValueError:
         return None
-    return ctx.session.scalar(select(Photo.digest).where(Photo.id == wanted, Photo.run_id == run.id))
+    return ctx.session.scalar(
+        select(Photo.digest).where(Photo.id == wanted, Photo.run_id == run.id)
+    )
 
 
 def _keep_readings(ctx: Ctx, run: Run, fact: Fact) -> None:
@@ -282,13 +365,26 @@ def _keep_readings(ctx: Ctx, run: Run, fact: Fact) -> None:
             base = parse(words, quantity).base
         except OrthotorqError:
             continue
-        ctx.session.add(Reading(run_id=run.id, sequence=fact.sequence, quantity=quantity, step=fact.step,
-                                place=step.place if step else None, value=base, typed=words, at=ctx.now))
+        ctx.session.add(
+            Reading(
+                run_id=run.id,
+                sequence=fact.sequence,
+                quantity=quantity,
+                step=fact.step,
+                place=step.place if step else None,
+                value=base,
+                typed=words,
+                at=ctx.now,
+            )
+        )
 
 
 @use_case
-def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str = "") -> tuple[list[EventAnswer], RunState]:
-    """Append up to 100 events under the run's lock; every one is answered, and the state after them returned."""
+def append_events(
+    ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str = ""
+) -> tuple[list[EventAnswer], RunState]:
+    """Append up to 100 events under the run's lock; every one is answered, and the state after them
+    returned."""
     if not 1 <= len(events) <= MAX_BATCH:
         raise BadField(Refusal.BATCH_SIZE, "events", most=MAX_BATCH)
     run = locked_run(ctx, run_id)
@@ -302,7 +398,10 @@ def append_events(ctx: Ctx, run_id: uuid.UUID, events: list[Any], sent_at: str =
     if state.instruction is not None and state.instruction.index == 1:
         # once a round: the device keeps them
         state.later = later_of(result, batch.log, ctx.now.timestamp())
-    run.provisional, run.conflicts = state.provisional, sum(1 for one in state.conflicts if one.settled is None)
+    run.provisional, run.conflicts = (
+        state.provisional,
+        sum(1 for one in state.conflicts if one.settled is None),
+    )
     if run.status != state.status or changes_condition(run, state):
         run.status = state.status
         note_run(ctx, run, result, state)

@@ -1,4 +1,5 @@
-"""Continuing a run that was ended early: what has happened at its joint since decides, and the core what has set or cooled."""
+"""Continuing a run that was ended early: what has happened at its joint since decides, and the core
+what has set or cooled."""
 
 from __future__ import annotations
 

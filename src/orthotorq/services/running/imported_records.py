@@ -1,5 +1,6 @@
 """Records out as open files, and records of files: compared with their chain, kept as they
 stand, marked as imported."""
+
 from __future__ import annotations
 
 import hashlib
@@ -62,11 +63,20 @@ def written_record(ctx: Ctx, run_id: uuid.UUID) -> RecordFile:
     if view.not_proven:
         raise Refused(Refusal.RUN_NOT_PROVEN, number=view.head.number, why=view.not_proven)
     run, head = ctx.session.get_one(Run, run_id), view.head
-    rows = ctx.session.execute(select(Event.sequence, Event.canonical, Event.code).where(Event.run_id == run_id))
+    rows = ctx.session.execute(
+        select(Event.sequence, Event.canonical, Event.code).where(Event.run_id == run_id)
+    )
     kept = {row.sequence: row for row in rows}
-    events = [file_event(fact, kept[fact.sequence].canonical, kept[fact.sequence].code) for fact in facts]
-    where = {"run": head.number, "equipment": head.equipment_name, "equipment_tag": head.equipment_tag,
-             "joint": head.joint_name, "revision": head.revision}
+    events = [
+        file_event(fact, kept[fact.sequence].canonical, kept[fact.sequence].code) for fact in facts
+    ]
+    where = {
+        "run": head.number,
+        "equipment": head.equipment_name,
+        "equipment_tag": head.equipment_tag,
+        "joint": head.joint_name,
+        "revision": head.revision,
+    }
     proof = proof_of(run, ctx.session.get_one(Revision, run.revision_id))
     return derived_file(where, result, facts, events, proof)
 
@@ -83,18 +93,31 @@ def read_record_file(ctx: Ctx, data: bytes) -> uuid.UUID:
         found = RecordFile.model_validate(raw)
     except ValidationError as error:
         first = field_errors(error)[0]
-        raise BadField(Refusal.RECORD_FILE, "file", why=f"{first.pointer()}: {first.text}") from None
+        raise BadField(
+            Refusal.RECORD_FILE, "file", why=f"{first.pointer()}: {first.text}"
+        ) from None
     except (DocumentErrors, OrthotorqError) as error:
         raise BadField(Refusal.RECORD_FILE, "file", why=str(error)) from None
     check_file(found)
     why = not_proved(found)
     document = found.model_dump_json()
     digest = hashlib.sha256(document.encode()).hexdigest()
-    before = ctx.session.scalars(select(ForeignRecord).where(ForeignRecord.digest == digest)).first()
+    before = ctx.session.scalars(
+        select(ForeignRecord).where(ForeignRecord.digest == digest)
+    ).first()
     if before is not None:
         return before.id
-    made = ForeignRecord(id=ctx.new_id(), head_hash=found.head_hash, digest=digest, proved=not why, title=found.title[:120],
-                         run=found.run, document=document, person_id=ctx.person.id, at=ctx.now)
+    made = ForeignRecord(
+        id=ctx.new_id(),
+        head_hash=found.head_hash,
+        digest=digest,
+        proved=not why,
+        title=found.title[:120],
+        run=found.run,
+        document=document,
+        person_id=ctx.person.id,
+        at=ctx.now,
+    )
     ctx.session.add(made)
     ctx.session.flush()
     return made.id
@@ -103,8 +126,12 @@ def read_record_file(ctx: Ctx, data: bytes) -> uuid.UUID:
 @use_case
 def list_foreign_records(ctx: Ctx) -> list[ForeignLine]:
     """Imported records, newest first."""
-    rows = ctx.session.execute(select(ForeignRecord, Person.name).join(Person, ForeignRecord.person_id == Person.id)
-                               .order_by(ForeignRecord.at.desc()).limit(200))
+    rows = ctx.session.execute(
+        select(ForeignRecord, Person.name)
+        .join(Person, ForeignRecord.person_id == Person.id)
+        .order_by(ForeignRecord.at.desc())
+        .limit(200)
+    )
     return [ForeignLine(row.id, row.run, row.title, name, row.at, row.proved) for row, name in rows]
 
 

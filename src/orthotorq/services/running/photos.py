@@ -1,4 +1,5 @@
 """Photos of a run: re-encoded, at most 2 MB, in the database."""
+
 from __future__ import annotations
 
 import hashlib
@@ -21,11 +22,13 @@ ON_PAPER = 60
 
 
 def reencode(data: bytes) -> bytes:
-    """A picture as an upright JPEG of at most 2 MB without its metadata. Raises BadField for what is no picture, Impossible where
-    it is too heavy."""
+    """A picture as an upright JPEG of at most 2 MB without its metadata. Raises BadField for what
+    is no picture, Impossible where it is too heavy."""
     kept = upright(data)
     if isinstance(kept, str):
-        raise BadField(Refusal.PICTURE_TOO_LARGE if kept == "too large" else Refusal.NO_PICTURE, "photo")
+        raise BadField(
+            Refusal.PICTURE_TOO_LARGE if kept == "too large" else Refusal.NO_PICTURE, "photo"
+        )
     return kept
 
 
@@ -45,8 +48,14 @@ def keep_photo(ctx: Ctx, run_id: uuid.UUID, data: bytes) -> HelperTask[bytes, uu
 
 
 def _keep(run_id: uuid.UUID, ctx: Ctx, kept: bytes) -> uuid.UUID:
-    photo = Photo(id=ctx.new_id(), run_id=run_id, data=kept, digest=hashlib.sha256(kept).hexdigest(),
-                  person_id=ctx.person.id, at=ctx.now)
+    photo = Photo(
+        id=ctx.new_id(),
+        run_id=run_id,
+        data=kept,
+        digest=hashlib.sha256(kept).hexdigest(),
+        person_id=ctx.person.id,
+        at=ctx.now,
+    )
     ctx.session.add(photo)
     ctx.session.flush()
     return photo.id

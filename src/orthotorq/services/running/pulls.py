@@ -1,4 +1,5 @@
 """Measurements of devices at the steps of a run: begun, streamed, read, and taken by an answer."""
+
 from __future__ import annotations
 
 import json
@@ -60,7 +61,8 @@ class DevicesView:
 
 @dataclass(frozen=True, slots=True)
 class Curve:
-    """A curve or a part of it, as lists of one length: time [s] and angle [deg] from the begin of the pull, torque [N·m]."""
+    """A curve or a part of it, as lists of one length: time [s] and angle [deg] from the begin of
+    the pull, torque [N·m]."""
 
     seconds: list[float]
     torque: list[float]
@@ -69,9 +71,11 @@ class Curve:
 
 @dataclass(frozen=True, slots=True)
 class PullResult:
-    """How a measurement ended: the answer to its step with its readings; verdict in words; what the curve shows it with.
+    """How a measurement ended: the answer to its step with its readings; verdict in words; what the
+    curve shows it with.
 
-    `first` and `last` are the times [s] between which it is seen; `wanted` the torque to reach [N·m].
+    `first` and `last` are the times [s] between which it is seen; `wanted` the torque to reach
+    [N·m].
     """
 
     answer: str | None
@@ -88,7 +92,8 @@ class PullResult:
 
 @dataclass(frozen=True, slots=True)
 class PullView:
-    """A measurement that was begun: what it is for and how it ends; the samples come by its stream."""
+    """A measurement that was begun: what it is for and how it ends; the samples come by its
+    stream."""
 
     id: uuid.UUID
     device: str
@@ -101,13 +106,18 @@ class PullView:
 @use_case
 def list_devices(ctx: Ctx) -> DevicesView:
     """Devices that may be connected."""
-    return DevicesView([DeviceView(d.id, d.name, d.answers) for d in DEVICES.values()],
-                       [Choice(code, name) for code, name in JOINT_HAS.items()])
+    return DevicesView(
+        [DeviceView(d.id, d.name, d.answers) for d in DEVICES.values()],
+        [Choice(code, name) for code, name in JOINT_HAS.items()],
+    )
 
 
 @use_case
-def begin_pull(ctx: Ctx, run_id: uuid.UUID, step: str, device: str, joint: str = "none") -> PullView:
-    """Begin a measurement at the open step. Raises NotFound, BadField, Refused where the step takes none."""
+def begin_pull(
+    ctx: Ctx, run_id: uuid.UUID, step: str, device: str, joint: str = "none"
+) -> PullView:
+    """Begin a measurement at the open step. Raises NotFound, BadField, Refused where the step takes
+    none."""
     run = _run(ctx, run_id)
     known = DEVICES.get(device)
     if known is None:
@@ -119,7 +129,9 @@ def begin_pull(ctx: Ctx, run_id: uuid.UUID, step: str, device: str, joint: str =
         return pull_with(ctx, run, step, device, at, joint)
     if known.answers == "length" and figure is not None:
         made_id = ctx.new_id()
-        return _keep(ctx, run, made_id, step, device, {"figure": figure, "seed": _seed(made_id)}, None, None)
+        return _keep(
+            ctx, run, made_id, step, device, {"figure": figure, "seed": _seed(made_id)}, None, None
+        )
     raise Refused(Refusal.STEP_NOT_MEASURED)
 
 
@@ -127,7 +139,9 @@ def _seed(made_id: uuid.UUID) -> int:
     return made_id.int & 0x7FFFFFFF
 
 
-def pull_with(ctx: Ctx, run: Run, step: str, device: str, at: Situation, joint: str = "none") -> PullView:
+def pull_with(
+    ctx: Ctx, run: Run, step: str, device: str, at: Situation, joint: str = "none"
+) -> PullView:
     """Pull with a simulated device at a step that asks for it."""
     made_id = ctx.new_id()
     inputs = asdict(simulated(at, None if joint == "none" else cast(Fault, joint), _seed(made_id)))
@@ -136,7 +150,8 @@ def pull_with(ctx: Ctx, run: Run, step: str, device: str, at: Situation, joint: 
 
 @use_case
 def keep_raw_pull(ctx: Ctx, run_id: uuid.UUID, step: str, data: bytes) -> PullView:
-    """Keep a pull that a real wrench gave, as a file of raw readings. Raises NotFound, BadField, Refused."""
+    """Keep a pull that a real wrench gave, as a file of raw readings. Raises NotFound, BadField,
+    Refused."""
     run = _run(ctx, run_id)
     try:
         if len(data) > MOST_RAW:
@@ -161,7 +176,8 @@ def _run(ctx: Ctx, run_id: uuid.UUID) -> Run:
 
 
 def _asked(ctx: Ctx, run: Run, step: str) -> tuple[Situation | None, float | None]:
-    """(the pull, the length [mm]) that the open step asks for; it has to be the one that is named."""
+    """(the pull, the length [mm]) that the open step asks for; it has to be the one that is
+    named."""
     log = fold(facts_of(ctx.session, run))
     walk, pending, _ = walk_run(result_of(ctx.session, run), log, ctx.now.timestamp())
     if pending is None or pending.step != step or log.stopped():
@@ -171,13 +187,36 @@ def _asked(ctx: Ctx, run: Run, step: str) -> tuple[Situation | None, float | Non
 
 def situation(found: PullStep | None) -> Situation | None:
     """What a device has to know of a pull."""
-    return None if found is None else Situation(found.group, found.one, found.round, found.percent, found.slackened, found.turned)
+    return (
+        None
+        if found is None
+        else Situation(
+            found.group, found.one, found.round, found.percent, found.slackened, found.turned
+        )
+    )
 
 
-def _keep(ctx: Ctx, run: Run, made_id: uuid.UUID, step: str, device: str, inputs: dict[str, Any], expected: Expected | None,
-          raw: str | None) -> PullView:
-    row = Pull(id=made_id, run_id=run.id, step=step, device=device, inputs=json.dumps(inputs),
-               expected=json.dumps(asdict(expected) if expected else {}), raw=raw, person_id=ctx.person.id, at=ctx.now)
+def _keep(
+    ctx: Ctx,
+    run: Run,
+    made_id: uuid.UUID,
+    step: str,
+    device: str,
+    inputs: dict[str, Any],
+    expected: Expected | None,
+    raw: str | None,
+) -> PullView:
+    row = Pull(
+        id=made_id,
+        run_id=run.id,
+        step=step,
+        device=device,
+        inputs=json.dumps(inputs),
+        expected=json.dumps(asdict(expected) if expected else {}),
+        raw=raw,
+        person_id=ctx.person.id,
+        at=ctx.now,
+    )
     ctx.session.add(row)
     ctx.session.flush()
     return view_of(row, result_of(ctx.session, run))
@@ -188,7 +227,11 @@ def pass_of(result: Result, step: str) -> PassOut | None:
     found = parse_step(step)
     stage = next((s for s in result.stages if found is not None and s.id == found.stage), None)
     group = found.place.rpartition(".")[0] if found and found.place else ""
-    return next((p for p in stage.passes if found and p.id == found.part and p.group == group), None) if stage else None
+    return (
+        next((p for p in stage.passes if found and p.id == found.part and p.group == group), None)
+        if stage
+        else None
+    )
 
 
 def trace_of_row(row: Pull) -> Trace | None:
@@ -223,12 +266,24 @@ def view_of(row: Pull, result: Result) -> PullView:
     inputs = json.loads(row.inputs)
     if trace is not None and found is not None:
         verdict = found.verdict
-        ended = PullResult(found.answer, found.torque, found.angle, [], verdict.code, found.says, found.advice, verdict.seen,
-                           float(trace.seconds[verdict.first]), float(trace.seconds[verdict.last]))
+        ended = PullResult(
+            found.answer,
+            found.torque,
+            found.angle,
+            [],
+            verdict.code,
+            found.says,
+            found.advice,
+            verdict.seen,
+            float(trace.seconds[verdict.first]),
+            float(trace.seconds[verdict.last]),
+        )
         seconds = float(trace.seconds[-1])
     else:
         outcome = _device(row).outcome(_asked_of(row))
-        ended = PullResult(None, None, None, outcome.readings, "good", outcome.says, "", "", 0.0, 0.0)
+        ended = PullResult(
+            None, None, None, outcome.readings, "good", outcome.says, "", "", 0.0, 0.0
+        )
         seconds = len(list(_device(row).samples(_asked_of(row)))) / MESSAGES
     return PullView(row.id, row.device, expected.get("target"), inputs.get("turn"), seconds, ended)
 
@@ -245,8 +300,11 @@ def stream_pull(ctx: Ctx, pull_id: uuid.UUID) -> tuple[Iterator[Curve], PullResu
     return (Curve(m.seconds, m.torque, m.angle) for m in messages), view.result
 
 
-def judged_of(ctx: Ctx, run: Run, result: Result, step: str, payload: dict[str, Any]) -> dict[str, Any] | None:
-    """What the chain keeps of the measurement that an answer names; None where the run has no such one at this step."""
+def judged_of(
+    ctx: Ctx, run: Run, result: Result, step: str, payload: dict[str, Any]
+) -> dict[str, Any] | None:
+    """What the chain keeps of the measurement that an answer names; None where the run has no such
+    one at this step."""
     try:
         row = ctx.session.get(Pull, uuid.UUID(str(payload.get("pull"))))
     except ValueError:
@@ -255,4 +313,8 @@ def judged_of(ctx: Ctx, run: Run, result: Result, step: str, payload: dict[str, 
         return None
     found = view_of(row, result).result
     kept = {"device": row.device, "code": found.code, "seen": found.seen}
-    return kept | ({"torque": found.torque, "angle": found.angle} if found.torque else {"readings": found.readings})
+    return kept | (
+        {"torque": found.torque, "angle": found.angle}
+        if found.torque
+        else {"readings": found.readings}
+    )

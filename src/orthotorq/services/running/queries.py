@@ -1,4 +1,5 @@
 """Reading runs and records."""
+
 from __future__ import annotations
 
 import json
@@ -15,7 +16,17 @@ from ...core.forms.result import PositionOut, Result
 from ...core.forms.run import RunState
 from ...core.forms.stored import stored_result
 from ...core.kinds.stage_kind import OCCASIONS
-from ...core.running import Fact, Log, checked_bolts, compare, fold, groups_of, later_of, record_of, state_from
+from ...core.running import (
+    Fact,
+    Log,
+    checked_bolts,
+    compare,
+    fold,
+    groups_of,
+    later_of,
+    record_of,
+    state_from,
+)
 from ...core.running.present.outcome import outcome_of
 from ...core.running.present.summary import summary_of
 from ...core.running.walk.actions import NEXT_SIGNATURE, STATUS
@@ -71,7 +82,8 @@ class RunView:
     joint_kind: str
     state: RunState
     stages: list[PositionOut]
-    #: why a run that was ended early cannot be continued; empty where it can, and for every other run
+    #: why a run that was ended early cannot be continued; empty where it can, and for every other
+    #: run
     cannot_continue: str = ""
 
 
@@ -131,23 +143,69 @@ def _head(ctx: Ctx, run: Run) -> RunHead:
     revision = ctx.session.get_one(Revision, run.revision_id)
     joint = revision.plan.joint
     person = ctx.session.get_one(Person, run.started_by)
-    return RunHead(run.id, run.number, run.status, revision.plan.title, joint.name, joint.equipment.name,
-                   joint.equipment.tag, revision.number, revision.id, run.started_at, person.name, STATUS[run.status],
-                   run.status == "running", run.provisional, joint.id)
+    return RunHead(
+        run.id,
+        run.number,
+        run.status,
+        revision.plan.title,
+        joint.name,
+        joint.equipment.name,
+        joint.equipment.tag,
+        revision.number,
+        revision.id,
+        run.started_at,
+        person.name,
+        STATUS[run.status],
+        run.status == "running",
+        run.provisional,
+        joint.id,
+    )
 
 
 @use_case
 def list_runs(ctx: Ctx, before: int | None, limit: int) -> list[RunHead]:
     """Runs, newest first, older than run number `before`."""
-    query = (select(Run, Plan.title, Joint.id, Joint.name, Equipment.name, Equipment.tag, Revision.number, Person.name)
-             .join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
-             .join(Joint, Plan.joint_id == Joint.id).join(Equipment, Joint.equipment_id == Equipment.id)
-             .join(Person, Run.started_by == Person.id).order_by(Run.number.desc()).limit(limit))
+    query = (
+        select(
+            Run,
+            Plan.title,
+            Joint.id,
+            Joint.name,
+            Equipment.name,
+            Equipment.tag,
+            Revision.number,
+            Person.name,
+        )
+        .join(Revision, Run.revision_id == Revision.id)
+        .join(Plan, Revision.plan_id == Plan.id)
+        .join(Joint, Plan.joint_id == Joint.id)
+        .join(Equipment, Joint.equipment_id == Equipment.id)
+        .join(Person, Run.started_by == Person.id)
+        .order_by(Run.number.desc())
+        .limit(limit)
+    )
     if before is not None:
         query = query.where(Run.number < before)
-    return [RunHead(run.id, run.number, run.status, title, joint, machine, tag, number, run.revision_id, run.started_at,
-                    name, STATUS[run.status], run.status == "running", run.provisional, joint_id)
-            for run, title, joint_id, joint, machine, tag, number, name in ctx.session.execute(query)]
+    return [
+        RunHead(
+            run.id,
+            run.number,
+            run.status,
+            title,
+            joint,
+            machine,
+            tag,
+            number,
+            run.revision_id,
+            run.started_at,
+            name,
+            STATUS[run.status],
+            run.status == "running",
+            run.provisional,
+            joint_id,
+        )
+        for run, title, joint_id, joint, machine, tag, number, name in ctx.session.execute(query)
+    ]
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,11 +224,19 @@ def list_suggestions(ctx: Ctx, plan_id: uuid.UUID) -> list[Suggestion]:
     """What fitters asked to be changed, from every run of a plan, newest first."""
     rows = ctx.session.execute(
         select(Run.number, Event.step, Event.canonical, Person.name, Event.received_at)
-        .join(Run, Event.run_id == Run.id).join(Revision, Run.revision_id == Revision.id)
-        .join(Person, Event.person_id == Person.id).where(Revision.plan_id == plan_id, Event.kind == "suggest")
-        .order_by(Event.received_at.desc()).limit(100))
-    return [Suggestion(number, step, str(json.loads(text)["client"]["payload"].get("text", "")), name, at)
-            for number, step, text, name, at in rows]
+        .join(Run, Event.run_id == Run.id)
+        .join(Revision, Run.revision_id == Revision.id)
+        .join(Person, Event.person_id == Person.id)
+        .where(Revision.plan_id == plan_id, Event.kind == "suggest")
+        .order_by(Event.received_at.desc())
+        .limit(100)
+    )
+    return [
+        Suggestion(
+            number, step, str(json.loads(text)["client"]["payload"].get("text", "")), name, at
+        )
+        for number, step, text, name, at in rows
+    ]
 
 
 @use_case
@@ -185,9 +251,18 @@ def read_run(ctx: Ctx, run_id: uuid.UUID) -> RunView:
     state = state_from(result, log, now, ctx.person.roles)
     state.later = later_of(result, log, now)
     taken = groups_of(result, state.variants)
-    return RunView(_head(ctx, run), run.lease_epoch, run.lease_device, holder.name, taken, result.positions,
-                   result.joint_kind, state, _stages(result, log),
-                   cannot_continue(ctx, run, log) if run.status == "abandoned" else "")
+    return RunView(
+        _head(ctx, run),
+        run.lease_epoch,
+        run.lease_device,
+        holder.name,
+        taken,
+        result.positions,
+        result.joint_kind,
+        state,
+        _stages(result, log),
+        cannot_continue(ctx, run, log) if run.status == "abandoned" else "",
+    )
 
 
 def _stages(result: Result, log: Log) -> list[PositionOut]:
@@ -199,8 +274,12 @@ def _stages(result: Result, log: Log) -> list[PositionOut]:
 def _signatures(record: Record) -> list[Signature]:
     """Who signed, in the order in which it is signed."""
     signed = {one.role: one for one in record.sign_offs}
-    return [Signature(role, signed[role].person, signed[role].at) if role in signed else Signature(role, "", "")
-            for role in NEXT_SIGNATURE.values()]
+    return [
+        Signature(role, signed[role].person, signed[role].at)
+        if role in signed
+        else Signature(role, "", "")
+        for role in NEXT_SIGNATURE.values()
+    ]
 
 
 def open_record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[Fact]]:
@@ -210,19 +289,38 @@ def open_record(ctx: Ctx, run_id: uuid.UUID) -> tuple[RecordView, Result, list[F
     # a record is opened whatever was done to it: it says what does not hold, and shows what stands
     # before that
     result, (facts, _) = stored_result(revision.result), read_chain(ctx.session, run)
-    rows = ctx.session.execute(select(RefusedEvent.received_at, Person.name, RefusedEvent.reason)
-                               .join(Person, RefusedEvent.person_id == Person.id)
-                               .where(RefusedEvent.run_id == run.id).order_by(RefusedEvent.received_at).limit(200)).all()
+    rows = ctx.session.execute(
+        select(RefusedEvent.received_at, Person.name, RefusedEvent.reason)
+        .join(Person, RefusedEvent.person_id == Person.id)
+        .where(RefusedEvent.run_id == run.id)
+        .order_by(RefusedEvent.received_at)
+        .limit(200)
+    ).all()
     if not facts:
-        raise Refused(messages.Refusal.RUN_NOT_PROVEN, number=run.number, why=_problem(ctx, run, revision))
+        raise Refused(
+            messages.Refusal.RUN_NOT_PROVEN, number=run.number, why=_problem(ctx, run, revision)
+        )
     record = record_of(result, facts, ctx.now.timestamp())
     head = _as_begun(_head(ctx, run), result, facts)
-    view = RecordView(head, record, result.groups, result.positions, result.calculated, result.plan_hash,
-                      run.head_hash, run.head_sequence, _problem(ctx, run, revision),
-                      [Refusal(at, name, reason) for at, name, reason in rows], _compared(ctx, run, record),
-                      OCCASIONS.get(record.occasion, record.occasion), _NEXT.get(record.status, ""),
-                      summary_of(result, record, outcome_of(result, fold(facts), run.number, ctx.now.timestamp())),
-                      _signatures(record))
+    view = RecordView(
+        head,
+        record,
+        result.groups,
+        result.positions,
+        result.calculated,
+        result.plan_hash,
+        run.head_hash,
+        run.head_sequence,
+        _problem(ctx, run, revision),
+        [Refusal(at, name, reason) for at, name, reason in rows],
+        _compared(ctx, run, record),
+        OCCASIONS.get(record.occasion, record.occasion),
+        _NEXT.get(record.status, ""),
+        summary_of(
+            result, record, outcome_of(result, fold(facts), run.number, ctx.now.timestamp())
+        ),
+        _signatures(record),
+    )
     return view, result, facts
 
 
@@ -237,30 +335,55 @@ def _problem(ctx: Ctx, run: Run, revision: Revision) -> str:
 
 
 def _as_begun(head: RunHead, result: Result, facts: list[Fact]) -> RunHead:
-    """The head of a record with the names that plan, machine and joint had when the run was begun."""
+    """The head of a record with the names that plan, machine and joint had when the run was
+    begun."""
     start = next((fact for fact in facts if fact.kind == "start"), None)
     names = (start.payload.get("names") if start is not None else None) or {}
-    return replace(head, title=result.title, joint_name=names.get("joint", head.joint_name),
-                   equipment_name=names.get("machine", head.equipment_name),
-                   equipment_tag=names.get("machine_tag", head.equipment_tag))
+    return replace(
+        head,
+        title=result.title,
+        joint_name=names.get("joint", head.joint_name),
+        equipment_name=names.get("machine", head.equipment_name),
+        equipment_tag=names.get("machine_tag", head.equipment_tag),
+    )
 
 
 def _compared(ctx: Ctx, run: Run, record: Record) -> Compared | None:
-    """Against the last signed run of the same joint that checked its bolts; a run without a check is not compared."""
+    """Against the last signed run of the same joint that checked its bolts; a run without a check
+    is not compared."""
     if not checked_bolts(record):
         return None
-    joint = select(Plan.joint_id).join(Revision, Revision.plan_id == Plan.id).where(Revision.id == run.revision_id)
+    joint = (
+        select(Plan.joint_id)
+        .join(Revision, Revision.plan_id == Plan.id)
+        .where(Revision.id == run.revision_id)
+    )
     earlier = ctx.session.scalars(
-        select(Run).join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
-        .where(Plan.joint_id == joint.scalar_subquery(), Run.number < run.number, Run.status.in_(("signed", "closed")))
-        .order_by(Run.number.desc()).limit(8))
+        select(Run)
+        .join(Revision, Run.revision_id == Revision.id)
+        .join(Plan, Revision.plan_id == Plan.id)
+        .where(
+            Plan.joint_id == joint.scalar_subquery(),
+            Run.number < run.number,
+            Run.status.in_(("signed", "closed")),
+        )
+        .order_by(Run.number.desc())
+        .limit(8)
+    )
     for before in earlier:
         revision = ctx.session.get_one(Revision, before.revision_id)
         if _problem(ctx, before, revision):
             continue
-        past = record_of(result_of(ctx.session, before), facts_of(ctx.session, before), ctx.now.timestamp())
+        past = record_of(
+            result_of(ctx.session, before), facts_of(ctx.session, before), ctx.now.timestamp()
+        )
         if checked_bolts(past):
-            return compare(record, past, before.number, {p.id: p.name for p in result_of(ctx.session, run).positions})
+            return compare(
+                record,
+                past,
+                before.number,
+                {p.id: p.name for p in result_of(ctx.session, run).positions},
+            )
     return None
 
 
@@ -274,18 +397,39 @@ def read_record(ctx: Ctx, run_id: uuid.UUID) -> RecordView:
 def record_pdf(ctx: Ctx, run_id: uuid.UUID) -> HelperTask[bytes, tuple[str, bytes]]:
     """A record as PDF: (file name, data)."""
     view, result, _ = open_record(ctx, run_id)
-    head = RecordHead(view.head.number, view.head.title, view.head.equipment_name, view.head.joint_name, view.head.revision,
-                      view.plan_hash, view.head_hash, view.events, view.not_proven)
+    head = RecordHead(
+        view.head.number,
+        view.head.title,
+        view.head.equipment_name,
+        view.head.joint_name,
+        view.head.revision,
+        view.plan_hash,
+        view.head_hash,
+        view.events,
+        view.not_proven,
+    )
     photos = for_paper(ctx.session, (x.photo for x in view.record.story if x.photo))
-    return named_file(f"run-{view.head.number}.pdf", lambda: render_record(
-        head, view.record, result, view.compared, summary=view.summary, printed_at=ctx.now, photos=photos))
+    return named_file(
+        f"run-{view.head.number}.pdf",
+        lambda: render_record(
+            head,
+            view.record,
+            result,
+            view.compared,
+            summary=view.summary,
+            printed_at=ctx.now,
+            photos=photos,
+        ),
+    )
 
 
 @use_case
 def record_table(ctx: Ctx, run_id: uuid.UUID) -> tuple[str, str]:
     """(file name, CSV) of a record."""
     view, _, _ = open_record(ctx, run_id)
-    return f"run-{view.head.number}.csv", record_csv(view.record, {p.id: p.name for p in view.positions})
+    return f"run-{view.head.number}.csv", record_csv(
+        view.record, {p.id: p.name for p in view.positions}
+    )
 
 
 @use_case
@@ -293,10 +437,25 @@ def record_book(ctx: Ctx, run_id: uuid.UUID) -> HelperTask[bytes, tuple[str, byt
     """A record as XLSX: (file name, data)."""
     view, _, _ = open_record(ctx, run_id)
     head = view.head
-    return named_file(f"run-{head.number}.xlsx", lambda: apart(
-        record_xlsx,
-        {"run": str(head.number), "plan": head.title, "revision": str(head.revision), "machine": head.equipment_name,
-         "joint": head.joint_name, "work": view.occasion_text, "status": head.status_text,
-         "provisional": "; ".join(view.record.provisional_why), "plan hash": view.plan_hash, "head hash": view.head_hash,
-         "events": str(view.events), "chain": f"DOES NOT HOLD: {view.not_proven}" if view.not_proven else "holds"},
-        view.record, {p.id: p.name for p in view.positions}))
+    return named_file(
+        f"run-{head.number}.xlsx",
+        lambda: apart(
+            record_xlsx,
+            {
+                "run": str(head.number),
+                "plan": head.title,
+                "revision": str(head.revision),
+                "machine": head.equipment_name,
+                "joint": head.joint_name,
+                "work": view.occasion_text,
+                "status": head.status_text,
+                "provisional": "; ".join(view.record.provisional_why),
+                "plan hash": view.plan_hash,
+                "head hash": view.head_hash,
+                "events": str(view.events),
+                "chain": f"DOES NOT HOLD: {view.not_proven}" if view.not_proven else "holds",
+            },
+            view.record,
+            {p.id: p.name for p in view.positions},
+        ),
+    )

@@ -1,4 +1,6 @@
-"""Readings from the memory of tools: a file is looked at, its columns are named, a job reads it and lists what is wrong."""
+"""Readings from the memory of tools: a file is looked at, its columns are named, a job reads it and
+lists what is wrong."""
+
 from __future__ import annotations
 
 import hashlib
@@ -35,15 +37,20 @@ from ..permissions import use_case
 from ..planning.exchange import progress
 from .start import result_of
 
-#: rows shown before the columns are named, and in a record; reasons told of refused ones; rows between two looks at the job
+#: rows shown before the columns are named, and in a record; reasons told of refused ones; rows
+#: between two looks at the job
 SHOWN, LISTED, TOLD, STEP = 6, 500, 100, 2000
-_COPY = ('COPY tool_reading (job_id, "row", run_id, position, place, "torque_Nm", angle_deg, typed, happened_at, serial) '
-         "FROM STDIN")
+_COPY = (
+    'COPY tool_reading (job_id, "row", run_id, position, place, "torque_Nm", angle_deg, '
+    "typed, happened_at, serial) "
+    "FROM STDIN"
+)
 
 
 @dataclass(frozen=True, slots=True)
 class FileLook:
-    """The first rows of a file, and what its columns seem to hold; the words and units to choose from."""
+    """The first rows of a file, and what its columns seem to hold; the words and units to choose
+    from."""
 
     rows: list[list[str]]
     columns: dict[str, int]
@@ -68,7 +75,8 @@ class ReadingLine:
 
 @dataclass(frozen=True, slots=True)
 class ReadingsView:
-    """Readings of a run from files: who read them in and when, how many there are, the first of them."""
+    """Readings of a run from files: who read them in and when, how many there are, the first of
+    them."""
 
     count: int
     by: list[str]
@@ -95,8 +103,9 @@ def _look(ctx: Ctx, rows: list[list[str]]) -> FileLook:
 
 
 @use_case
-def start_readings(ctx: Ctx, data: bytes, columns: dict[str, int], units: dict[str, str],
-                   run: int | None) -> HelperTask[list[list[str]], uuid.UUID]:
+def start_readings(
+    ctx: Ctx, data: bytes, columns: dict[str, int], units: dict[str, str], run: int | None
+) -> HelperTask[list[list[str]], uuid.UUID]:
     """Begin reading a file whose first row is its head; what follows gives the job's id. Raises
     BadField."""
     mapping = Columns(columns, units, run)
@@ -107,12 +116,24 @@ def start_readings(ctx: Ctx, data: bytes, columns: dict[str, int], units: dict[s
 
 def _start(ctx: Ctx, data: bytes, mapping: Columns) -> uuid.UUID:
     digest = hashlib.sha256(data).hexdigest()
-    before = ctx.session.scalars(select(Job).where(Job.kind == "readings", Job.status == "done",
-                                                   Job.answer.contains(digest)).limit(1)).first()
+    before = ctx.session.scalars(
+        select(Job)
+        .where(Job.kind == "readings", Job.status == "done", Job.answer.contains(digest))
+        .limit(1)
+    ).first()
     if before is not None:
         raise BadField(Refusal.READINGS_TWICE, "file", at=moment_text(before.at))
-    job = Job(id=ctx.new_id(), kind="readings", status="waiting", done=0, total=max(0, data.count(b"\n") - 1), payload=data,
-              answer=json.dumps({"mapping": asdict(mapping), "digest": digest}), person_id=ctx.person.id, at=ctx.now)
+    job = Job(
+        id=ctx.new_id(),
+        kind="readings",
+        status="waiting",
+        done=0,
+        total=max(0, data.count(b"\n") - 1),
+        payload=data,
+        answer=json.dumps({"mapping": asdict(mapping), "digest": digest}),
+        person_id=ctx.person.id,
+        at=ctx.now,
+    )
     ctx.session.add(job)
     ctx.session.flush()
     return job.id
@@ -123,28 +144,47 @@ class _Runs:
     """The runs that a file names, with their bolts by what is written of them."""
 
     session: Session
-    known: dict[int, tuple[uuid.UUID, dict[str, list[tuple[str, str, str | None, str]]]] | None] = field(default_factory=dict)
+    known: dict[int, tuple[uuid.UUID, dict[str, list[tuple[str, str, str | None, str]]]] | None] = (
+        field(default_factory=dict)
+    )
 
     def find(self, read: RowRead) -> tuple[uuid.UUID, str | None, str] | str:
         """(run, position, place) of a row, or the sentence that says why there is none."""
         if read.run not in self.known:
             run = self.session.scalar(select(Run).where(Run.number == read.run))
-            self.known[read.run] = None if run is None else (run.id, _bolts(result_of(self.session, run)))
+            self.known[read.run] = (
+                None if run is None else (run.id, _bolts(result_of(self.session, run)))
+            )
         entry = self.known[read.run]
         if entry is None:
             return render(Refusal.READINGS_UNKNOWN_RUN, run=read.run)
-        fits = [(position, place) for at, group, position, place in entry[1].get(read.bolt.lower(), [])
-                if read.position.lower() in ("", at, (position or "").lower()) and read.group.lower() in ("", group)]
+        fits = [
+            (position, place)
+            for at, group, position, place in entry[1].get(read.bolt.lower(), [])
+            if read.position.lower() in ("", at, (position or "").lower())
+            and read.group.lower() in ("", group)
+        ]
         if not fits:
             where = ", ".join(x for x in (read.position, read.group) if x)
-            return render(Refusal.READINGS_UNKNOWN_BOLT, run=read.run, bolt=read.bolt, where=f" at {where}" if where else "")
-        return (entry[0], *fits[0]) if len(fits) == 1 else render(Refusal.READINGS_SEVERAL_BOLTS, run=read.run, bolt=read.bolt)
+            return render(
+                Refusal.READINGS_UNKNOWN_BOLT,
+                run=read.run,
+                bolt=read.bolt,
+                where=f" at {where}" if where else "",
+            )
+        return (
+            (entry[0], *fits[0])
+            if len(fits) == 1
+            else render(Refusal.READINGS_SEVERAL_BOLTS, run=read.run, bolt=read.bolt)
+        )
 
 
 def _bolts(result: Result) -> dict[str, list[tuple[str, str, str | None, str]]]:
     """By label as painted and by place: (position in words, group in words, position, place)."""
     out: dict[str, list[tuple[str, str, str | None, str]]] = {}
-    positions: list[tuple[str, str | None]] = [(p.name.lower(), p.id) for p in result.positions] or [("", None)]
+    positions: list[tuple[str, str | None]] = [
+        (p.name.lower(), p.id) for p in result.positions
+    ] or [("", None)]
     for group in result.groups:
         for place in group.places:
             for words, position in positions:
@@ -164,9 +204,15 @@ def _time(cell: str) -> datetime | str | None:
         return render(Refusal.READINGS_TIME, cell=cell)
 
 
-def _rows(job_id: uuid.UUID, data: bytes, mapping: Columns, runs: _Runs, refused: list[tuple[int, str]],
-          ) -> Iterator[tuple[int, tuple[Any, ...] | None]]:
-    """(row of the file, what is kept of it) of every row after the head; what is refused goes to its list."""
+def _rows(
+    job_id: uuid.UUID,
+    data: bytes,
+    mapping: Columns,
+    runs: _Runs,
+    refused: list[tuple[int, str]],
+) -> Iterator[tuple[int, tuple[Any, ...] | None]]:
+    """(row of the file, what is kept of it) of every row after the head; what is refused goes to
+    its list."""
     seen: dict[bytes, int] = {}
     rows = rows_of(data)
     next(rows, None)
@@ -188,11 +234,17 @@ def _rows(job_id: uuid.UUID, data: bytes, mapping: Columns, runs: _Runs, refused
             continue
         assert isinstance(read, RowRead)
         typed = " | ".join(cells)[:200].replace("\x00", "")
-        yield number, (job_id, number, *found, read.torque_Nm, read.angle_deg, typed, at, read.serial)
+        yield (
+            number,
+            (job_id, number, *found, read.torque_Nm, read.angle_deg, typed, at, read.serial),
+        )
 
 
-def run_readings(sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]) -> None:
-    """The work of reading a file: rows go into one transaction, so that a job that is stopped or breaks leaves none.
+def run_readings(
+    sessions: sessionmaker[Session], job_id: uuid.UUID, make: Callable[[Session], Ctx]
+) -> None:
+    """The work of reading a file: rows go into one transaction, so that a job that is stopped or
+    breaks leaves none.
 
     Raises LookupError for no such job.
     """
@@ -250,8 +302,14 @@ class _Stopped(Exception):
     """Somebody has stopped the job."""
 
 
-def _end(sessions: sessionmaker[Session], job_id: uuid.UUID, digest: str, kept: int, refused: list[tuple[int, str]],
-         broken: str) -> None:
+def _end(
+    sessions: sessionmaker[Session],
+    job_id: uuid.UUID,
+    digest: str,
+    kept: int,
+    refused: list[tuple[int, str]],
+    broken: str,
+) -> None:
     """How the job ended; the file itself is let go."""
     errors = [{"file": _named(rows), "path": "", "text": text} for text, rows in _by_text(refused)]
     if broken:
@@ -261,8 +319,10 @@ def _end(sessions: sessionmaker[Session], job_id: uuid.UUID, digest: str, kept: 
         assert job is not None
         job.status, job.payload = "failed" if broken else "done", None
         job.done = job.total = kept + len(refused)
-        job.answer = json.dumps({"imported": kept, "refused": len(refused), "errors": errors, "digest": digest},
-                                ensure_ascii=False)
+        job.answer = json.dumps(
+            {"imported": kept, "refused": len(refused), "errors": errors, "digest": digest},
+            ensure_ascii=False,
+        )
 
 
 @use_case
@@ -272,11 +332,38 @@ def list_readings(ctx: Ctx, run_id: uuid.UUID) -> ReadingsView:
     if run is None:
         raise NotFound("run")
     labels = {p.id: p.label for g in result_of(ctx.session, run).groups for p in g.places}
-    count = ctx.session.scalar(select(func.count()).select_from(ToolReading).where(ToolReading.run_id == run_id)) or 0
-    rows = ctx.session.scalars(select(ToolReading).where(ToolReading.run_id == run_id)
-                               .order_by(ToolReading.job_id, ToolReading.row).limit(LISTED))
-    by = ctx.session.execute(select(Person.name, Job.at).join(Job, Job.person_id == Person.id)
-                             .where(Job.id.in_(select(ToolReading.job_id).where(ToolReading.run_id == run_id))).order_by(Job.at))
-    return ReadingsView(count, [f"{name}, {moment_text(at)}" for name, at in by],
-                        [ReadingLine(r.row, r.position, r.place, labels.get(r.place, r.place), r.torque_Nm, r.angle_deg,
-                                     r.happened_at, r.serial) for r in rows])
+    count = (
+        ctx.session.scalar(
+            select(func.count()).select_from(ToolReading).where(ToolReading.run_id == run_id)
+        )
+        or 0
+    )
+    rows = ctx.session.scalars(
+        select(ToolReading)
+        .where(ToolReading.run_id == run_id)
+        .order_by(ToolReading.job_id, ToolReading.row)
+        .limit(LISTED)
+    )
+    by = ctx.session.execute(
+        select(Person.name, Job.at)
+        .join(Job, Job.person_id == Person.id)
+        .where(Job.id.in_(select(ToolReading.job_id).where(ToolReading.run_id == run_id)))
+        .order_by(Job.at)
+    )
+    return ReadingsView(
+        count,
+        [f"{name}, {moment_text(at)}" for name, at in by],
+        [
+            ReadingLine(
+                r.row,
+                r.position,
+                r.place,
+                labels.get(r.place, r.place),
+                r.torque_Nm,
+                r.angle_deg,
+                r.happened_at,
+                r.serial,
+            )
+            for r in rows
+        ],
+    )

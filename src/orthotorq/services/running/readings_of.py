@@ -1,4 +1,5 @@
 """What of an answer is a reading: quantities with the text as typed."""
+
 from __future__ import annotations
 
 from typing import Any

@@ -1,8 +1,11 @@
-"""The seal: the heads of all runs, the texts of all revisions and the names of all people on one day, with one digest.
+"""The seal: the heads of all runs, the texts of all revisions and the names of all people on one
+day, with one digest.
 
-What was taken away as a whole cannot be missed by walking what is left. A seal that is kept elsewhere, or only its digest on
-paper, says what has to be there. The file is plain text: a line for each thing, then the digest of the lines before it.
+What was taken away as a whole cannot be missed by walking what is left. A seal that is kept
+elsewhere, or only its digest on paper, says what has to be there. The file is plain text: a line
+for each thing, then the digest of the lines before it.
 """
+
 from __future__ import annotations
 
 import hashlib
@@ -28,7 +31,8 @@ class SealError(ValueError):
 
 @dataclass(frozen=True, slots=True)
 class Missed:
-    """What a seal says and the database does not; a name that was changed is said, and is no break."""
+    """What a seal says and the database does not; a name that was changed is said, and is no
+    break."""
 
     where: str
     what: str
@@ -47,9 +51,14 @@ def _lines(session: Session, day: date, previous: str) -> Iterator[str]:
     yield HEAD
     yield f"day {day.isoformat()}"
     yield f"previous {previous or '-'}"
-    runs = select(Run.number, Run.id, Run.revision_id, Run.started_by, Run.head_sequence, Run.head_hash).order_by(Run.number)
+    runs = select(
+        Run.number, Run.id, Run.revision_id, Run.started_by, Run.head_sequence, Run.head_hash
+    ).order_by(Run.number)
     for run in session.execute(runs.execution_options(yield_per=1000)):
-        yield f"run {run.number} {run.id} {run.revision_id} {run.started_by} {run.head_sequence} {run.head_hash}"
+        yield (
+            f"run {run.number} {run.id} {run.revision_id} {run.started_by} {run.head_sequence} "
+            f"{run.head_hash}"
+        )
     texts = select(Revision.id, Revision.document, Revision.result).order_by(Revision.id)
     for revision in session.execute(texts.execution_options(yield_per=100)):
         yield f"revision {revision.id} {sha(revision.document)} {sha(revision.result)}"
@@ -58,15 +67,23 @@ def _lines(session: Session, day: date, previous: str) -> Iterator[str]:
 
 
 def make_seal(ctx: Ctx, folder: Path | None = None) -> tuple[Seal, str]:
-    """Seal what is there: (the row that is kept, the text). The seals of a folder are written beside each other by day."""
+    """Seal what is there: (the row that is kept, the text). The seals of a folder are written
+    beside each other by day."""
     day = ctx.now.date()
     before = ctx.session.scalar(select(Seal.digest).order_by(Seal.made_at.desc()).limit(1)) or ""
     digest, lines = hashlib.sha256(), []
     for line in _lines(ctx.session, day, before):
         lines.append(line)
         digest.update(f"{line}\n".encode())
-    seal = Seal(id=ctx.new_id(), day=day, made_at=ctx.now, runs=sum(line.startswith("run ") for line in lines),
-                previous=before, digest=digest.hexdigest(), code=code_of(digest.hexdigest()))
+    seal = Seal(
+        id=ctx.new_id(),
+        day=day,
+        made_at=ctx.now,
+        runs=sum(line.startswith("run ") for line in lines),
+        previous=before,
+        digest=digest.hexdigest(),
+        code=code_of(digest.hexdigest()),
+    )
     text = "\n".join([*lines, f"digest {seal.digest}", f"code {seal.code}", ""])
     if folder is not None:
         folder.mkdir(parents=True, exist_ok=True)
@@ -83,12 +100,13 @@ def last_seal(session: Session) -> Seal | None:
 
 
 def read_seal(text: str) -> tuple[str, list[list[str]]]:
-    """(digest, lines in words) of a seal's file, which has to be as it was written. Raises SealError."""
+    """(digest, lines in words) of a seal's file, which has to be as it was written. Raises
+    SealError."""
     lines = text.splitlines()
     if not lines or lines[0] != HEAD:
         raise SealError(f"This is no seal: it does not start with “{HEAD}”.")
     body = [line for line in lines if not line.startswith(("digest ", "code "))]
-    said = {line.split(" ", 1)[0]: line.split(" ", 1)[1] for line in lines[len(body):]}
+    said = {line.split(" ", 1)[0]: line.split(" ", 1)[1] for line in lines[len(body) :]}
     digest = hashlib.sha256("".join(f"{line}\n" for line in body).encode()).hexdigest()
     if said.get("digest") != digest:
         raise SealError("The lines of this seal do not give its digest: the file was changed.")
@@ -101,9 +119,23 @@ def compare_seal(session: Session, text: str) -> tuple[str, list[Missed]]:
     """(digest, what the seal says and the database does not). Raises SealError."""
     digest, lines = read_seal(text)
     out: list[Missed] = []
-    runs = {str(run.id): run for run in session.execute(
-        select(Run.id, Run.number, Run.revision_id, Run.started_by, Run.head_sequence, Run.head_hash))}
-    revisions = {str(row.id): row for row in session.execute(select(Revision.id, Revision.document, Revision.result))}
+    runs = {
+        str(run.id): run
+        for run in session.execute(
+            select(
+                Run.id,
+                Run.number,
+                Run.revision_id,
+                Run.started_by,
+                Run.head_sequence,
+                Run.head_hash,
+            )
+        )
+    }
+    revisions = {
+        str(row.id): row
+        for row in session.execute(select(Revision.id, Revision.document, Revision.result))
+    }
     people = {str(row.id): row.name for row in session.execute(select(Person.id, Person.name))}
     for line in lines:
         if line[0] == "run":
@@ -115,13 +147,21 @@ def compare_seal(session: Session, text: str) -> tuple[str, list[Missed]]:
             elif sha(row.document) != line[2]:
                 out.append(Missed(f"revision {line[1]}", "its plan is not the one that was sealed"))
             elif sha(row.result) != line[3]:
-                out.append(Missed(f"revision {line[1]}", "its figures are not the ones that were sealed"))
+                out.append(
+                    Missed(f"revision {line[1]}", "its figures are not the ones that were sealed")
+                )
         elif line[0] == "person":
             name = " ".join(line[2:])
             if people.get(line[1]) is None:
-                out.append(Missed(f"person {line[1]}", f"{name} is not in the list of people any more"))
+                out.append(
+                    Missed(f"person {line[1]}", f"{name} is not in the list of people any more")
+                )
             elif people[line[1]] != name:
-                out.append(Missed(f"person {line[1]}", f"was called {name} then, {people[line[1]]} now", True))
+                out.append(
+                    Missed(
+                        f"person {line[1]}", f"was called {name} then, {people[line[1]]} now", True
+                    )
+                )
     return digest, out
 
 
@@ -138,7 +178,9 @@ def _run(session: Session, runs: Mapping[str, Any], line: list[str]) -> Iterator
         yield Missed(where, "was begun by another person")
     if (run.head_sequence, run.head_hash) == (int(sequence), head):
         return
-    now = session.scalar(select(Event.hash).where(Event.run_id == run.id, Event.sequence == int(sequence)))
+    now = session.scalar(
+        select(Event.hash).where(Event.run_id == run.id, Event.sequence == int(sequence))
+    )
     if now is None:
         yield Missed(where, f"had {sequence} entries and ends before: its tail was cut off")
     elif now != head:

@@ -1,4 +1,6 @@
-"""Starting a run: occasion, variants, history, tools by serial; all of it is kept in the first event."""
+"""Starting a run: occasion, variants, history, tools by serial; all of it is kept in the first
+event."""
+
 from __future__ import annotations
 
 import json
@@ -34,7 +36,8 @@ from .histories import HISTORIES, MOST_WORDS
 
 @dataclass(frozen=True, slots=True)
 class Choices:
-    """What is chosen at the start of a run; tools by id of the plan's tool -> serial; a part that is not the right one."""
+    """What is chosen at the start of a run; tools by id of the plan's tool -> serial; a part that
+    is not the right one."""
 
     device: str
     occasion: str = "install"
@@ -44,7 +47,8 @@ class Choices:
     makeshift: str = ""
     #: ids of positions, where it is not at all of them
     positions: tuple[str, ...] = ()
-    #: the run's id as the device has made it, so that a start that is sent again begins no second run
+    #: the run's id as the device has made it, so that a start that is sent again begins no second
+    #: run
     run: uuid.UUID | None = None
 
 
@@ -77,7 +81,8 @@ def result_of(session: Session, run: Run) -> Result:
 
 
 def _bind(ctx: Ctx, plan: PlanDocument, result: Result, wanted: dict[str, str]) -> dict[str, Any]:
-    """The bound tools and their settings for the first event. Raises BadField, Impossible, Refused."""
+    """The bound tools and their settings for the first event. Raises BadField, Impossible,
+    Refused."""
     bound: dict[str, BoundTool] = {}
     kept = []
     for name, serial in wanted.items():
@@ -105,10 +110,15 @@ def _bind(ctx: Ctx, plan: PlanDocument, result: Result, wanted: dict[str, str]) 
             }
         )
     settings = bound_settings(plan, result, bound) if bound else {}
-    return {"tools": kept, "bound_settings": {k: [x.model_dump(mode="json") for x in v] for k, v in settings.items()}}
+    return {
+        "tools": kept,
+        "bound_settings": {k: [x.model_dump(mode="json") for x in v] for k, v in settings.items()},
+    }
 
 
-def bound_anew(ctx: Ctx, run: Run, result: Result, bound: dict[str, str], change: dict[str, Any]) -> dict[str, Any]:
+def bound_anew(
+    ctx: Ctx, run: Run, result: Result, bound: dict[str, str], change: dict[str, Any]
+) -> dict[str, Any]:
     """What a change of a wrench adds to its event: the new tool, and the settings of all bound ones
     for what `result` has left.
 
@@ -122,7 +132,8 @@ def bound_anew(ctx: Ctx, run: Run, result: Result, bound: dict[str, str], change
 def _number(ctx: Ctx) -> int:
     """The next free number of a run.
 
-    In a database copied from another, a sequence may step back when PostgreSQL crashes: what is taken is passed over.
+    In a database copied from another, a sequence may step back when PostgreSQL crashes: what is
+    taken is passed over.
     """
     while True:
         number = ctx.session.scalars(text("SELECT nextval('run_number')")).one()
@@ -131,8 +142,11 @@ def _number(ctx: Ctx) -> int:
 
 
 def _started(ctx: Ctx, run_id: uuid.UUID, revision_id: uuid.UUID) -> uuid.UUID | None:
-    """The run that this start has begun already, also in the same moment. Raises Refused where the id is another run's."""
-    ctx.session.execute(text("SELECT pg_advisory_xact_lock(hashtextextended(:id, 0))"), {"id": str(run_id)})
+    """The run that this start has begun already, also in the same moment. Raises Refused where the
+    id is another run's."""
+    ctx.session.execute(
+        text("SELECT pg_advisory_xact_lock(hashtextextended(:id, 0))"), {"id": str(run_id)}
+    )
     run = ctx.session.get(Run, run_id)
     if run is None:
         return None
@@ -144,34 +158,53 @@ def _started(ctx: Ctx, run_id: uuid.UUID, revision_id: uuid.UUID) -> uuid.UUID |
 def going_on(ctx: Ctx, joint_id: uuid.UUID) -> list[tuple[Run, str]]:
     """Runs in progress on a joint, newest first, with who began them."""
     rows = ctx.session.execute(
-        select(Run, Person.name).join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
+        select(Run, Person.name)
+        .join(Revision, Run.revision_id == Revision.id)
+        .join(Plan, Revision.plan_id == Plan.id)
         .join(Person, Run.started_by == Person.id)
-        .where(Plan.joint_id == joint_id, Run.status == "running").order_by(Run.number.desc()))
+        .where(Plan.joint_id == joint_id, Run.status == "running")
+        .order_by(Run.number.desc())
+    )
     return [(run, name) for run, name in rows]
 
 
-def require_alone(ctx: Ctx, joint_id: uuid.UUID, positions: tuple[str, ...], run_id: uuid.UUID | None = None) -> None:
-    """Two runs do not work on one joint at once, unless each is at positions of its own; one in which nothing was answered
-    yet does not work. Raises Refused."""
+def require_alone(
+    ctx: Ctx, joint_id: uuid.UUID, positions: tuple[str, ...], run_id: uuid.UUID | None = None
+) -> None:
+    """Two runs do not work on one joint at once, unless each is at positions of its own; one in
+    which nothing was answered yet does not work. Raises Refused."""
     if read("ORTHOTORQ_SEVERAL_RUNS") == "1":
         return
     # two who begin in one moment are asked one after the other
     ctx.session.execute(select(Joint.id).where(Joint.id == joint_id).with_for_update())
     for run, name in going_on(ctx, joint_id):
-        if run.id == run_id or ctx.session.scalar(select(Event.sequence).where(
-                Event.run_id == run.id, Event.kind == "answer", Event.verdict == "accepted").limit(1)) is None:
+        if (
+            run.id == run_id
+            or ctx.session.scalar(
+                select(Event.sequence)
+                .where(Event.run_id == run.id, Event.kind == "answer", Event.verdict == "accepted")
+                .limit(1)
+            )
+            is None
+        ):
             continue
-        begun = ctx.session.scalars(select(Event.canonical).where(Event.run_id == run.id, Event.sequence == 1)).one()
+        begun = ctx.session.scalars(
+            select(Event.canonical).where(Event.run_id == run.id, Event.sequence == 1)
+        ).one()
         others = json.loads(begun)["client"]["payload"].get("positions") or []
         if not positions or not others or set(positions) & set(others):
-            raise Refused(Refusal.SECOND_RUN, run=run.number, person=name, since=moment_text(run.started_at))
+            raise Refused(
+                Refusal.SECOND_RUN, run=run.number, person=name, since=moment_text(run.started_at)
+            )
 
 
 @use_case
 def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
-    """Start a run of a released revision on a device; its first event keeps what it was started from.
+    """Start a run of a released revision on a device; its first event keeps what it was started
+    from.
 
-    Raises NotFound, Refused, BadField, and Impossible when a bound tool cannot be set to what a pass asks for.
+    Raises NotFound, Refused, BadField, and Impossible when a bound tool cannot be set to what a
+    pass asks for.
     """
     if choices.run is not None and (there := _started(ctx, choices.run, revision_id)) is not None:
         return there
@@ -193,23 +226,61 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
         raise BadField(Refusal.NO_SUCH_POSITION, "positions", position=strange[0])
     require_alone(ctx, revision.plan.joint_id, choices.positions)
     doing = done_on(result, choices.occasion, choices.variants)
-    bound = _bind(ctx, read_plan(json.loads(revision.document)), doing, dict(choices.tools)) if choices.tools else {}
-    run = Run(id=choices.run or ctx.new_id(), number=_number(ctx), revision_id=revision.id, status="running",
-              started_by=ctx.person.id, started_at=ctx.now, lease_epoch=1, lease_device=choices.device,
-              lease_person=ctx.person.id, head_sequence=0, head_hash=GENESIS, occasion=choices.occasion, conflicts=0,
-              checked=0, moved=0, provisional=False)
+    bound = (
+        _bind(ctx, read_plan(json.loads(revision.document)), doing, dict(choices.tools))
+        if choices.tools
+        else {}
+    )
+    run = Run(
+        id=choices.run or ctx.new_id(),
+        number=_number(ctx),
+        revision_id=revision.id,
+        status="running",
+        started_by=ctx.person.id,
+        started_at=ctx.now,
+        lease_epoch=1,
+        lease_device=choices.device,
+        lease_person=ctx.person.id,
+        head_sequence=0,
+        head_hash=GENESIS,
+        occasion=choices.occasion,
+        conflicts=0,
+        checked=0,
+        moved=0,
+        provisional=False,
+    )
     ctx.session.add(run)
     ctx.session.flush()
     joint = revision.plan.joint
-    client = {"id": str(ctx.new_id()), "run": str(run.id), "step": "-", "kind": "start", "device": "server",
-              "device_sequence": 1, "device_time": time_text(ctx.now), "lease": 1, "last_seen": 0,
-              "payload": {"revision": revision.number, "plan_hash": revision.plan_hash, "tables": result.tables,
-                          "core": result.core, "occasion": choices.occasion, "variants": list(choices.variants),
-                          "history": history_of(joint.condition, choices.history, choices.occasion),
-                          # as they are called now: a record says what was said when it was made
-                          "names": {"machine": joint.equipment.name, "machine_tag": joint.equipment.tag, "joint": joint.name},
-                          **({"positions": list(choices.positions)} if choices.positions else {}),
-                          **({"makeshift": choices.makeshift.strip()} if choices.makeshift.strip() else {}), **bound}}
+    client = {
+        "id": str(ctx.new_id()),
+        "run": str(run.id),
+        "step": "-",
+        "kind": "start",
+        "device": "server",
+        "device_sequence": 1,
+        "device_time": time_text(ctx.now),
+        "lease": 1,
+        "last_seen": 0,
+        "payload": {
+            "revision": revision.number,
+            "plan_hash": revision.plan_hash,
+            "tables": result.tables,
+            "core": result.core,
+            "occasion": choices.occasion,
+            "variants": list(choices.variants),
+            "history": history_of(joint.condition, choices.history, choices.occasion),
+            # as they are called now: a record says what was said when it was made
+            "names": {
+                "machine": joint.equipment.name,
+                "machine_tag": joint.equipment.tag,
+                "joint": joint.name,
+            },
+            **({"positions": list(choices.positions)} if choices.positions else {}),
+            **({"makeshift": choices.makeshift.strip()} if choices.makeshift.strip() else {}),
+            **bound,
+        },
+    }
     append(ctx, run, client, "accepted", {})
     close_head(run)
     return run.id

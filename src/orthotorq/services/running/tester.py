@@ -1,4 +1,6 @@
-"""A wrench on a torque tester before it is used: three pulls at three fifths of its range, against what its class allows."""
+"""A wrench on a torque tester before it is used: three pulls at three fifths of its range, against
+what its class allows."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -31,7 +33,10 @@ class Tested:
 @use_case
 def test_tool(ctx: Ctx, serial: str, device: str) -> Tested:
     """Three pulls of a wrench on a tester. Raises NotFound, BadField for what is no tester."""
-    tool, tester = ctx.session.scalar(select(Tool).where(Tool.serial == serial)), DEVICES.get(device)
+    tool, tester = (
+        ctx.session.scalar(select(Tool).where(Tool.serial == serial)),
+        DEVICES.get(device),
+    )
     if tool is None:
         raise NotFound("wrench")
     if tester is None or tester.answers != "check":
@@ -42,5 +47,9 @@ def test_tool(ctx: Ctx, serial: str, device: str) -> Tested:
     off = max((parse(text, "torque").base / 1e3 / set_to - 1 for text in read), key=abs)
     allowed = accuracy_of(spec)
     good = abs(off) <= allowed
-    return Tested(good, f"{tester.name}: set to {set_to:g} N·m, read {', '.join(read)}; at most {off * 100:+.1f} % off, "
-                        f"{'within' if good else 'outside'} ±{allowed * 100:.0f} %")
+    return Tested(
+        good,
+        f"{tester.name}: set to {set_to:g} N·m, read {', '.join(read)}; at most "
+        f"{off * 100:+.1f} % off, "
+        f"{'within' if good else 'outside'} ±{allowed * 100:.0f} %",
+    )

@@ -1,4 +1,6 @@
-"""The curves of a run's pulls, as its record lays them over one another, and those of the last run of the same joint."""
+"""The curves of a run's pulls, as its record lays them over one another, and those of the last run
+of the same joint."""
+
 from __future__ import annotations
 
 import uuid
@@ -27,7 +29,8 @@ POINTS = 120
 
 @dataclass(frozen=True, slots=True)
 class TraceView:
-    """One pull: bolt, pass and position; the curve; the verdict with what the curve shows it by; what it was to reach [N·m]."""
+    """One pull: bolt, pass and position; the curve; the verdict with what the curve shows it by;
+    what it was to reach [N·m]."""
 
     event: str
     column: str
@@ -58,20 +61,39 @@ def read_traces(ctx: Ctx, run_id: uuid.UUID) -> TracesView:
     if run is None:
         raise NotFound("run")
     last = _run_before(ctx.session, run)
-    return TracesView(_traces(ctx.session, run), last.number if last else None, _traces(ctx.session, last) if last else [])
+    return TracesView(
+        _traces(ctx.session, run),
+        last.number if last else None,
+        _traces(ctx.session, last) if last else [],
+    )
 
 
 def _run_before(session: Session, run: Run) -> Run | None:
     """The last earlier run of the same joint that has curves."""
-    joint = select(Plan.joint_id).join(Revision, Revision.plan_id == Plan.id).where(Revision.id == run.revision_id)
+    joint = (
+        select(Plan.joint_id)
+        .join(Revision, Revision.plan_id == Plan.id)
+        .where(Revision.id == run.revision_id)
+    )
     return session.scalars(
-        select(Run).join(Revision, Run.revision_id == Revision.id).join(Plan, Revision.plan_id == Plan.id)
-        .where(Plan.joint_id == joint.scalar_subquery(), Run.number < run.number, Run.id.in_(select(Pull.run_id)))
-        .order_by(Run.number.desc()).limit(1)).first()
+        select(Run)
+        .join(Revision, Run.revision_id == Revision.id)
+        .join(Plan, Revision.plan_id == Plan.id)
+        .where(
+            Plan.joint_id == joint.scalar_subquery(),
+            Run.number < run.number,
+            Run.id.in_(select(Pull.run_id)),
+        )
+        .order_by(Run.number.desc())
+        .limit(1)
+    ).first()
 
 
 def _traces(session: Session, run: Run) -> list[TraceView]:
-    result, rows = result_of(session, run), {str(p.id): p for p in session.scalars(select(Pull).where(Pull.run_id == run.id))}
+    result, rows = (
+        result_of(session, run),
+        {str(p.id): p for p in session.scalars(select(Pull).where(Pull.run_id == run.id))},
+    )
     labels = {p.id: p.label for g in result.groups for p in g.places}
     out = []
     for given in fold(facts_of(session, run)).order:
@@ -82,11 +104,27 @@ def _traces(session: Session, run: Run) -> list[TraceView]:
         judged = given.fact.payload.get("judged") or {}
         code = str(judged.get("code", "good"))
         picked = np.unique(np.linspace(0, trace.seconds.size - 1, POINTS).astype(int))
-        curve = Curve(*([round(float(v), 2) for v in line[picked]] for line in (trace.seconds, trace.torque, trace.angle)))
-        out.append(TraceView(given.fact.id, f"{base_of(step.position, step.stage, step.part)}/r{step.round}",
-                             _title(result, row.step, step.round), step.position, step.place,
-                             labels.get(step.place, step.place), code == "good", SAYS[code][0], str(judged.get("seen", "")),
-                             _wanted(result, row.step), curve))
+        curve = Curve(
+            *(
+                [round(float(v), 2) for v in line[picked]]
+                for line in (trace.seconds, trace.torque, trace.angle)
+            )
+        )
+        out.append(
+            TraceView(
+                given.fact.id,
+                f"{base_of(step.position, step.stage, step.part)}/r{step.round}",
+                _title(result, row.step, step.round),
+                step.position,
+                step.place,
+                labels.get(step.place, step.place),
+                code == "good",
+                SAYS[code][0],
+                str(judged.get("seen", "")),
+                _wanted(result, row.step),
+                curve,
+            )
+        )
     return out
 
 

@@ -1,4 +1,6 @@
-"""The walk over what is kept: every chain, every code, and what is written beside the chains so that it is found fast."""
+"""The walk over what is kept: every chain, every code, and what is written beside the chains so
+that it is found fast."""
+
 from __future__ import annotations
 
 import json
@@ -27,19 +29,25 @@ from .readings_of import typed_of
 
 @dataclass(frozen=True, slots=True)
 class Break:
-    """Where something kept does not hold; `sequence` is the entry of a run, 0 of what belongs to none."""
+    """Where something kept does not hold; `sequence` is the entry of a run, 0 of what belongs to
+    none."""
 
     where: str
     sequence: int
     what: str
 
     def __str__(self) -> str:
-        return f"{self.where}, entry {self.sequence}: {self.what}" if self.sequence else f"{self.where}: {self.what}"
+        return (
+            f"{self.where}, entry {self.sequence}: {self.what}"
+            if self.sequence
+            else f"{self.where}: {self.what}"
+        )
 
 
 @dataclass(slots=True)
 class Walked:
-    """What was walked: runs, entries, those of a time before there were codes, what does not hold, what is only said."""
+    """What was walked: runs, entries, those of a time before there were codes, what does not hold,
+    what is only said."""
 
     runs: int = 0
     entries: int = 0
@@ -48,8 +56,13 @@ class Walked:
     said: list[Break] = field(default_factory=list)
 
     def __add__(self, other: Walked) -> Walked:
-        return Walked(self.runs + other.runs, self.entries + other.entries, self.uncoded + other.uncoded,
-                      self.breaks + other.breaks, self.said + other.said)
+        return Walked(
+            self.runs + other.runs,
+            self.entries + other.entries,
+            self.uncoded + other.uncoded,
+            self.breaks + other.breaks,
+            self.said + other.said,
+        )
 
 
 #: readings beside a chain: (entry, quantity) -> (value in base units, as typed)
@@ -63,7 +76,8 @@ _E, _R = Event.__table__.c, Reading.__table__.c
 
 
 class Entry(NamedTuple):
-    """A row of a chain as it is walked, ids as the text that is hashed: a million of them come through here."""
+    """A row of a chain as it is walked, ids as the text that is hashed: a million of them come
+    through here."""
 
     run_id: str
     sequence: int
@@ -85,8 +99,21 @@ class Entry(NamedTuple):
     code: str
 
 
-_COLUMNS = [cast(_E[name], Text) if name in ("run_id", "id", "person_id") else _E[name] for name in Entry._fields]
-_CLIENT = ("id", "run", "step", "kind", "device", "device_sequence", "device_time", "lease", "last_seen")
+_COLUMNS = [
+    cast(_E[name], Text) if name in ("run_id", "id", "person_id") else _E[name]
+    for name in Entry._fields
+]
+_CLIENT = (
+    "id",
+    "run",
+    "step",
+    "kind",
+    "device",
+    "device_sequence",
+    "device_time",
+    "lease",
+    "last_seen",
+)
 _SERVER = ("sequence", "verdict", "person")
 _decoded = json.JSONDecoder().decode
 
@@ -94,11 +121,25 @@ _decoded = json.JSONDecoder().decode
 def _row(event: Entry, document: dict[str, Any]) -> str | None:
     """What is wrong with one entry beside its text, which is read into `document`, or None."""
     client, server = document["client"], document["server"]
-    columns = (event.id, event.run_id, event.step, event.kind, event.device, event.device_sequence, event.device_time,
-               event.lease, event.last_seen, event.sequence, event.verdict, event.person_id)
+    columns = (
+        event.id,
+        event.run_id,
+        event.step,
+        event.kind,
+        event.device,
+        event.device_sequence,
+        event.device_time,
+        event.lease,
+        event.last_seen,
+        event.sequence,
+        event.verdict,
+        event.person_id,
+    )
     hashed = (*[client[name] for name in _CLIENT], *[server[name] for name in _SERVER])
     if columns != hashed:
-        unlike = next(n for n, was, now in zip(_CLIENT + _SERVER, hashed, columns, strict=True) if was != now)
+        unlike = next(
+            n for n, was, now in zip(_CLIENT + _SERVER, hashed, columns, strict=True) if was != now
+        )
         return f"column {unlike} differs from the hashed text"
     for name, now in (("received_at", event.received_at), ("happened_at", event.happened_at)):
         if not _same_time(server.get(name), now):
@@ -116,8 +157,11 @@ def _same_time(hashed: str | None, now: datetime | None) -> bool:
         return False
 
 
-def _read(event: Entry, photos: dict[uuid.UUID, tuple[str, str]]) -> tuple[str | None, dict[str, str]]:
-    """What is wrong with the text of an entry and with what stands beside it, or None; then its readings as typed."""
+def _read(
+    event: Entry, photos: dict[uuid.UUID, tuple[str, str]]
+) -> tuple[str | None, dict[str, str]]:
+    """What is wrong with the text of an entry and with what stands beside it, or None; then its
+    readings as typed."""
     try:
         document = _decoded(event.canonical)
         problem = _row(event, document) or _photo(event, document, photos)
@@ -128,9 +172,16 @@ def _read(event: Entry, photos: dict[uuid.UUID, tuple[str, str]]) -> tuple[str |
         return "its text cannot be read", {}
 
 
-def walk_chain(run: Any, events: Iterable[Entry], since: int, walked: Walked, photos: dict[uuid.UUID, tuple[str, str]],
-               beside: Beside) -> None:
-    """One chain from its first entry to its head, up to the first thing that does not hold; then the readings beside it."""
+def walk_chain(
+    run: Any,
+    events: Iterable[Entry],
+    since: int,
+    walked: Walked,
+    photos: dict[uuid.UUID, tuple[str, str]],
+    beside: Beside,
+) -> None:
+    """One chain from its first entry to its head, up to the first thing that does not hold; then
+    the readings beside it."""
     where, previous, expected, known = f"run {run.number}", GENESIS, 1, keys()
     wrong: list[Break] = []
     missing = 0
@@ -152,19 +203,32 @@ def walk_chain(run: Any, events: Iterable[Entry], since: int, walked: Walked, ph
                 wrong.append(_unlike(where, event.sequence, quantity, reading[1]))
         previous, expected = event.hash, expected + 1
     if (run.head_sequence, run.head_hash) != (expected - 1, previous):
-        walked.breaks.append(Break(where, expected, "the run's head is not the end of its chain: entries are missing"))
+        walked.breaks.append(
+            Break(
+                where, expected, "the run's head is not the end of its chain: entries are missing"
+            )
+        )
     elif run.code and (problem := holds(run.code, run_text(run))):
-        walked.breaks.append(Break(where, 0, f"what is kept of the run beside its chain was changed: {problem}"))
+        walked.breaks.append(
+            Break(where, 0, f"what is kept of the run beside its chain was changed: {problem}")
+        )
     elif not run.code and run.number > since:
         walked.breaks.append(Break(where, 0, NO_RUN_CODE))
     walked.breaks += wrong
-    walked.breaks += [_unlike(where, sequence, quantity, typed) for (sequence, quantity), (_, typed) in beside.items()]
+    walked.breaks += [
+        _unlike(where, sequence, quantity, typed)
+        for (sequence, quantity), (_, typed) in beside.items()
+    ]
     if missing:
-        walked.breaks.append(Break(where, 0, f"{missing} of the typed readings are missing beside its chain"))
+        walked.breaks.append(
+            Break(where, 0, f"{missing} of the typed readings are missing beside its chain")
+        )
 
 
 def _unlike(where: str, sequence: int, quantity: str, typed: str) -> Break:
-    return Break(where, sequence, f"the reading {typed} ({quantity}) beside it is not what was typed")
+    return Break(
+        where, sequence, f"the reading {typed} ({quantity}) beside it is not what was typed"
+    )
 
 
 @lru_cache(maxsize=20_000)
@@ -181,7 +245,9 @@ def _same(typed: str, quantity: str, value: float, kept: str) -> bool:
         return False
 
 
-def _photo(event: Entry, document: dict[str, Any], photos: dict[uuid.UUID, tuple[str, str]]) -> str | None:
+def _photo(
+    event: Entry, document: dict[str, Any], photos: dict[uuid.UUID, tuple[str, str]]
+) -> str | None:
     if event.kind != "photo" or event.verdict != "accepted":
         return None
     digest = document["server"].get("payload", {}).get("digest")
@@ -200,10 +266,20 @@ def _photos(session: Session, part: Part = EVERY) -> dict[uuid.UUID, tuple[str, 
 
 def _readings(session: Session, part: Part = EVERY) -> Generator[tuple[str, Beside], None, None]:
     """Readings by run, in the order of the runs' ids, which is that of their text."""
-    wanted = select(cast(_R.run_id, Text), _R.sequence, _R.quantity, _R.value, _R.typed).order_by(_R.run_id)
-    with session.execute(_within(wanted, _R.run_id, part).execution_options(yield_per=5000)) as rows:
+    wanted = select(cast(_R.run_id, Text), _R.sequence, _R.quantity, _R.value, _R.typed).order_by(
+        _R.run_id
+    )
+    with session.execute(
+        _within(wanted, _R.run_id, part).execution_options(yield_per=5000)
+    ) as rows:
         for run_id, own in groupby(rows, itemgetter(0)):
-            yield run_id, {(sequence, quantity): (value, typed) for _, sequence, quantity, value, typed in own}
+            yield (
+                run_id,
+                {
+                    (sequence, quantity): (value, typed)
+                    for _, sequence, quantity, value, typed in own
+                },
+            )
 
 
 def _entries(session: Session, part: Part = EVERY) -> Generator[Entry, None, None]:
@@ -234,9 +310,28 @@ def verify_run(session: Session, run: Run) -> Break | None:
 def walk_runs(session: Session, part: Part = EVERY) -> Walked:
     """Walk the chains of all runs, or of those of a part."""
     walked, since = Walked(), codes_since(session)
-    runs = {str(run.id): run for run in session.execute(_within(select(
-        Run.id, Run.number, Run.revision_id, Run.status, Run.started_by, Run.started_at, Run.occasion, Run.provisional,
-        Run.head_sequence, Run.head_hash, Run.code), Run.id, part))}
+    runs = {
+        str(run.id): run
+        for run in session.execute(
+            _within(
+                select(
+                    Run.id,
+                    Run.number,
+                    Run.revision_id,
+                    Run.status,
+                    Run.started_by,
+                    Run.started_at,
+                    Run.occasion,
+                    Run.provisional,
+                    Run.head_sequence,
+                    Run.head_hash,
+                    Run.code,
+                ),
+                Run.id,
+                part,
+            )
+        )
+    }
     walked.runs = len(runs)
     photos = _photos(session, part)
     seen = set()
@@ -244,13 +339,16 @@ def walk_runs(session: Session, part: Part = EVERY) -> Walked:
         beside = next(readings, None)
         for run_id, own in groupby(_entries(session, part), itemgetter(0)):
             seen.add(run_id)
-            # both come in the order of the runs: readings of a run without a chain are passed over, it is named below
+            # both come in the order of the runs: readings of a run without a chain are passed over,
+            # it is named below
             while beside is not None and beside[0] < run_id:
                 beside = next(readings, None)
             own_ones = beside[1] if beside is not None and beside[0] == run_id else {}
             walk_chain(runs[run_id], own, since, walked, photos, own_ones)
     gone = (run for run_id, run in runs.items() if run_id not in seen)
-    walked.breaks += [Break(f"run {run.number}", 0, "nothing of its chain is there") for run in gone]
+    walked.breaks += [
+        Break(f"run {run.number}", 0, "nothing of its chain is there") for run in gone
+    ]
     return walked
 
 
@@ -277,9 +375,17 @@ def _revisions(session: Session) -> Iterator[Break]:
 
 def _renamed(session: Session) -> Iterator[Break]:
     """People who are called otherwise than when they signed: said, since people may marry."""
-    signed = select(Event.run_id, Event.sequence, Event.canonical, Person.name, Run.number).join(
-        Person, Person.id == Event.person_id).join(Run, Run.id == Event.run_id).where(Event.kind == "sign_off")
+    signed = (
+        select(Event.run_id, Event.sequence, Event.canonical, Person.name, Run.number)
+        .join(Person, Person.id == Event.person_id)
+        .join(Run, Run.id == Event.run_id)
+        .where(Event.kind == "sign_off")
+    )
     for row in session.execute(signed.order_by(Run.number, Event.sequence)):
         then = json.loads(row.canonical)["server"].get("name")
         if then is not None and then != row.name:
-            yield Break(f"run {row.number}", row.sequence, f"was signed by {then}, who is called {row.name} now")
+            yield Break(
+                f"run {row.number}",
+                row.sequence,
+                f"was signed by {then}, who is called {row.name} now",
+            )

@@ -1,4 +1,6 @@
-"""The walk over a large database, on all processors at the same time, over one and the same state of it."""
+"""The walk over a large database, on all processors at the same time, over one and the same state
+of it."""
+
 from __future__ import annotations
 
 import os
@@ -25,12 +27,16 @@ def parts_of(runs: list[tuple[uuid.UUID, int]], count: int) -> list[Part]:
     """Runs by id with their entries, cut into at most so many parts of about as many entries.
 
     >>> a, b, c = (uuid.UUID(int=n) for n in (1, 2, 3))
-    >>> [(first.int if first else None, last.int if last else None) for first, last in parts_of([(a, 5), (b, 5), (c, 9)], 2)]
+    >>> [(first.int if first else None, last.int if last else None)
+    ...  for first, last in parts_of([(a, 5), (b, 5), (c, 9)], 2)]
     [(None, 2), (3, None)]
     """
     whole = sum(entries for _, entries in runs)
     sums = list(accumulate(entries for _, entries in runs))
-    first = [next(i for i, upto in enumerate(sums) if upto > whole * part / count) for part in range(1, count)]
+    first = [
+        next(i for i, upto in enumerate(sums) if upto > whole * part / count)
+        for part in range(1, count)
+    ]
     cuts = sorted({one for one in first if one > 0})
     starts: list[uuid.UUID | None] = [None, *(runs[cut][0] for cut in cuts)]
     ends: list[uuid.UUID | None] = [*(runs[cut - 1][0] for cut in cuts), None]
@@ -47,9 +53,13 @@ def _walk(url: str, snapshot: str, part: Part) -> Walked:
 
 
 def verify_database(session: Session, url: str) -> Walked:
-    """Walk everything that is kept, as it is now for `session`, which must not have read anything yet."""
+    """Walk everything that is kept, as it is now for `session`, which must not have read anything
+    yet."""
     session.connection(execution_options={"isolation_level": "REPEATABLE READ"})
-    runs = [(run, entries) for run, entries in session.execute(select(Run.id, Run.head_sequence).order_by(Run.id))]
+    runs = [
+        (run, entries)
+        for run, entries in session.execute(select(Run.id, Run.head_sequence).order_by(Run.id))
+    ]
     count = os.cpu_count() or 1
     if count == 1 or sum(entries for _, entries in runs) < WORTH_IT:
         return verify_all(session)

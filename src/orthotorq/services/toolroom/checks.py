@@ -1,4 +1,6 @@
-"""Checks of a wrench against a reference: judged by its class or own limit, kept for good, and what follows from them."""
+"""Checks of a wrench against a reference: judged by its class or own limit, kept for good, and what
+follows from them."""
+
 from __future__ import annotations
 
 import json
@@ -114,7 +116,8 @@ class PointAsTyped:
 
 @dataclass(frozen=True, slots=True)
 class CheckAsTyped:
-    """A check as typed; the reference is the serial of a registered tester, or words with its uncertainty."""
+    """A check as typed; the reference is the serial of a registered tester, or words with its
+    uncertainty."""
 
     points: Sequence[PointAsTyped]
     reference: str
@@ -127,8 +130,14 @@ def _field(error: OrthotorqError, *path: str | int) -> FieldError:
     return FieldError(path, error.code.value, str(error))
 
 
-def _point(spec: ToolSpec, held_to: str, number: int, typed: PointAsTyped, uncertainty: float,
-           errors: list[FieldError]) -> PointView | None:
+def _point(
+    spec: ToolSpec,
+    held_to: str,
+    number: int,
+    typed: PointAsTyped,
+    uncertainty: float,
+    errors: list[FieldError],
+) -> PointView | None:
     """One setting of a check, judged; None with what is wrong added to the errors."""
     path = ("points", number)
     try:
@@ -138,8 +147,18 @@ def _point(spec: ToolSpec, held_to: str, number: int, typed: PointAsTyped, uncer
         return None
     low, high = spec.range[0].base, spec.range[1].base
     if not low * (1 - NEAR) <= setting.base <= high * (1 + NEAR):
-        errors.append(FieldError((*path, "setting"), "out_of_range", render(
-            Refusal.BEYOND_RANGE, setting=typed.setting.strip(), low=str(spec.range[0]), high=str(spec.range[1]))))
+        errors.append(
+            FieldError(
+                (*path, "setting"),
+                "out_of_range",
+                render(
+                    Refusal.BEYOND_RANGE,
+                    setting=typed.setting.strip(),
+                    low=str(spec.range[0]),
+                    high=str(spec.range[1]),
+                ),
+            )
+        )
         return None
     try:
         texts, values = read_readings(typed.readings, setting.unit)
@@ -148,7 +167,14 @@ def _point(spec: ToolSpec, held_to: str, number: int, typed: PointAsTyped, uncer
     except OrthotorqError as error:
         errors.append(_field(error, *path, "readings"))
         return None
-    return PointView(typed.setting.strip(), setting.base / 1e3, list(texts), list(found.errors), limit, found.verdict)
+    return PointView(
+        typed.setting.strip(),
+        setting.base / 1e3,
+        list(texts),
+        list(found.errors),
+        limit,
+        found.verdict,
+    )
 
 
 def _verdict(points: Sequence[PointView]) -> str:
@@ -158,7 +184,8 @@ def _verdict(points: Sequence[PointView]) -> str:
 
 @use_case
 def check_tool(ctx: Ctx, tool_id: uuid.UUID, typed: CheckAsTyped) -> CheckView:
-    """Judge a check and keep it. One that fails blocks the tool; one over the whole range that passes begins its interval anew.
+    """Judge a check and keep it. One that fails blocks the tool; one over the whole range that
+    passes begins its interval anew.
 
     Raises NotFound, DocumentErrors with every field that is wrong: nothing is kept then.
     """
@@ -177,27 +204,75 @@ def check_tool(ctx: Ctx, tool_id: uuid.UUID, typed: CheckAsTyped) -> CheckView:
     else:
         uncertainty = tester.uncertainty
     if not 1 <= len(typed.points) <= MOST_POINTS:
-        errors.append(FieldError(("points",), "missing", render(Refusal.POINTS_WANTED, most=MOST_POINTS)))
-    points = [_point(spec, tool.held_to, i, one, uncertainty, errors) for i, one in enumerate(typed.points[:MOST_POINTS])]
+        errors.append(
+            FieldError(("points",), "missing", render(Refusal.POINTS_WANTED, most=MOST_POINTS))
+        )
+    points = [
+        _point(spec, tool.held_to, i, one, uncertainty, errors)
+        for i, one in enumerate(typed.points[:MOST_POINTS])
+    ]
     if errors:
         raise DocumentErrors(errors)
-    return _view(_keep(ctx, tool, spec, [p for p in points if p is not None], typed, uncertainty), ctx.person.name)
+    return _view(
+        _keep(ctx, tool, spec, [p for p in points if p is not None], typed, uncertainty),
+        ctx.person.name,
+    )
 
 
-def _keep(ctx: Ctx, tool: Tool, spec: ToolSpec, points: list[PointView], typed: CheckAsTyped, uncertainty: float) -> Calibration:
+def _keep(
+    ctx: Ctx,
+    tool: Tool,
+    spec: ToolSpec,
+    points: list[PointView],
+    typed: CheckAsTyped,
+    uncertainty: float,
+) -> Calibration:
     verdict, every = _verdict(points), [e for p in points for e in p.errors]
     before = next((one.until for one in reversed(tool.calibrations) if one.passed), ctx.now)
-    full = verdict == "pass" and in_full(spec.range[0].base / 1e3, spec.range[1].base / 1e3, spec.kind == "preset driver",
-                                         [(p.setting_Nm, len(p.errors)) for p in points])
+    full = verdict == "pass" and in_full(
+        spec.range[0].base / 1e3,
+        spec.range[1].base / 1e3,
+        spec.kind == "preset driver",
+        [(p.setting_Nm, len(p.errors)) for p in points],
+    )
     day = add_months(ctx.today, tool.interval_months or 12)
-    until = datetime.combine(day, ctx.now.timetz()) if full else before if verdict == "pass" else ctx.now
+    until = (
+        datetime.combine(day, ctx.now.timetz())
+        if full
+        else before
+        if verdict == "pass"
+        else ctx.now
+    )
     check = Calibration(
-        id=ctx.new_id(), tool_id=tool.id, at=ctx.now, until=until, certificate=typed.certificate.strip()[:80],
-        passed=verdict == "pass", person_id=ctx.person.id, verdict=verdict, reference=typed.reference.strip()[:120],
-        uncertainty=uncertainty, limit=max(p.limit for p in points), error=sum(every) / len(every), worst=max(every, key=abs),
-        note=typed.note.strip()[:300], points=json.dumps([
-            {"setting": p.setting, "setting_Nm": p.setting_Nm, "readings": p.readings, "errors": p.errors, "limit": p.limit,
-             "verdict": p.verdict} for p in points], ensure_ascii=False))
+        id=ctx.new_id(),
+        tool_id=tool.id,
+        at=ctx.now,
+        until=until,
+        certificate=typed.certificate.strip()[:80],
+        passed=verdict == "pass",
+        person_id=ctx.person.id,
+        verdict=verdict,
+        reference=typed.reference.strip()[:120],
+        uncertainty=uncertainty,
+        limit=max(p.limit for p in points),
+        error=sum(every) / len(every),
+        worst=max(every, key=abs),
+        note=typed.note.strip()[:300],
+        points=json.dumps(
+            [
+                {
+                    "setting": p.setting,
+                    "setting_Nm": p.setting_Nm,
+                    "readings": p.readings,
+                    "errors": p.errors,
+                    "limit": p.limit,
+                    "verdict": p.verdict,
+                }
+                for p in points
+            ],
+            ensure_ascii=False,
+        ),
+    )
     tool.calibrations.append(check)
     if verdict == "fail":
         tool.blocked, tool.corrected = True, None
@@ -216,19 +291,23 @@ def _keep(ctx: Ctx, tool: Tool, spec: ToolSpec, points: list[PointView], typed: 
 
 @use_case
 def read_tester(ctx: Ctx, tool_id: uuid.UUID, setting: str) -> str:
-    """What the (simulated) tester shows of a wrench at a setting, as one would type it. Raises NotFound, DocumentErrors."""
+    """What the (simulated) tester shows of a wrench at a setting, as one would type it. Raises
+    NotFound, DocumentErrors."""
     tool_of(ctx, tool_id)
     try:
         figure = parse(setting, "torque").base / 1e3
     except OrthotorqError as error:
         raise DocumentErrors([_field(error, "setting")]) from None
-    return "; ".join(DEVICES[TESTER].outcome(Asked(figure=figure, seed=ctx.new_id().int & 0x7FFFFFFF)).readings)
+    return "; ".join(
+        DEVICES[TESTER].outcome(Asked(figure=figure, seed=ctx.new_id().int & 0x7FFFFFFF)).readings
+    )
 
 
 @use_case
 def use_with_error(ctx: Ctx, tool_id: uuid.UUID, reason: str) -> None:
-    """Use a wrench that failed with the error that was found: settings are corrected by it (a preset one widens the band), and
-    what scatters around it is its accuracy. Raises NotFound, Refused."""
+    """Use a wrench that failed with the error that was found: settings are corrected by it (a
+    preset one widens the band), and what scatters around it is its accuracy. Raises NotFound,
+    Refused."""
     tool = tool_of(ctx, tool_id)
     last = tool.calibrations[-1] if tool.calibrations else None
     if last is None or last.error is None or last.verdict != "fail":
@@ -238,7 +317,9 @@ def use_with_error(ctx: Ctx, tool_id: uuid.UUID, reason: str) -> None:
     errors = [e for p in json.loads(last.points) for e in p["errors"]]
     raw = json.loads(tool.spec)
     around = max(abs(e - last.error) for e in errors) + last.uncertainty
-    raw["accuracy"] = round(around + (abs(last.error) if raw["kind"] == "preset driver" else 0.0), 4) or 0.001
+    raw["accuracy"] = (
+        round(around + (abs(last.error) if raw["kind"] == "preset driver" else 0.0), 4) or 0.001
+    )
     tool.spec, tool.corrected, tool.blocked = json.dumps(raw, ensure_ascii=False), last.error, False
     tool.note = f"{correction_words(tool)} ({ctx.person.name}, {reason.strip()})"[:300]
     tool.calibrations.append(_corrected_check(ctx, tool, last))
@@ -246,12 +327,25 @@ def use_with_error(ctx: Ctx, tool_id: uuid.UUID, reason: str) -> None:
 
 
 def _corrected_check(ctx: Ctx, tool: Tool, last: Calibration) -> Calibration:
-    """The entry that lets a wrench be used with its error, for half its interval: the old one is never edited."""
-    return Calibration(id=ctx.new_id(), tool_id=tool.id, at=ctx.now,
-                       until=ctx.now + timedelta(days=30 * max(1, (tool.interval_months or 12) // 2)), certificate="",
-                       passed=False, person_id=ctx.person.id, verdict="fail", reference=last.reference,
-                       uncertainty=last.uncertainty, limit=last.limit, error=last.error, worst=last.worst, note=tool.note,
-                       points=last.points)
+    """The entry that lets a wrench be used with its error, for half its interval: the old one is
+    never edited."""
+    return Calibration(
+        id=ctx.new_id(),
+        tool_id=tool.id,
+        at=ctx.now,
+        until=ctx.now + timedelta(days=30 * max(1, (tool.interval_months or 12) // 2)),
+        certificate="",
+        passed=False,
+        person_id=ctx.person.id,
+        verdict="fail",
+        reference=last.reference,
+        uncertainty=last.uncertainty,
+        limit=last.limit,
+        error=last.error,
+        worst=last.worst,
+        note=tool.note,
+        points=last.points,
+    )
 
 
 def _point_shown(point: PointView) -> PointShown:
@@ -279,19 +373,38 @@ def _view(check: Calibration, person: str) -> CheckView:
     if check.verdict == "":
         words = f"certificate {check.certificate}" if check.passed else "failed"
     else:
-        words = {"pass": f"passes, good until {day_text(check.until)}" if check.until > check.at else
-                 "passes, but starts no new interval: not over the whole range",
-                 "fail": "fails: it is blocked until it is repaired or allowed with correction",
-                 "undecided": f"not decided: the reference's ±{check.uncertainty * 100:.1f} % could turn it"}[check.verdict]
-    return CheckView(check.id, check.at, check.until, check.certificate, check.reference, check.uncertainty,
-                     check.verdict or ("pass" if check.passed else "fail"), check.error, check.worst, check.limit, points, person,
-                     check.note, words)
+        unsure = f"±{check.uncertainty * 100:.1f} %"
+        words = {
+            "pass": f"passes, good until {day_text(check.until)}"
+            if check.until > check.at
+            else "passes, but starts no new interval: not over the whole range",
+            "fail": "fails: it is blocked until it is repaired or allowed with correction",
+            "undecided": f"not decided: the reference's {unsure} could turn it",
+        }[check.verdict]
+    return CheckView(
+        check.id,
+        check.at,
+        check.until,
+        check.certificate,
+        check.reference,
+        check.uncertainty,
+        check.verdict or ("pass" if check.passed else "fail"),
+        check.error,
+        check.worst,
+        check.limit,
+        points,
+        person,
+        check.note,
+        words,
+    )
 
 
 def _trend(checks: Sequence[Calibration]) -> CheckTrend:
     """How the mean error went over the checks that have figures."""
     known = [(one.at.timestamp() / YEAR, one.error) for one in checks if one.error is not None]
-    return CheckTrend(*trend_of(known, next((one.limit for one in reversed(checks) if one.limit), None)))
+    return CheckTrend(
+        *trend_of(known, next((one.limit for one in reversed(checks) if one.limit), None))
+    )
 
 
 def _check_at(spec: ToolSpec) -> list[str]:
@@ -314,24 +427,53 @@ def tool_detail(ctx: Ctx, tool_id: uuid.UUID) -> ToolDetail:
     held = tool.held_to or usual
     top = limit_of(tool.held_to, wrench, wrench.range[1].base) if wrench is not None else None
     last = tool.calibrations[-1] if tool.calibrations else None
-    checks = [_view(one, names.get(one.person_id, "")) for one in reversed(tool.calibrations[-SHOWN:])]
-    held_words = "" if wrench is None else f"type and class {held} of ISO 6789-1" if held[:1] == "I" else f"its own limit, {held}"
+    checks = [
+        _view(one, names.get(one.person_id, "")) for one in reversed(tool.calibrations[-SHOWN:])
+    ]
+    held_words = (
+        ""
+        if wrench is None
+        else f"type and class {held} of ISO 6789-1"
+        if held[:1] == "I"
+        else f"its own limit, {held}"
+    )
     return ToolDetail(
-        view_of(tool, ctx.now), raw, tool.held_to, held_words, tool.interval_months,
+        view_of(tool, ctx.now),
+        raw,
+        tool.held_to,
+        held_words,
+        tool.interval_months,
         checks,
-        _trend(tool.calibrations), _check_at(wrench) if wrench is not None else [],
+        _trend(tool.calibrations),
+        _check_at(wrench) if wrench is not None else [],
         "" if top is None else f"every reading within ±{top * 100:g} %",
-        last is not None and last.verdict == "fail" and last.error is not None and tool.corrected is None)
+        last is not None
+        and last.verdict == "fail"
+        and last.error is not None
+        and tool.corrected is None,
+    )
 
 
 def _people(ctx: Ctx, tool: Tool) -> dict[uuid.UUID, str]:
     ids = {one.person_id for one in tool.calibrations}
-    return {row.id: row.name for row in ctx.session.scalars(select(Person).where(Person.id.in_(ids)))}
+    return {
+        row.id: row.name for row in ctx.session.scalars(select(Person).where(Person.id.in_(ids)))
+    }
 
 
-def add_calibration(ctx: Ctx, tool: Tool, at: datetime, until: datetime, certificate: str, passed: bool = True) -> None:
+def add_calibration(
+    ctx: Ctx, tool: Tool, at: datetime, until: datetime, certificate: str, passed: bool = True
+) -> None:
     """Keep a calibration by its certificate, without figures."""
-    tool.calibrations.append(Calibration(id=ctx.new_id(), tool_id=tool.id, at=at, until=until, certificate=certificate,
-                                         passed=passed, person_id=ctx.person.id))
+    tool.calibrations.append(
+        Calibration(
+            id=ctx.new_id(),
+            tool_id=tool.id,
+            at=at,
+            until=until,
+            certificate=certificate,
+            passed=passed,
+            person_id=ctx.person.id,
+        )
+    )
     ctx.session.flush()
-

@@ -1,4 +1,6 @@
-"""Tools by serial: registered, put right, blocked and let go again; whether each may be used now."""
+"""Tools by serial: registered, put right, blocked and let go again; whether each may be used
+now."""
+
 from __future__ import annotations
 
 import json
@@ -35,7 +37,8 @@ EVER = datetime(1900, 1, 1, tzinfo=UTC)
 
 @dataclass(frozen=True, slots=True)
 class ToolView:
-    """One registered tool; `good` is whether it may be used now, `state` says it in words with why."""
+    """One registered tool; `good` is whether it may be used now, `state` says it in words with
+    why."""
 
     id: uuid.UUID
     serial: str
@@ -80,35 +83,54 @@ class ToolAsTyped:
 
 
 def spec_of(tool: Tool) -> ToolSpec:
-    """A registered wrench in the form of a plan's tool, under its serial; one used with a found error has what is left of it
-    as its accuracy (`corrected` apart)."""
+    """A registered wrench in the form of a plan's tool, under its serial; one used with a found
+    error has what is left of it as its accuracy (`corrected` apart)."""
     return ToolSpec.model_validate({**json.loads(tool.spec), "name": tool.serial})
 
 
 def last_verdict(tool: Tool) -> Calibration | None:
-    """Its last check that decided something; one that could not be decided leaves the tool as it was."""
+    """Its last check that decided something; one that could not be decided leaves the tool as it
+    was."""
     return next((one for one in reversed(tool.calibrations) if one.verdict != "undecided"), None)
 
 
 def until_of(tool: Tool) -> datetime | None:
-    """Until when its last passed calibration holds; None when the last one failed or there is none. A tool that is used with
-    the error found is good as long as that check holds."""
+    """Until when its last passed calibration holds; None when the last one failed or there is none.
+    A tool that is used with the error found is good as long as that check holds."""
     last = last_verdict(tool)
     return last.until if last is not None and (last.passed or tool.corrected is not None) else None
 
 
 def count_pulls(ctx: Ctx, tools: Iterable[uuid.UUID]) -> None:
-    """Write the pulls in runs since the last good check of some tools: when a run has ended, never for a list."""
+    """Write the pulls in runs since the last good check of some tools: when a run has ended, never
+    for a list."""
     for tool_id in sorted(set(tools)):
-        since = ctx.session.scalar(select(func.max(Calibration.at)).where(Calibration.tool_id == tool_id, Calibration.passed))
-        count = select(func.count()).select_from(ToolPull).where(ToolPull.tool_id == tool_id, ToolPull.at > (since or EVER))
-        ctx.session.execute(update(Tool).where(Tool.id == tool_id).values(pulls=count.scalar_subquery())
-                            .execution_options(synchronize_session="fetch"))
+        since = ctx.session.scalar(
+            select(func.max(Calibration.at)).where(
+                Calibration.tool_id == tool_id, Calibration.passed
+            )
+        )
+        count = (
+            select(func.count())
+            .select_from(ToolPull)
+            .where(ToolPull.tool_id == tool_id, ToolPull.at > (since or EVER))
+        )
+        ctx.session.execute(
+            update(Tool)
+            .where(Tool.id == tool_id)
+            .values(pulls=count.scalar_subquery())
+            .execution_options(synchronize_session="fetch")
+        )
 
 
 def correction_of(tool: Tool) -> float:
-    """The error that a wrench is set by; a preset one cannot be set otherwise: its band is wider instead."""
-    return tool.corrected if tool.corrected is not None and json.loads(tool.spec).get("kind") != "preset driver" else 0.0
+    """The error that a wrench is set by; a preset one cannot be set otherwise: its band is wider
+    instead."""
+    return (
+        tool.corrected
+        if tool.corrected is not None and json.loads(tool.spec).get("kind") != "preset driver"
+        else 0.0
+    )
 
 
 def correction_words(tool: Tool) -> str:
@@ -116,7 +138,9 @@ def correction_words(tool: Tool) -> str:
     if tool.corrected is None:
         return ""
     if json.loads(tool.spec).get("kind") == "preset driver":
-        return f"used with its error of {tool.corrected * 100:+.1f} %: the clamp band is wider by it"
+        return (
+            f"used with its error of {tool.corrected * 100:+.1f} %: the clamp band is wider by it"
+        )
     return f"used with its error of {tool.corrected * 100:+.1f} %: settings are corrected by it"
 
 
@@ -148,11 +172,32 @@ def view_of(tool: Tool, now: datetime) -> ToolView:
     range_ = getattr(spec, "range", None)
     low, high = (range_[0].base / 1e3, range_[1].base / 1e3) if range_ else (0.0, 0.0)
     good, words = state_of(tool, now)
-    return ToolView(tool.id, tool.serial, tool.sort, spec.kind, raw.get("name") or spec.kind, low, high,
-                    range_[1].quantity.unit if range_ else "", tool.blocked, until_of(tool), good, tool.note, words, tool.place,
-                    tool.owner, tool.borrowed, tool.pulls, tool.interval_pulls, tool.corrected, correction_words(tool),
-                    allowed(tool, now), f"{tool.allowed_why}, until {moment_text(tool.allowed_until)}"
-                    if tool.allowed_until and allowed(tool, now) else "")
+    return ToolView(
+        tool.id,
+        tool.serial,
+        tool.sort,
+        spec.kind,
+        raw.get("name") or spec.kind,
+        low,
+        high,
+        range_[1].quantity.unit if range_ else "",
+        tool.blocked,
+        until_of(tool),
+        good,
+        tool.note,
+        words,
+        tool.place,
+        tool.owner,
+        tool.borrowed,
+        tool.pulls,
+        tool.interval_pulls,
+        tool.corrected,
+        correction_words(tool),
+        allowed(tool, now),
+        f"{tool.allowed_why}, until {moment_text(tool.allowed_until)}"
+        if tool.allowed_until and allowed(tool, now)
+        else "",
+    )
 
 
 def _wrong(field: str, text: str) -> FieldError:
@@ -163,7 +208,9 @@ def _checked(typed: ToolAsTyped) -> list[FieldError]:
     """What is wrong with a tool as typed."""
     errors = []
     if not 1 <= len(typed.serial.strip()) <= MOST_SERIAL or not one_line(typed.serial.strip()):
-        errors.append(_wrong("serial", render(Refusal.NAME_FORM, what="A serial", most=MOST_SERIAL)))
+        errors.append(
+            _wrong("serial", render(Refusal.NAME_FORM, what="A serial", most=MOST_SERIAL))
+        )
     for field in ("place", "owner", "note"):
         text = str(getattr(typed, field)).strip()
         if len(text) > 120 or not one_line(text or "x"):
@@ -176,7 +223,10 @@ def _checked(typed: ToolAsTyped) -> list[FieldError]:
     try:
         spec = read_spec(typed.sort, typed.spec)
     except ValidationError as error:
-        return [*errors, *(FieldError(("spec", *e.path), e.code, e.text) for e in field_errors(error))]
+        return [
+            *errors,
+            *(FieldError(("spec", *e.path), e.code, e.text) for e in field_errors(error)),
+        ]
     except OrthotorqError as error:
         return [*errors, FieldError(("spec", *error.path), error.code.value, str(error))]
     if isinstance(spec, ToolSpec) and typed.held_to.strip():
@@ -197,7 +247,9 @@ def _write(tool: Tool, typed: ToolAsTyped) -> None:
 
 def tool_of(ctx: Ctx, tool_id: uuid.UUID) -> Tool:
     """A tool. Raises NotFound."""
-    tool = ctx.session.scalar(select(Tool).where(Tool.id == tool_id).options(selectinload(Tool.calibrations)))
+    tool = ctx.session.scalar(
+        select(Tool).where(Tool.id == tool_id).options(selectinload(Tool.calibrations))
+    )
     if tool is None:
         raise NotFound("tool")
     return tool
@@ -233,23 +285,29 @@ def _kept(ctx: Ctx, tool: Tool) -> uuid.UUID:
     try:
         ctx.session.flush()
     except IntegrityError:
-        raise DocumentErrors([_wrong("serial", render(Refusal.TAG_TAKEN, tag=serial, whose="another tool"))]) from None
+        raise DocumentErrors(
+            [_wrong("serial", render(Refusal.TAG_TAKEN, tag=serial, whose="another tool"))]
+        ) from None
     return tool.id
 
 
 @use_case
 def block_tool(ctx: Ctx, tool_id: uuid.UUID, blocked: bool, reason: str) -> None:
-    """Block a tool (dropped, damaged), or let it go again, with the reason. Raises NotFound, BadField."""
+    """Block a tool (dropped, damaged), or let it go again, with the reason. Raises NotFound,
+    BadField."""
     tool = tool_of(ctx, tool_id)
     if not 3 <= len(reason.strip()) <= MOST_NOTE - 60:
         raise BadField(Refusal.REASON_WANTED, "reason")
     tool.blocked = blocked
-    tool.note = f"{reason.strip()} ({ctx.person.name}, {day_text(ctx.now)})" if blocked else reason.strip()
+    tool.note = (
+        f"{reason.strip()} ({ctx.person.name}, {day_text(ctx.now)})" if blocked else reason.strip()
+    )
 
 
 @use_case
 def allow_tool(ctx: Ctx, tool_id: uuid.UUID, hours: int, reason: str) -> None:
-    """Let a tool be used for some hours although it is blocked or overdue; runs with it say so. Raises NotFound, BadField."""
+    """Let a tool be used for some hours although it is blocked or overdue; runs with it say so.
+    Raises NotFound, BadField."""
     tool = tool_of(ctx, tool_id)
     if not 1 <= hours <= MOST_HOURS:
         raise BadField(Refusal.FROM_TO, "hours", low=1, high=MOST_HOURS)
@@ -262,13 +320,16 @@ def allow_tool(ctx: Ctx, tool_id: uuid.UUID, hours: int, reason: str) -> None:
 @use_case
 def list_tools(ctx: Ctx) -> list[ToolView]:
     """Every registered tool, by serial."""
-    found = ctx.session.scalars(select(Tool).options(selectinload(Tool.calibrations)).order_by(Tool.serial))
+    found = ctx.session.scalars(
+        select(Tool).options(selectinload(Tool.calibrations)).order_by(Tool.serial)
+    )
     return [view_of(tool, ctx.now) for tool in found]
 
 
 @dataclass(frozen=True, slots=True)
 class SortView:
-    """A sort of tool as it is registered: the kinds of wrench, and what each is held to where nothing is said."""
+    """A sort of tool as it is registered: the kinds of wrench, and what each is held to where
+    nothing is said."""
 
     id: str
     words: str
@@ -277,11 +338,17 @@ class SortView:
 @use_case
 def tool_sorts(ctx: Ctx) -> tuple[list[SortView], dict[str, str], list[str]]:
     """(sorts of tools, kind of wrench -> usual class, drives)."""
-    return [SortView(name, words) for name, (_, words) in SORTS.items()], dict(USUAL_CLASS), list(get_args(Drive))
+    return (
+        [SortView(name, words) for name, (_, words) in SORTS.items()],
+        dict(USUAL_CLASS),
+        list(get_args(Drive)),
+    )
 
 
 def tester_of(ctx: Ctx, serial: str) -> TesterSpec | None:
     """A registered tester by its serial."""
-    tool = ctx.session.scalar(select(Tool).where(Tool.serial == serial.strip(), Tool.sort == "tester"))
+    tool = ctx.session.scalar(
+        select(Tool).where(Tool.serial == serial.strip(), Tool.sort == "tester")
+    )
     spec = read_spec("tester", json.loads(tool.spec)) if tool is not None else None
     return spec if isinstance(spec, TesterSpec) else None

@@ -1,4 +1,5 @@
 """Alembic environment: online only, the owner's connection, all in one transaction."""
+
 from alembic import context
 from sqlalchemy import create_engine, pool
 

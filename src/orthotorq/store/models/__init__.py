@@ -1,4 +1,6 @@
-"""Tables. What a person typed is kept as typed; documents are text, so that their bytes stay what was hashed."""
+"""Tables. What a person typed is kept as typed; documents are text, so that their bytes stay what
+was hashed."""
+
 from .base import UTC, Base
 from .condition import JointPart, Task
 from .entries import OwnEntry, Stock

@@ -1,4 +1,5 @@
 """What a plant adds to the tables: entries of its own, what is in stock."""
+
 from __future__ import annotations
 
 import uuid
@@ -11,7 +12,8 @@ from .base import UTC, Base
 
 
 class OwnEntry(Base):
-    """An entry of the users' own tables, kept apart from the shipped ones; `body` has the form of a plan's definition."""
+    """An entry of the users' own tables, kept apart from the shipped ones; `body` has the form of a
+    plan's definition."""
 
     __tablename__ = "own_entry"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -21,8 +23,10 @@ class OwnEntry(Base):
     active: Mapped[bool] = mapped_column(default=True)
     person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     at: Mapped[datetime] = mapped_column(UTC)
-    __table_args__ = (UniqueConstraint("kind", "key"),
-                      CheckConstraint("kind in ('lubricant', 'grade', 'material', 'method')", name="kind"))
+    __table_args__ = (
+        UniqueConstraint("kind", "key"),
+        CheckConstraint("kind in ('lubricant', 'grade', 'material', 'method')", name="kind"),
+    )
 
 
 class Stock(Base):

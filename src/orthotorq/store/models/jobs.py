@@ -1,4 +1,5 @@
 """Work that takes longer than a request."""
+
 from __future__ import annotations
 
 import uuid
@@ -24,4 +25,8 @@ class Job(Base):
     payload: Mapped[bytes | None] = mapped_column(LargeBinary, deferred=True)
     person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     at: Mapped[datetime] = mapped_column(UTC)
-    __table_args__ = (CheckConstraint("status in ('waiting', 'working', 'done', 'failed', 'cancelled')", name="status"),)
+    __table_args__ = (
+        CheckConstraint(
+            "status in ('waiting', 'working', 'done', 'failed', 'cancelled')", name="status"
+        ),
+    )

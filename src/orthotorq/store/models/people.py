@@ -1,4 +1,5 @@
 """People, their sessions, what is watched, and the seals."""
+
 from __future__ import annotations
 
 import uuid
@@ -41,9 +42,11 @@ class SignIn(Base):
     ended_at: Mapped[datetime | None] = mapped_column(UTC)
     #: what the browser calls itself, so that a session is recognised in a list
     agent: Mapped[str] = mapped_column(String(200), default="")
-    #: how it began: password, code (with a one-time code), sso, pin (on a tablet where somebody was signed in)
+    #: how it began: password, code (with a one-time code), sso, pin (on a tablet where somebody was
+    #: signed in)
     by: Mapped[str] = mapped_column(String(20), default="password")
-    #: of a session by PIN: when somebody last signed in on that tablet without one; it ends with that time
+    #: of a session by PIN: when somebody last signed in on that tablet without one; it ends with
+    #: that time
     proven_at: Mapped[datetime | None] = mapped_column(UTC)
     #: when the plant's sign-on last asked the person anew in this session: for a short while that
     #: stands for a password
@@ -51,7 +54,8 @@ class SignIn(Base):
 
 
 class SignInAttempt(Base):
-    """A failed sign-in; too many in a quarter of an hour are refused, on whatever worker they arrive."""
+    """A failed sign-in; too many in a quarter of an hour are refused, on whatever worker they
+    arrive."""
 
     __tablename__ = "sign_in_attempt"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -88,7 +92,8 @@ class SecurityEvent(Base):
 
 
 class Seal(Base):
-    """One digest over the heads of all runs, the texts of all revisions and the names of all people; never edited."""
+    """One digest over the heads of all runs, the texts of all revisions and the names of all
+    people; never edited."""
 
     __tablename__ = "seal"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)

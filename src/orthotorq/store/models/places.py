@@ -1,4 +1,5 @@
 """Places: sites, machines, joints."""
+
 from __future__ import annotations
 
 import uuid
@@ -46,12 +47,14 @@ class Joint(Base):
     kind: Mapped[str] = mapped_column(String(30))
     #: sizes and torques of what was released last, to be found by
     summary: Mapped[str] = mapped_column(Text, default="")
-    #: its condition (core/joint_condition): of its worst position, with why, by which run, since when
+    #: its condition (core/joint_condition): of its worst position, with why, by which run, since
+    #: when
     condition: Mapped[str] = mapped_column(String(12), default="unknown")
     condition_why: Mapped[str] = mapped_column(Text, default="")
     condition_run: Mapped[int | None]
     condition_at: Mapped[datetime | None] = mapped_column(UTC)
-    #: every word that it is found by, in small letters: of its machine, its own, of its kind and plans
+    #: every word that it is found by, in small letters: of its machine, its own, of its kind and
+    #: plans
     found: Mapped[str] = mapped_column(Text, default="")
     #: the joint face in small, of what was released last, as JSON
     glyph: Mapped[str] = mapped_column(Text, default="")

@@ -1,4 +1,5 @@
 """Plans, their drafts kept beside, and what was released."""
+
 from __future__ import annotations
 
 import uuid
@@ -30,7 +31,9 @@ class Plan(Base):
     #: whether the draft says something that no revision says
     unreleased: Mapped[bool] = mapped_column(default=True)
     joint: Mapped[Joint] = relationship(back_populates="plans")
-    revisions: Mapped[list[Revision]] = relationship(back_populates="plan", order_by="Revision.number")
+    revisions: Mapped[list[Revision]] = relationship(
+        back_populates="plan", order_by="Revision.number"
+    )
 
 
 class SideDraft(Base):
@@ -46,7 +49,8 @@ class SideDraft(Base):
 
 
 class Revision(Base):
-    """A released plan, frozen as text with its result; why it was released, and the cautions waived by name, as JSON."""
+    """A released plan, frozen as text with its result; why it was released, and the cautions waived
+    by name, as JSON."""
 
     __tablename__ = "revision"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -63,12 +67,15 @@ class Revision(Base):
     #: the server's code over all that is frozen (services/chain)
     code: Mapped[str] = mapped_column(String(100), default="")
     plan: Mapped[Plan] = relationship(back_populates="revisions")
-    __table_args__ = (UniqueConstraint("plan_id", "number"),
-                      CheckConstraint("status in ('released', 'superseded')", name="status"))
+    __table_args__ = (
+        UniqueConstraint("plan_id", "number"),
+        CheckConstraint("status in ('released', 'superseded')", name="status"),
+    )
 
 
 class RevisionLoad(Base):
-    """Clamp load and its window of one group of a revision [N], kept at its release so that many are read at once."""
+    """Clamp load and its window of one group of a revision [N], kept at its release so that many
+    are read at once."""
 
     __tablename__ = "revision_load"
     revision_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("revision.id"), primary_key=True)

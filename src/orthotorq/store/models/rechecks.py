@@ -1,4 +1,5 @@
 """Coming back: meters, due dates, what happened to joints, lessons, calendars."""
+
 from __future__ import annotations
 
 import uuid
@@ -11,7 +12,8 @@ from .base import UTC, Base
 
 
 class Meter(Base):
-    """A meter of a machine, with where it stands and how fast it runs: written at each reading, never computed for a list."""
+    """A meter of a machine, with where it stands and how fast it runs: written at each reading,
+    never computed for a list."""
 
     __tablename__ = "meter"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -42,12 +44,15 @@ class MeterReading(Base):
     source: Mapped[str] = mapped_column(String(20))
     person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
     struck_by: Mapped[uuid.UUID | None] = mapped_column(ForeignKey("person.id"))
-    __table_args__ = (Index("ix_meter_reading_meter_id_at", "meter_id", "at"),
-                      CheckConstraint("how in ('reading', 'reset', 'replaced', 'rolled_over')", name="how"))
+    __table_args__ = (
+        Index("ix_meter_reading_meter_id_at", "meter_id", "at"),
+        CheckConstraint("how in ('reading', 'reset', 'replaced', 'rolled_over')", name="how"),
+    )
 
 
 class DueDate(Base):
-    """When a joint is looked at next, and why: by a rule of its plan, or by how it stands. Stored, not computed for a list."""
+    """When a joint is looked at next, and why: by a rule of its plan, or by how it stands. Stored,
+    not computed for a list."""
 
     __tablename__ = "due_date"
     joint_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("joint.id"), primary_key=True)
@@ -76,19 +81,26 @@ class JointEntry(Base):
     kind: Mapped[str] = mapped_column(String(12))
     words: Mapped[str] = mapped_column(String(400))
     person_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("person.id"))
-    #: of an acceptance: its conditions and the day it ends; where an act is about one position, its id
+    #: of an acceptance: its conditions and the day it ends; where an act is about one position, its
+    #: id
     conditions: Mapped[str] = mapped_column(String(400), default="")
     position: Mapped[str] = mapped_column(String(60), default="")
     until: Mapped[date | None]
-    #: of replaced parts: the number of the run they are of, none outside a run; 0 where nobody was asked
+    #: of replaced parts: the number of the run they are of, none outside a run; 0 where nobody was
+    #: asked
     run: Mapped[int | None]
-    __table_args__ = (Index("ix_joint_entry_joint_id_at", "joint_id", "at"),
-                      CheckConstraint("kind in ('opened', 'replaced', 'happened', 'note', 'tool', "
-                                      "'not_safe', 'use_as_is')", name="kind"))
+    __table_args__ = (
+        Index("ix_joint_entry_joint_id_at", "joint_id", "at"),
+        CheckConstraint(
+            "kind in ('opened', 'replaced', 'happened', 'note', 'tool', 'not_safe', 'use_as_is')",
+            name="kind",
+        ),
+    )
 
 
 class Lesson(Base):
-    """What own records say of friction, scatter or time: gathered anew now and then, taken by nobody but a planner."""
+    """What own records say of friction, scatter or time: gathered anew now and then, taken by
+    nobody but a planner."""
 
     __tablename__ = "lesson"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)

@@ -1,11 +1,20 @@
 """Runs: events, readings, photos, pulls, records from elsewhere."""
+
 from __future__ import annotations
 
 import uuid
 from datetime import datetime
 from typing import TYPE_CHECKING
 
-from sqlalchemy import CheckConstraint, ForeignKey, Index, LargeBinary, String, Text, UniqueConstraint
+from sqlalchemy import (
+    CheckConstraint,
+    ForeignKey,
+    Index,
+    LargeBinary,
+    String,
+    Text,
+    UniqueConstraint,
+)
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from .base import UTC, Base
@@ -15,7 +24,8 @@ if TYPE_CHECKING:
 
 
 class Run(Base):
-    """A run of a revision; the lease says which device may move it, the head is the end of its chain."""
+    """A run of a revision; the lease says which device may move it, the head is the end of its
+    chain."""
 
     __tablename__ = "run"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -31,12 +41,14 @@ class Run(Base):
     head_hash: Mapped[str] = mapped_column(String(64))
     provisional: Mapped[bool] = mapped_column(default=False)
     occasion: Mapped[str] = mapped_column(String(20), default="install")
-    #: conflicts that nobody has settled yet; bolts that a recheck looked at, and those that had moved
+    #: conflicts that nobody has settled yet; bolts that a recheck looked at, and those that had
+    #: moved
     conflicts: Mapped[int] = mapped_column(default=0)
     checked: Mapped[int] = mapped_column(default=0)
     moved: Mapped[int] = mapped_column(default=0)
     ended_at: Mapped[datetime | None] = mapped_column(UTC)
-    #: what it leaves, by position and group (core/forms/outcome.py), as JSON; empty while nothing was turned
+    #: what it leaves, by position and group (core/forms/outcome.py), as JSON; empty while nothing
+    #: was turned
     outcome: Mapped[str] = mapped_column(Text, default="")
     #: the server's code over what stands here and the end of the chain
     code: Mapped[str] = mapped_column(String(100), default="")
@@ -44,7 +56,8 @@ class Run(Base):
 
 
 class Event(Base):
-    """One entry of a run's chain: the envelope in columns for search, and the canonical text that is hashed."""
+    """One entry of a run's chain: the envelope in columns for search, and the canonical text that
+    is hashed."""
 
     __tablename__ = "event"
     run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), primary_key=True)
@@ -66,8 +79,10 @@ class Event(Base):
     hash: Mapped[str] = mapped_column(String(64))
     #: the server's code over the hash: who has the database alone cannot make it
     code: Mapped[str] = mapped_column(String(100), default="")
-    __table_args__ = (UniqueConstraint("run_id", "device", "device_sequence"),
-                      CheckConstraint("verdict in ('accepted', 'conflict')", name="verdict"))
+    __table_args__ = (
+        UniqueConstraint("run_id", "device", "device_sequence"),
+        CheckConstraint("verdict in ('accepted', 'conflict')", name="verdict"),
+    )
 
 
 class RefusedEvent(Base):
@@ -113,7 +128,8 @@ class Photo(Base):
 
 
 class Pull(Base):
-    """A measurement at a step: what a simulated device needs to give the same samples again, or the file of a real one.
+    """A measurement at a step: what a simulated device needs to give the same samples again, or the
+    file of a real one.
 
     `inputs` is what was asked, `expected` what the plan expected, as JSON.
     """
@@ -131,7 +147,8 @@ class Pull(Base):
 
 
 class ForeignRecord(Base):
-    """A record that was read from a file: kept as it stood there, beside the own runs and never among them."""
+    """A record that was read from a file: kept as it stood there, beside the own runs and never
+    among them."""
 
     __tablename__ = "foreign_record"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)

@@ -1,4 +1,5 @@
 """What was made once and is kept: printed sheets. All of it can be made again."""
+
 from __future__ import annotations
 
 import uuid
@@ -11,7 +12,8 @@ from .base import UTC, Base
 
 
 class KeptSheet(Base):
-    """A printed sheet of a revision; `digest` is of all that it was made from and with, so that an old one is seen to be old."""
+    """A printed sheet of a revision; `digest` is of all that it was made from and with, so that an
+    old one is seen to be old."""
 
     __tablename__ = "kept_sheet"
     revision_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("revision.id"), primary_key=True)

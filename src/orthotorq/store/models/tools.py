@@ -1,4 +1,5 @@
 """Tools: checks, what they pulled, readings of their own memory."""
+
 from __future__ import annotations
 
 import uuid
@@ -11,7 +12,8 @@ from .base import UTC, Base
 
 
 class Tool(Base):
-    """A registered tool by serial; `spec` has the form of its sort (core/documents/toolroom.py), of a wrench that of a plan's."""
+    """A registered tool by serial; `spec` has the form of its sort (core/documents/toolroom.py), of
+    a wrench that of a plan's."""
 
     __tablename__ = "tool"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -34,11 +36,14 @@ class Tool(Base):
     #: until when a supervisor lets it be used although it is blocked, and why
     allowed_until: Mapped[datetime | None] = mapped_column(UTC)
     allowed_why: Mapped[str] = mapped_column(String(300), default="")
-    calibrations: Mapped[list[Calibration]] = relationship(back_populates="tool", order_by="Calibration.at")
+    calibrations: Mapped[list[Calibration]] = relationship(
+        back_populates="tool", order_by="Calibration.at"
+    )
 
 
 class Calibration(Base):
-    """A calibration or comparison of a tool; never edited. `points` are settings with their readings, as JSON."""
+    """A calibration or comparison of a tool; never edited. `points` are settings with their
+    readings, as JSON."""
 
     __tablename__ = "calibration"
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
@@ -53,17 +58,21 @@ class Calibration(Base):
     #: what it was held against, with the uncertainty of that as a share
     reference: Mapped[str] = mapped_column(String(120), default="")
     uncertainty: Mapped[float] = mapped_column(default=0.0)
-    #: limit, mean error and the error farthest from zero, as shares; None of a certificate without figures
+    #: limit, mean error and the error farthest from zero, as shares; None of a certificate without
+    #: figures
     limit: Mapped[float | None]
     error: Mapped[float | None]
     worst: Mapped[float | None]
     note: Mapped[str] = mapped_column(String(300), default="")
     tool: Mapped[Tool] = relationship(back_populates="calibrations")
-    __table_args__ = (CheckConstraint("verdict in ('', 'pass', 'fail', 'undecided')", name="verdict"),)
+    __table_args__ = (
+        CheckConstraint("verdict in ('', 'pass', 'fail', 'undecided')", name="verdict"),
+    )
 
 
 class ToolPull(Base):
-    """What a registered wrench did to a bolt: one answer of a run, so that a bad wrench can be followed."""
+    """What a registered wrench did to a bolt: one answer of a run, so that a bad wrench can be
+    followed."""
 
     __tablename__ = "tool_pull"
     run_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("run.id"), primary_key=True)
@@ -83,7 +92,8 @@ class ToolPull(Base):
 
 
 class ToolReading(Base):
-    """A reading from the memory of a tool, by the row of its file, with the cells as they stood there; never changed."""
+    """A reading from the memory of a tool, by the row of its file, with the cells as they stood
+    there; never changed."""
 
     __tablename__ = "tool_reading"
     job_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("job.id"), primary_key=True)

@@ -1,4 +1,5 @@
 """One file per resource; a handler does schema, operation and dump, and nothing else."""
+
 from __future__ import annotations
 
 from typing import Any
@@ -7,12 +8,15 @@ from flask_openapi3.openapi import OpenAPI
 
 
 def register(app: OpenAPI, documented: bool) -> None:
-    """Register every resource; whether they are documented the first application of a process decides, they are made once.
-    Raises RuntimeError where a document is wanted of resources that were made without."""
+    """Register every resource; whether they are documented the first application of a process
+    decides, they are made once. Raises RuntimeError where a document is wanted of resources that
+    were made without."""
     from . import helpers
 
     if not helpers.decided(documented) and documented:
-        raise RuntimeError("the first application of this process was made without the API's document")
+        raise RuntimeError(
+            "the first application of this process was made without the API's document"
+        )
     from . import (
         bench,
         conditions,
@@ -32,8 +36,24 @@ def register(app: OpenAPI, documented: bool) -> None:
         tools,
     )
 
-    for module in (session, factors, people, rechecks, conditions, equipment, registers, bench, sums, tables, tools,
-                   plans, exchange, runs, records, devices):
+    for module in (
+        session,
+        factors,
+        people,
+        rechecks,
+        conditions,
+        equipment,
+        registers,
+        bench,
+        sums,
+        tables,
+        tools,
+        plans,
+        exchange,
+        runs,
+        records,
+        devices,
+    ):
         api: Any = module.api
         app.register_api(api)
     app.register_blueprint(rechecks.feed)

@@ -1,4 +1,5 @@
 """Computing without storing: results, workings, and what the Bench asks of a document as typed."""
+
 from __future__ import annotations
 
 from datetime import datetime
@@ -91,7 +92,8 @@ class SequenceIn(BaseModel):
 
 
 class BenchOut(BaseModel):
-    """A document as the Bench shows it: its result where it can be computed, else what is wrong; sections, stops, cautions."""
+    """A document as the Bench shows it: its result where it can be computed, else what is wrong;
+    sections, stops, cautions."""
 
     result: Result | None
     errors: list[FieldProblem]
@@ -234,14 +236,16 @@ def work_out(body: WorkingIn) -> Response:
 
 @api.post("/other-lubricants", responses={"200": OthersOut})
 def read_others(body: OthersIn) -> Response:
-    """What each lubricant in store would do in one group: at the same torque, and for the same clamp."""
+    """What each lubricant in store would do in one group: at the same torque, and for the same
+    clamp."""
     with operation() as ctx:
         return answer(OthersOut(items=other_lubricants(ctx, body.document, body.group)))
 
 
 @api.post("/orders", responses={"200": OrdersOut})
 def read_orders(body: OthersIn) -> Response:
-    """The orders in which the bolts of a group may be gone over, with the measures by which they are compared."""
+    """The orders in which the bolts of a group may be gone over, with the measures by which they
+    are compared."""
     with operation() as ctx:
         return answer(OrdersOut(items=compare_orders(ctx, body.document, body.group)))
 

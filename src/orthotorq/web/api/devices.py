@@ -1,4 +1,6 @@
-"""Measuring devices: what may be connected, measurements at the steps of a run, their samples as they come."""
+"""Measuring devices: what may be connected, measurements at the steps of a run, their samples as
+they come."""
+
 from __future__ import annotations
 
 import json
@@ -112,7 +114,8 @@ def get_traces(path: IdPath) -> Response:
 
 @api.get("/pulls/<uuid:id>/stream")
 def get_stream(path: IdPath) -> Response:
-    """The samples of a measurement as server-sent events: `samples` about ten times a second, then `result`, then the end."""
+    """The samples of a measurement as server-sent events: `samples` about ten times a second, then
+    `result`, then the end."""
     with operation() as ctx:
         curves, result = stream_pull(ctx, path.id)
     if not _free.acquire(blocking=False):
@@ -130,4 +133,7 @@ def _events(pull: uuid.UUID, curves: Iterator[Curve], result: PullResult) -> Ite
         # a sample is sent when it has been taken, not before
         time.sleep(max(0.0, begun + curve.seconds[-1] - time.monotonic()))
         yield f"event: samples\ndata: {json.dumps({**asdict(curve), 'sent': time.time()})}\n\n"
-    yield f"event: result\ndata: {json.dumps({'pull': str(pull), **asdict(result)}, ensure_ascii=False)}\n\n"
+    yield (
+        "event: result\ndata: "
+        f"{json.dumps({'pull': str(pull), **asdict(result)}, ensure_ascii=False)}\n\n"
+    )

@@ -1,4 +1,5 @@
 """Equipment and joints."""
+
 from __future__ import annotations
 
 import uuid
@@ -7,8 +8,21 @@ from typing import Annotated
 from flask import Response
 from pydantic import BaseModel, Field, RootModel
 
-from ...services.registers.commands import change_equipment, change_joint, register_equipment, register_joint, rename_site
-from ...services.registers.queries import EquipmentView, JointView, SiteView, joint_detail, list_equipment, list_sites
+from ...services.registers.commands import (
+    change_equipment,
+    change_joint,
+    register_equipment,
+    register_joint,
+    rename_site,
+)
+from ...services.registers.queries import (
+    EquipmentView,
+    JointView,
+    SiteView,
+    joint_detail,
+    list_equipment,
+    list_sites,
+)
 from ..errors import Problem
 from ..operation import operation
 from .helpers import IdPath, answer, blueprint
@@ -68,7 +82,9 @@ def read_equipment(query: EquipmentQuery) -> Response:
     """Machines with their joints."""
     with operation() as ctx:
         items = list_equipment(ctx, query.find, query.after, query.limit, query.site)
-    return answer(EquipmentList(items=items, next=items[-1].tag if len(items) == query.limit else None))
+    return answer(
+        EquipmentList(items=items, next=items[-1].tag if len(items) == query.limit else None)
+    )
 
 
 @api.post("/equipment", responses={"201": Created})

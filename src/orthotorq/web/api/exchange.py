@@ -1,4 +1,5 @@
 """Plans in and out as files, and the jobs that do it."""
+
 from __future__ import annotations
 
 from flask import Response, request
@@ -36,7 +37,8 @@ def get_all_plans() -> Response:
 
 @api.post("/imports", responses={"202": Created})
 def post_import() -> Response:
-    """Begin importing a zip of plan files, sent as application/zip; its progress is read from the job."""
+    """Begin importing a zip of plan files, sent as application/zip; its progress is read from the
+    job."""
     if request.mimetype != "application/zip":
         raise BadField(Refusal.SEND_ZIP, "file")
     data = request.get_data()

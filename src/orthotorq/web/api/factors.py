@@ -1,4 +1,5 @@
 """A PIN for shared tablets, and one-time codes."""
+
 from __future__ import annotations
 
 from typing import Annotated, Literal
@@ -7,7 +8,14 @@ from flask import Response
 from pydantic import BaseModel, Field, RootModel
 
 from ...exchange.codes import qr_address
-from ...services.accounts.factors import Factors, begin_codes, confirm_codes, end_codes, own_factors, set_pin
+from ...services.accounts.factors import (
+    Factors,
+    begin_codes,
+    confirm_codes,
+    end_codes,
+    own_factors,
+    set_pin,
+)
 from ...services.errors import BadField
 from ..operation import operation
 from .helpers import answer, blueprint

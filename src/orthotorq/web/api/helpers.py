@@ -1,4 +1,5 @@
 """Shared by the resources: paths, dumps, the usual answers."""
+
 from __future__ import annotations
 
 import uuid
@@ -16,7 +17,8 @@ from ..errors import Problem
 REFUSALS: dict[Any, Any] = {"401": Problem, "403": Problem, "404": Problem, "422": Problem}
 
 
-#: whether the API's document is made of what is registered: half of what a server that only answers would need to start. It is
+#: whether the API's document is made of what is registered: half of what a server that only answers
+#: would need to start. It is
 #: decided once in a process, when the resources are made
 DOCUMENTED: bool | None = None
 
@@ -36,8 +38,15 @@ def decided(documented: bool) -> bool:
 
 def blueprint(name: str, description: str) -> APIBlueprint:
     """A resource under /api/v1."""
-    return APIBlueprint(name, name, url_prefix="/api/v1", abp_tags=[Tag(name=name, description=description)],
-                        abp_responses=REFUSALS, abp_security=[{"session": []}], doc_ui=decided(documented=True))
+    return APIBlueprint(
+        name,
+        name,
+        url_prefix="/api/v1",
+        abp_tags=[Tag(name=name, description=description)],
+        abp_responses=REFUSALS,
+        abp_security=[{"session": []}],
+        doc_ui=decided(documented=True),
+    )
 
 
 def answer(model: BaseModel, status: int = 200, **headers: str) -> Response:
@@ -56,6 +65,8 @@ def attachment(name: str, data: bytes, kind: str) -> Response:
     shown = kind == "application/pdf" or kind.startswith("image/")
     # letters beyond ASCII go into a header in their own way
     named = {"filename": name} if name.isascii() else {"filename*": f"UTF-8''{quote(name)}"}
-    response.headers["Content-Disposition"] = dump_options_header("inline" if shown else "attachment", named)
+    response.headers["Content-Disposition"] = dump_options_header(
+        "inline" if shown else "attachment", named
+    )
     response.headers["Cache-Control"] = "no-store"
     return response

@@ -1,4 +1,5 @@
 """People, invitations, one's own password and sessions, and what is watched."""
+
 from __future__ import annotations
 
 from datetime import datetime

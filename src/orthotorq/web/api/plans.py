@@ -1,4 +1,5 @@
 """Plans, drafts, revisions."""
+
 from __future__ import annotations
 
 import uuid
@@ -11,7 +12,14 @@ from ...core.documents.typed import PlanAsTyped
 from ...core.messages import Refusal
 from ...core.planning.differences import Difference
 from ...services.errors import BadField
-from ...services.planning.commands import SavedAside, copy_plan, create_plan, put_away, release, save_draft
+from ...services.planning.commands import (
+    SavedAside,
+    copy_plan,
+    create_plan,
+    put_away,
+    release,
+    save_draft,
+)
 from ...services.planning.queries import (
     CopyView,
     DraftView,
@@ -23,7 +31,12 @@ from ...services.planning.queries import (
     read_revision,
 )
 from ...services.planning.sheets import sheet_pdf, template_pdf
-from ...services.planning.versions import RevisionLine, compare_versions, list_revisions, take_over_part
+from ...services.planning.versions import (
+    RevisionLine,
+    compare_versions,
+    list_revisions,
+    take_over_part,
+)
 from ..errors import Problem
 from ..operation import operation, with_helper
 from .bench import EditOut, saved_aside
@@ -87,7 +100,8 @@ class RevisionList(BaseModel):
 
 
 class TwoVersions(BaseModel):
-    """Which version is held against which: `draft`, a revision's id, or that of a draft kept aside."""
+    """Which version is held against which: `draft`, a revision's id, or that of a draft kept
+    aside."""
 
     before: Annotated[str, Field(max_length=40)] = "draft"
     after: Annotated[str, Field(max_length=40)] = "draft"
@@ -180,7 +194,8 @@ def get_side_drafts(path: IdPath) -> Response:
 
 @api.post("/plans/<uuid:id>/release", responses={"201": ReleaseOut, "409": Problem})
 def release_plan(path: IdPath, body: ReleaseIn) -> Response:
-    """Freeze the draft named in If-Match as the next revision, with its reason and waived cautions."""
+    """Freeze the draft named in If-Match as the next revision, with its reason and waived
+    cautions."""
     with operation() as ctx:
         revision = release(ctx, path.id, _base_version(), body.reason, body.taken_on)
         out = ReleaseOut(id=revision.id, number=revision.number)
@@ -198,7 +213,9 @@ def get_revisions(path: IdPath) -> Response:
 def get_differences(path: IdPath, query: TwoVersions) -> Response:
     """What differs between two versions of a plan."""
     with operation() as ctx:
-        return answer(DifferenceList(items=compare_versions(ctx, path.id, query.before, query.after)))
+        return answer(
+            DifferenceList(items=compare_versions(ctx, path.id, query.before, query.after))
+        )
 
 
 @api.post("/plans/<uuid:id>/take-over", responses={"200": EditOut})

@@ -1,4 +1,5 @@
 """Coming back: the shift, due dates, meters, the line of a joint, calendars."""
+
 from __future__ import annotations
 
 from datetime import date
@@ -205,7 +206,10 @@ def post_reading(path: IdPath, body: ReadingIn) -> Response:
 def post_readings_sent(body: SentBatch) -> Response:
     """Readings of many machines, as another system sends them: all of them are kept, or none."""
     with operation() as ctx:
-        answers = send_readings(ctx, [SentReading(r.machine, r.unit, r.value, r.at, r.how, r.before) for r in body.readings])
+        answers = send_readings(
+            ctx,
+            [SentReading(r.machine, r.unit, r.value, r.at, r.how, r.before) for r in body.readings],
+        )
     return answer(SentOut(kept=all(one.kept for one in answers), answers=answers))
 
 
@@ -248,4 +252,3 @@ def get_feed(secret: str) -> Response:
     response.content_type = "text/calendar; charset=utf-8"
     response.headers["Cache-Control"] = "private, max-age=900"
     return response
-

@@ -1,4 +1,5 @@
 """Records: read, out as files, in from files; readings from the memory of tools."""
+
 from __future__ import annotations
 
 import json
@@ -20,8 +21,20 @@ from ...services.running.imported_records import (
     read_record_file,
     record_file,
 )
-from ...services.running.queries import RecordView, read_record, record_book, record_pdf, record_table
-from ...services.running.readings import FileLook, ReadingsView, list_readings, look_at_readings, start_readings
+from ...services.running.queries import (
+    RecordView,
+    read_record,
+    record_book,
+    record_pdf,
+    record_table,
+)
+from ...services.running.readings import (
+    FileLook,
+    ReadingsView,
+    list_readings,
+    look_at_readings,
+    start_readings,
+)
 from ..operation import operation, queued, with_helper
 from .helpers import IdPath, answer, attachment, blueprint
 from .plans import Created
@@ -58,7 +71,8 @@ class ReadingsOut(RootModel[ReadingsView]):
 
 
 class ColumnsIn(BaseModel):
-    """Which column holds what, from 0; units of figures without one; the run, where no column names it."""
+    """Which column holds what, from 0; units of figures without one; the run, where no column names
+    it."""
 
     columns: dict[Annotated[str, Field(max_length=20)], Annotated[int, Field(ge=0, le=100)]]
     units: dict[Annotated[str, Field(max_length=20)], Annotated[str, Field(max_length=20)]] = {}
@@ -131,7 +145,8 @@ def get_foreign_records() -> Response:
 
 @api.post("/records", responses={"201": Created})
 def post_record() -> Response:
-    """Keep a record of a file, sent as application/json; what was changed after it was made is refused."""
+    """Keep a record of a file, sent as application/json; what was changed after it was made is
+    refused."""
     with operation() as ctx:
         made = read_record_file(ctx, request.get_data())
     return answer(Created(id=made), 201)
@@ -146,7 +161,8 @@ def get_foreign_record(path: IdPath) -> Response:
 
 @api.post("/readings/look", responses={"200": FileLookOut})
 def post_look() -> Response:
-    """The first rows of a file of readings (text/csv or XLSX), and what its columns seem to hold."""
+    """The first rows of a file of readings (text/csv or XLSX), and what its columns seem to
+    hold."""
     data = request.get_data()
     return answer(FileLookOut(with_helper(lambda ctx: look_at_readings(ctx, data))))
 

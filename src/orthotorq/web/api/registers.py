@@ -1,4 +1,5 @@
 """Search from anywhere, labels, and registers in and out as files."""
+
 from __future__ import annotations
 
 import uuid
@@ -42,7 +43,9 @@ class LabelQuery(BaseModel):
     """Labels of what; `ids` separated by commas, of everything where empty."""
 
     what: Literal["joints", "machines", "tools"] = "joints"
-    ids: Annotated[str, Field(max_length=8000, pattern=r"^([0-9a-fA-F-]{36}(,[0-9a-fA-F-]{36})*)?$")] = ""
+    ids: Annotated[
+        str, Field(max_length=8000, pattern=r"^([0-9a-fA-F-]{36}(,[0-9a-fA-F-]{36})*)?$")
+    ] = ""
     paper: Literal["A4", "Letter"] = "A4"
 
 
@@ -93,7 +96,9 @@ def get_register(path: RegisterPath, query: KindQuery) -> Response:
 def post_register(path: RegisterPath) -> Response:
     """Begin looking what a file (CSV or XLSX) would change; nothing is changed."""
     data = request.get_data()
-    return answer(Created(id=queued("register", lambda ctx: look_at_register(ctx, path.name, data))), 202)
+    return answer(
+        Created(id=queued("register", lambda ctx: look_at_register(ctx, path.name, data))), 202
+    )
 
 
 @api.get("/register-jobs/<uuid:id>", responses={"200": RegisterOut})

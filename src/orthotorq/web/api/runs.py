@@ -1,4 +1,5 @@
 """Runs, their events, their records."""
+
 from __future__ import annotations
 
 import uuid
@@ -30,7 +31,8 @@ api = blueprint("runs", "Leading the fitter and keeping the record")
 
 
 class StartRun(BaseModel):
-    """A run to be started on a device: occasion, variants, history, tools by id of the plan's tool -> serial."""
+    """A run to be started on a device: occasion, variants, history, tools by id of the plan's tool
+    -> serial."""
 
     revision: uuid.UUID
     device: Annotated[str, Field(min_length=1, max_length=80)]
@@ -94,15 +96,29 @@ def get_runs(query: RunQuery) -> Response:
     """Runs, newest first."""
     with operation() as ctx:
         items = list_runs(ctx, query.before, query.limit)
-    return answer(RunList(items=items, next=items[-1].number if len(items) == query.limit else None))
+    return answer(
+        RunList(items=items, next=items[-1].number if len(items) == query.limit else None)
+    )
 
 
 @api.post("/runs", responses={"201": Created})
 def post_run(body: StartRun) -> Response:
     """Start a run of a released revision."""
     with operation() as ctx:
-        made = start_run(ctx, body.revision, Choices(body.device, body.occasion, tuple(body.variants), body.history,
-                                                     tuple(body.tools.items()), body.makeshift, tuple(body.positions), body.run))
+        made = start_run(
+            ctx,
+            body.revision,
+            Choices(
+                body.device,
+                body.occasion,
+                tuple(body.variants),
+                body.history,
+                tuple(body.tools.items()),
+                body.makeshift,
+                tuple(body.positions),
+                body.run,
+            ),
+        )
     return answer(Created(id=made), 201)
 
 
@@ -124,7 +140,13 @@ class StartOut(RootModel[StartView]):
 def get_start(path: IdPath, query: StartQuery) -> Response:
     """What has to be chosen before a run of a revision."""
     with operation() as ctx:
-        return answer(StartOut(prepare_run(ctx, path.id, query.occasion, tuple(query.variants.split(",")), query.run)))
+        return answer(
+            StartOut(
+                prepare_run(
+                    ctx, path.id, query.occasion, tuple(query.variants.split(",")), query.run
+                )
+            )
+        )
 
 
 @api.get("/runs/<uuid:id>", responses={"200": RunOut})

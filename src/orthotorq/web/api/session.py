@@ -1,4 +1,5 @@
 """Sign-in and sign-out."""
+
 from __future__ import annotations
 
 import uuid
@@ -14,7 +15,14 @@ from ...core.messages import Refusal
 from ...local_time import zone_name
 from ...services.accounts.commands import open_session, sign_in
 from ...services.accounts.factors import Here, hand_over, list_here
-from ...services.accounts.queries import DEMO_PASSWORD, DEMO_PIN, DemoPerson, SessionInfo, session_info, sign_out
+from ...services.accounts.queries import (
+    DEMO_PASSWORD,
+    DEMO_PIN,
+    DemoPerson,
+    SessionInfo,
+    session_info,
+    sign_out,
+)
 from ...services.accounts.watch import note_event
 from ...services.context import Actor
 from ...services.errors import BadField, NotSignedIn
@@ -91,16 +99,39 @@ class HereList(BaseModel):
 
 def _session_out(found: SessionInfo) -> Response:
     actor = found.actor
-    person = PersonOut(id=str(actor.id), name=actor.name, login=actor.login, roles=sorted(actor.roles),
-                       may=allowed(actor.roles)) if actor else None
+    person = (
+        PersonOut(
+            id=str(actor.id),
+            name=actor.name,
+            login=actor.login,
+            roles=sorted(actor.roles),
+            may=allowed(actor.roles),
+        )
+        if actor
+        else None
+    )
     locked = Locked(login=found.locked.login, name=found.locked.name) if found.locked else None
-    sign_on = settings.read("ORTHOTORQ_SIGN_ON_NAME") if "orthotorq_sign_on" in current_app.extensions else None
+    sign_on = (
+        settings.read("ORTHOTORQ_SIGN_ON_NAME")
+        if "orthotorq_sign_on" in current_app.extensions
+        else None
+    )
     shown = current_app.config["DEMO"]
-    return answer(SessionOut(
-        person=person, locked=locked, has_password=found.has_password, fresh=found.fresh, csrf=generate_csrf(),
-        sign_on=sign_on, said=session.pop("said", None), demo=[] if person else found.demo,
-        demo_password=DEMO_PASSWORD if shown else None, demo_pin=DEMO_PIN if shown else None,
-        time_zone=zone_name()))
+    return answer(
+        SessionOut(
+            person=person,
+            locked=locked,
+            has_password=found.has_password,
+            fresh=found.fresh,
+            csrf=generate_csrf(),
+            sign_on=sign_on,
+            said=session.pop("said", None),
+            demo=[] if person else found.demo,
+            demo_password=DEMO_PASSWORD if shown else None,
+            demo_pin=DEMO_PIN if shown else None,
+            time_zone=zone_name(),
+        )
+    )
 
 
 def _told(actor: Actor, made: uuid.UUID) -> Response:
@@ -133,10 +164,17 @@ def create_session(body: SignIn) -> Response:
     with operation() as ctx:
         outcome = sign_in(ctx, body.login, body.password, body.code)
         if isinstance(outcome, Actor):
-            made = open_session(ctx, outcome, request.user_agent.string, "code" if body.code else "password")
+            made = open_session(
+                ctx, outcome, request.user_agent.string, "code" if body.code else "password"
+            )
             note_event(replace(ctx, actor=outcome), "signed_in")
         elif outcome.says is not Refusal.CODE_NEEDED:
-            note_event(ctx, "wrong_password", "one-time code" if outcome.field == "code" else "", login=body.login)
+            note_event(
+                ctx,
+                "wrong_password",
+                "one-time code" if outcome.field == "code" else "",
+                login=body.login,
+            )
     if isinstance(outcome, NotSignedIn):
         raise outcome
     return _told(outcome, made)

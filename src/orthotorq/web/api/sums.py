@@ -1,4 +1,5 @@
 """Quick sums: nothing is created."""
+
 from __future__ import annotations
 
 from typing import Annotated
@@ -36,7 +37,9 @@ class SumPath(BaseModel):
 class SumIn(BaseModel):
     """Texts by field name; repeatable fields take a list."""
 
-    texts: dict[str, Annotated[str, Field(max_length=2000)] | list[Annotated[str, Field(max_length=80)]]]
+    texts: dict[
+        str, Annotated[str, Field(max_length=2000)] | list[Annotated[str, Field(max_length=80)]]
+    ]
 
 
 class FigureOut(BaseModel):
@@ -56,7 +59,8 @@ class GaugeOut(BaseModel):
 
 
 class SumAnswer(BaseModel):
-    """Figures, notes and the working of a sum; a gauge and a wrench card where it has them; the torque to carry into a plan."""
+    """Figures, notes and the working of a sum; a gauge and a wrench card where it has them; the
+    torque to carry into a plan."""
 
     figures: list[FigureOut]
     notes: list[str]
@@ -71,11 +75,28 @@ def _gauge(found: Answer) -> GaugeOut | None:
     if "preload_low_N" not in figures:
         return None
     typical = figures["preload_N"]
-    limits = [LimitOut(id=code, code=code, name=words, side="upper", clamp_N=load, use=typical / load, input="sum/grade")
-              for code, words, load in found.bounds]
-    return GaugeOut(limits=limits, preload=PreloadOut(
-        typical_N=typical, low_N=figures["preload_low_N"], high_N=figures["preload_high_N"],
-        low_rss_N=figures["preload_low_rss_N"], high_rss_N=figures["preload_high_rss_N"]))
+    limits = [
+        LimitOut(
+            id=code,
+            code=code,
+            name=words,
+            side="upper",
+            clamp_N=load,
+            use=typical / load,
+            input="sum/grade",
+        )
+        for code, words, load in found.bounds
+    ]
+    return GaugeOut(
+        limits=limits,
+        preload=PreloadOut(
+            typical_N=typical,
+            low_N=figures["preload_low_N"],
+            high_N=figures["preload_high_N"],
+            low_rss_N=figures["preload_low_rss_N"],
+            high_rss_N=figures["preload_high_rss_N"],
+        ),
+    )
 
 
 @api.get("/sums", responses={"200": SumList})
@@ -94,6 +115,13 @@ def ask_sum(path: SumPath, body: SumIn) -> Response:
     for key, value in found.figures.items():
         name, shown, second = shown_figure(key, value)
         figures.append(FigureOut(key=key, name=name, value=shown, second=second))
-    return answer(SumAnswer(figures=figures, notes=list(found.notes), steps=[step_out(s) for s in found.steps],
-                            gauge=_gauge(found), card=sum_card(found),
-                            carried=carried(path.name, body.texts, found.figures)))
+    return answer(
+        SumAnswer(
+            figures=figures,
+            notes=list(found.notes),
+            steps=[step_out(s) for s in found.steps],
+            gauge=_gauge(found),
+            card=sum_card(found),
+            carried=carried(path.name, body.texts, found.figures),
+        )
+    )

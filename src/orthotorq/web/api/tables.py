@@ -1,4 +1,6 @@
-"""The tables: shipped entries with their sources, own entries, what is in store, help to identify a fastener."""
+"""The tables: shipped entries with their sources, own entries, what is in store, help to identify a
+fastener."""
+
 from __future__ import annotations
 
 from typing import Annotated, Any
@@ -47,7 +49,8 @@ class StoreIn(BaseModel):
 
 @api.get("/tables", responses={"200": TablesOut})
 def get_tables() -> Response:
-    """Threads, grades, lubricants, materials, gaskets, methods, cautions, findings; kinds of joint, stage and pass; forms."""
+    """Threads, grades, lubricants, materials, gaskets, methods, cautions, findings; kinds of joint,
+    stage and pass; forms."""
     with operation() as ctx:
         return answer(read_tables(ctx))
 

@@ -1,4 +1,5 @@
 """Tools by serial, their checks, and what each has touched."""
+
 from __future__ import annotations
 
 from typing import Annotated, Any
@@ -40,7 +41,8 @@ Whole = Annotated[int, Field(ge=0, le=1_000_000)]
 
 
 class ToolList(BaseModel):
-    """Every registered tool, the sorts that there are, and what each kind of wrench is usually held to."""
+    """Every registered tool, the sorts that there are, and what each kind of wrench is usually held
+    to."""
 
     items: list[ToolView]
     sorts: list[SortView]
@@ -127,7 +129,9 @@ def get_tools() -> Response:
     """Tools with their calibration."""
     with operation() as ctx:
         sorts, usual, drives = tool_sorts(ctx)
-        return answer(ToolList(items=list_tools(ctx), sorts=sorts, usual_classes=usual, drives=drives))
+        return answer(
+            ToolList(items=list_tools(ctx), sorts=sorts, usual_classes=usual, drives=drives)
+        )
 
 
 @api.post("/tools", responses={"201": Created})
@@ -173,8 +177,17 @@ def put_allowed(path: IdPath, body: Allowing) -> tuple[str, int]:
 def post_check(path: IdPath, body: CheckIn) -> Response:
     """Keep a check of a wrench."""
     with operation() as ctx:
-        made = check_tool(ctx, path.id, CheckAsTyped([PointAsTyped(p.setting, p.readings) for p in body.points], body.reference,
-                                                     body.uncertainty, body.certificate, body.note))
+        made = check_tool(
+            ctx,
+            path.id,
+            CheckAsTyped(
+                [PointAsTyped(p.setting, p.readings) for p in body.points],
+                body.reference,
+                body.uncertainty,
+                body.certificate,
+                body.note,
+            ),
+        )
         return answer(CheckOut(made), 201)
 
 

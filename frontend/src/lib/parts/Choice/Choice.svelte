@@ -3,8 +3,8 @@
   import Select from 'flowbite-svelte/Select.svelte';
 
   /**
-   * A list that shows what is chosen, and nothing else: what a person picks until its consequences are there, then the value that
-   * they led to. An act that is refused shows the old value again.
+   * A list that shows what is chosen, and nothing else: what a person picks until its consequences
+   * are there, then the value that they led to. An act that is refused shows the old value again.
    */
   interface Props {
     id: string;
@@ -21,7 +21,16 @@
     'aria-invalid'?: boolean;
     'aria-describedby'?: string;
   }
-  let { id, value, choices, onchange, placeholder = '', class: outer, listClass = '', ...more }: Props = $props();
+  let {
+    id,
+    value,
+    choices,
+    onchange,
+    placeholder = '',
+    class: outer,
+    listClass = '',
+    ...more
+  }: Props = $props();
   let element = $state<HTMLSelectElement>();
   let picked = $state<string | null>(null);
   const shown = $derived(picked ?? value);

@@ -1,7 +1,10 @@
 <script lang="ts">
   import Mark from '../Mark.svelte';
 
-  /** The mark of a condition: a square for what must not be used, a tick for what is proven, a triangle for the rest. */
+  /**
+   * The mark of a condition: a square for what must not be used, a tick for what is proven, a
+   * triangle for the rest.
+   */
   let { word }: { word: string } = $props();
 </script>
 

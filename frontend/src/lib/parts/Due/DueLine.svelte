@@ -20,9 +20,18 @@
   let { due, here = false, first = false, onhappened }: Props = $props();
   const late = $derived(due.state === 'overdue');
   const now = $derived(late || due.state === 'due');
-  const WORDS: Record<string, string> = { overdue: 'overdue since', due: 'due', soon: 'due', later: 'due' };
-  const between = $derived(due.low && due.high && due.low !== due.high ? `${whole(due.low)} to ${whole(due.high)}` : '');
-  const start = $derived(`/joints/${due.joint_id}?start=${due.revision_id}&occasion=${due.occasion}`);
+  const WORDS: Record<string, string> = {
+    overdue: 'overdue since',
+    due: 'due',
+    soon: 'due',
+    later: 'due',
+  };
+  const between = $derived(
+    due.low && due.high && due.low !== due.high ? `${whole(due.low)} to ${whole(due.high)}` : '',
+  );
+  const start = $derived(
+    `/joints/${due.joint_id}?start=${due.revision_id}&occasion=${due.occasion}`,
+  );
   const action = $derived(`Start: ${due.occasion_text.toLowerCase()}`);
 </script>
 
@@ -44,9 +53,12 @@
     >{/if}
   <div class="min-w-0">
     <p>
-      {#if !here}<a href="/joints/{due.joint_id}" class="font-bold">{due.equipment_name} › {due.joint_name}</a>{/if}
+      {#if !here}<a href="/joints/{due.joint_id}" class="font-bold"
+          >{due.equipment_name} › {due.joint_name}</a
+        >{/if}
       <b class="font-semibold {here ? '' : 'ml-1'}">{due.occasion_text}</b>
-      {#if due.day}<span class={late ? 'font-semibold text-stop' : now ? 'font-semibold text-caution' : ''}
+      {#if due.day}<span
+          class={late ? 'font-semibold text-stop' : now ? 'font-semibold text-caution' : ''}
           >{WORDS[due.state]} {whole(due.day)}</span
         >{:else}<span class="soft">no day yet</span>{/if}
       {#if between}<span class="soft text-sm">({between})</span>{/if}
@@ -57,7 +69,8 @@
     {#if due.waits && onhappened && session.may('rechecking.say_happened')}
       <Word onclick={() => onhappened(due.rule)}>Report event</Word>
     {:else if due.revision_id && session.may('running.start_run')}
-      {#if first}<Button href={start}>{action}</Button>{:else}<Word href={start}>{action}</Word>{/if}
+      {#if first}<Button href={start}>{action}</Button>{:else}<Word href={start}>{action}</Word
+        >{/if}
     {/if}
   </div>
 </li>

@@ -5,7 +5,10 @@
   import Mark from '../Mark.svelte';
   import Word from '../Word.svelte';
 
-  /** One finding: figure and limit, the remedy, the act that does it; one that can be waived asks for the reason. */
+  /**
+   * One finding: figure and limit, the remedy, the act that does it; one that can be waived asks
+   * for the reason.
+   */
   interface Props {
     finding: Schemas['FindingOut'];
     onwaive?: (reason: string) => void;
@@ -20,7 +23,15 @@
     /** The one that a key has led to. */
     current?: boolean;
   }
-  let { finding, onwaive, onunwaive, onact, onopen, asking = false, current = false }: Props = $props();
+  let {
+    finding,
+    onwaive,
+    onunwaive,
+    onact,
+    onopen,
+    asking = false,
+    current = false,
+  }: Props = $props();
   let asked = $state(false);
   $effect(() => {
     if (asking) asked = true;
@@ -48,21 +59,36 @@
     {:else}
       {#if onopen}<Word
           onclick={onopen}
-          class="text-left text-[inherit] whitespace-normal text-ink {finding.severity === 'note' ? 'font-normal' : ''}"
+          class="text-left text-[inherit] whitespace-normal text-ink {finding.severity === 'note'
+            ? 'font-normal'
+            : ''}"
           title="Go to the field">{finding.text}</Word
-        >{:else}<span class={finding.severity === 'note' ? '' : 'font-semibold'}>{finding.text}</span>{/if}
+        >{:else}<span class={finding.severity === 'note' ? '' : 'font-semibold'}
+          >{finding.text}</span
+        >{/if}
       {#if finding.severity !== 'note' && finding.remedy}<p class="soft">{finding.remedy}</p>{/if}
     {/if}
     <p class="flex flex-wrap gap-x-5">
       {#if finding.waived && onunwaive}<Word onclick={onunwaive}>Undo waiver</Word>{/if}
-      {#if onact && !finding.waived && finding.act}<Word onclick={onact}>{finding.act_words}</Word>{/if}
+      {#if onact && !finding.waived && finding.act}<Word onclick={onact}>{finding.act_words}</Word
+        >{/if}
       {#if onwaive && !asked && !finding.waived && finding.severity !== 'note' && finding.waivable}
         <Word onclick={() => (asked = true)}>Waive with a reason …</Word>
       {/if}
     </p>
     {#if asked && !finding.waived}
-      <form class="mt-1 flex gap-2" onsubmit={take} {@attach (form) => form.querySelector('input')?.focus()}>
-        <Input bind:value={reason} aria-label="Reason" placeholder="reason, kept with the plan" maxlength={500} minlength={3} />
+      <form
+        class="mt-1 flex gap-2"
+        onsubmit={take}
+        {@attach (form) => form.querySelector('input')?.focus()}
+      >
+        <Input
+          bind:value={reason}
+          aria-label="Reason"
+          placeholder="reason, kept with the plan"
+          maxlength={500}
+          minlength={3}
+        />
         <Button type="submit" color="alternative" disabled={reason.trim().length < 3}>Waive</Button>
         <Button color="alternative" onclick={() => (asked = false)}>Cancel</Button>
       </form>

@@ -13,7 +13,11 @@
   }
   let { legend, choices, chosen, error = '', onchange }: Props = $props();
   const toggle = (name: string, on: boolean) =>
-    onchange(choices.map(([value]) => value).filter((value) => (value === name ? on : chosen.includes(value))));
+    onchange(
+      choices
+        .map(([value]) => value)
+        .filter((value) => (value === name ? on : chosen.includes(value))),
+    );
 </script>
 
 <fieldset>

@@ -5,7 +5,10 @@
   import Boxes from './Boxes.svelte';
   import RigTests from './RigTests.svelte';
 
-  /** One field of a form that the server describes, written into a part of the document as it is typed. */
+  /**
+   * One field of a form that the server describes, written into a part of the document as it is
+   * typed.
+   */
   interface Props {
     spec: FieldSpec;
     part: object;
@@ -14,7 +17,9 @@
     names?: [string, string][];
     /** Called instead of writing, where the choice changes more than the field. */
     onchoose?: (value: string) => void;
-    /** Called instead of writing a tick that changes more than the field: with the label, or empty. */
+    /**
+     * Called instead of writing a tick that changes more than the field: with the label, or empty.
+     */
     ontick?: (on: string) => void;
     /** Label for those who do not see where the field stands; `shown` is what the others see. */
     label?: string;
@@ -35,14 +40,17 @@
     if (spec.kind === 'count') return asNumber(text);
     return spec.kind === 'list' ? listOf(text) : text;
   }
-  const tick = (on: boolean) => (ontick ? ontick(on ? spec.label : '') : write(part, spec.name, on || ''));
+  const tick = (on: boolean) =>
+    ontick ? ontick(on ? spec.label : '') : write(part, spec.name, on || '');
 </script>
 
 {#if spec.kind === 'tests'}
   <RigTests {part} name={spec.name} {error} />
 {:else if spec.kind === 'tick'}
-  <Checkbox checked={!!valueOf(part, spec.name)} aria-label={label} onchange={(ev) => tick(ev.currentTarget.checked)}
-    >{shown ?? spec.label}</Checkbox
+  <Checkbox
+    checked={!!valueOf(part, spec.name)}
+    aria-label={label}
+    onchange={(ev) => tick(ev.currentTarget.checked)}>{shown ?? spec.label}</Checkbox
   >
 {:else if spec.kind === 'boxes' || (names.length && !onchoose)}
   <Boxes

@@ -6,7 +6,10 @@
   import QuantityField from '../QuantityField/QuantityField.svelte';
   import Word from '../Word.svelte';
 
-  /** Series of tests of a compound: on which thread, when, on which sheet; one line a tightening, as typed or pasted. */
+  /**
+   * Series of tests of a compound: on which thread, when, on which sheet; one line a tightening, as
+   * typed or pasted.
+   */
   interface Props {
     part: object;
     name: string;
@@ -38,7 +41,10 @@
   }
   function add() {
     const number = Math.max(0, ...series.map((one) => Number(one.id.slice(1)) || 0)) + 1;
-    write(part, name, [...series, { id: `s${number}`, thread: series.at(-1)?.thread ?? '', readings: [] }]);
+    write(part, name, [
+      ...series,
+      { id: `s${number}`, thread: series.at(-1)?.thread ?? '', readings: [] },
+    ]);
   }
 </script>
 
@@ -46,10 +52,17 @@
   {#each series as one, i (one.id)}
     <div class="grid grid-cols-2 gap-2 border-l-2 border-hairline pl-3">
       {#each FIELDS as [field, label, example] (field)}
-        <QuantityField {label} {example} value={String(one[field] ?? '')} onchange={(text) => change(i, field, text.trim())} />
+        <QuantityField
+          {label}
+          {example}
+          value={String(one[field] ?? '')}
+          onchange={(text) => change(i, field, text.trim())}
+        />
       {/each}
       <div class="col-span-full grid gap-[3px]">
-        <Label for="{uid}-{i}">Torque and clamp load of each test, one line each; or its nut factor</Label>
+        <Label for="{uid}-{i}"
+          >Torque and clamp load of each test, one line each; or its nut factor</Label
+        >
         <Textarea
           id="{uid}-{i}"
           rows={4}
@@ -59,9 +72,14 @@
           value={(one.readings ?? []).join('\n')}
           onchange={(ev) => change(i, 'readings', lines(ev.currentTarget.value))}
         />
-        <p class="soft text-sm">A third figure is the torque in the thread, where it was measured apart.</p>
+        <p class="soft text-sm">
+          A third figure is the torque in the thread, where it was measured apart.
+        </p>
       </div>
-      <Word class="justify-self-start text-sm" onclick={() => write(part, name, series.toSpliced(i, 1))}>Remove tests</Word>
+      <Word
+        class="justify-self-start text-sm"
+        onclick={() => write(part, name, series.toSpliced(i, 1))}>Remove tests</Word
+      >
     </div>
   {/each}
   {#if error}<Helper class="text-stop">{error}</Helper>{/if}

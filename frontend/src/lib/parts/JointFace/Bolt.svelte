@@ -2,7 +2,10 @@
   import BoltMark from './BoltMark.svelte';
   import { hexagon, type DrawnBolt } from './geometry';
 
-  /** One bolt as a hexagon filled to its share of the torque, with its number; the one to do now has a doubled outline. */
+  /**
+   * One bolt as a hexagon filled to its share of the torque, with its number; the one to do now has
+   * a doubled outline.
+   */
   interface Props {
     bolt: DrawnBolt;
     /** Half of the drawing's longer side, mm: the measure for lines. */
@@ -21,13 +24,30 @@
     press();
   }
   const pressed = $derived(
-    onpress ? { role: 'button', tabindex: 0, 'aria-label': `Bolt ${bolt.text}`, onclick: press, onkeydown: key } : {},
+    onpress
+      ? {
+          role: 'button',
+          tabindex: 0,
+          'aria-label': `Bolt ${bolt.text}`,
+          onclick: press,
+          onkeydown: key,
+        }
+      : {},
   );
 </script>
 
-<g data-place={bolt.id} data-state={bolt.look.state} class={onpress ? 'cursor-pointer' : ''} {...pressed}>
+<g
+  data-place={bolt.id}
+  data-state={bolt.look.state}
+  class={onpress ? 'cursor-pointer' : ''}
+  {...pressed}
+>
   {#if bolt.isNext}
-    <polygon points={hexagon(bolt.x, bolt.y, bolt.radius * 1.38, bolt.turn)} class="halo" stroke-width={half * 0.01} />
+    <polygon
+      points={hexagon(bolt.x, bolt.y, bolt.radius * 1.38, bolt.turn)}
+      class="halo"
+      stroke-width={half * 0.01}
+    />
   {/if}
   <polygon points={hexagon(bolt.x, bolt.y, bolt.radius, bolt.turn)} class="body" />
   {#if bolt.fill > 0}

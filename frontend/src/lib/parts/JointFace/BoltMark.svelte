@@ -21,11 +21,18 @@
   <path d="M{mx} {my - m} L{mx + m} {my + m * 0.75} L{mx - m} {my + m * 0.75} Z" class="moved" />
 {:else if bolt.look.state === 'deviating'}
   {@const q = bolt.radius * 0.56}
-  <rect x={bolt.x + bolt.radius * 0.62} y={bolt.y - bolt.radius * 1.05} width={q} height={q} class="deviating" />
+  <rect
+    x={bolt.x + bolt.radius * 0.62}
+    y={bolt.y - bolt.radius * 1.05}
+    width={q}
+    height={q}
+    class="deviating"
+  />
 {:else if bolt.look.state === 'checked'}
   {@const c = bolt.radius * 0.3}
   <path
-    d="M{bolt.x + bolt.radius * 0.66} {bolt.y - bolt.radius * 0.72} l{c * 0.8} {c * 0.8} l{c * 1.5} {-c * 1.7}"
+    d="M{bolt.x + bolt.radius * 0.66} {bolt.y - bolt.radius * 0.72} l{c * 0.8} {c * 0.8} l{c *
+      1.5} {-c * 1.7}"
     class="checked"
     stroke-width={bolt.radius * 0.14}
   />

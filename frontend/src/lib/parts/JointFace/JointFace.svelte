@@ -25,7 +25,9 @@
     numbers?: Record<string, string>;
     /** Small glyph without numbers, for lists. */
     glyph?: boolean;
-    /** A word or two beside a bolt, with a line to it; as many as the middle of a ring has room for. */
+    /**
+     * A word or two beside a bolt, with a line to it; as many as the middle of a ring has room for.
+     */
     notes?: { place: string; label: string; where: string; text: string }[];
     /** Places in the order in which they are gone over: drawn as one line. */
     path?: string[];
@@ -72,7 +74,10 @@
     const at = new Map(bolts.map((bolt) => [bolt.id, `${bolt.x.toFixed(2)},${bolt.y.toFixed(2)}`]));
     return path.flatMap((place) => at.get(place) ?? []).join(' ');
   });
-  /** Notes from top to bottom in the middle, none on another; more than four stand in a list beside the drawing alone. */
+  /**
+   * Notes from top to bottom in the middle, none on another; more than four stand in a list beside
+   * the drawing alone.
+   */
   const MOST_NOTES = 4;
   const told = $derived.by(() => {
     const inner = face.ring?.inner ?? 0;
@@ -80,7 +85,9 @@
     const at = new Map(bolts.map((bolt) => [bolt.id, bolt]));
     const found = notes.flatMap((note) => {
       const bolt = at.get(note.place);
-      return bolt ? [{ note, bolt, y: Math.max(-0.75, Math.min(0.75, bolt.y / inner)) * inner * 0.8 }] : [];
+      return bolt
+        ? [{ note, bolt, y: Math.max(-0.75, Math.min(0.75, bolt.y / inner)) * inner * 0.8 }]
+        : [];
     });
     found.sort((a, b) => a.y - b.y);
     const gap = inner * 0.34;
@@ -95,14 +102,25 @@
     });
   });
   /** Font size of the middle as a share of the ring's inner radius, by how much has to fit. */
-  const size = $derived(middle.length > 4 ? 0.5 : middle.length > 2 ? 0.8 : middle.length > 1 ? 1.2 : 1.35);
+  const size = $derived(
+    middle.length > 4 ? 0.5 : middle.length > 2 ? 0.8 : middle.length > 1 ? 1.2 : 1.35,
+  );
   const shownSize = $derived(calm ? Math.min(size, 0.72) : size);
 </script>
 
-<svg viewBox={face.box.join(' ')} class="block h-full w-full" role={onpress ? 'group' : 'img'} aria-label={label}>
+<svg
+  viewBox={face.box.join(' ')}
+  class="block h-full w-full"
+  role={onpress ? 'group' : 'img'}
+  aria-label={label}
+>
   {#if face.ring}
     <circle r={face.ring.outer} class="flange" stroke-width={face.half * 0.004} />
-    {#if face.ring.inner > 0}<circle r={face.ring.inner} class="hole" stroke-width={face.half * 0.004} />{/if}
+    {#if face.ring.inner > 0}<circle
+        r={face.ring.inner}
+        class="hole"
+        stroke-width={face.half * 0.004}
+      />{/if}
     <circle
       r={face.ring.pitch}
       class="pitch"
@@ -138,17 +156,27 @@
       font-size={face.half * 0.085}
       class="note"
       style:text-anchor={one.side < 0 ? 'start' : 'end'}
-      >{one.note.label}: {one.note.where}<tspan x={one.x - one.side * face.half * 0.02} dy="1.15em" class="soft-note"
-        >{one.note.text}</tspan
+      >{one.note.label}: {one.note.where}<tspan
+        x={one.x - one.side * face.half * 0.02}
+        dy="1.15em"
+        class="soft-note">{one.note.text}</tspan
       ></text
     >
   {/each}
   {#if face.ring && face.ring.inner > 0 && middle}
-    <text x="0" y={face.ring.inner * shownSize * 0.34} font-size={face.ring.inner * shownSize} class="middle">{middle}</text>
+    <text
+      x="0"
+      y={face.ring.inner * shownSize * 0.34}
+      font-size={face.ring.inner * shownSize}
+      class="middle">{middle}</text
+    >
   {/if}
   {#if face.ring && face.ring.inner > 0 && below}
-    <text x="0" y={face.ring.inner * (middle ? (calm ? 0.5 : 0.74) : 0.04)} font-size={face.ring.inner * 0.125} class="below"
-      >{below}</text
+    <text
+      x="0"
+      y={face.ring.inner * (middle ? (calm ? 0.5 : 0.74) : 0.04)}
+      font-size={face.ring.inner * 0.125}
+      class="below">{below}</text
     >
   {/if}
 </svg>

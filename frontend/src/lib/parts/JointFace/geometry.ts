@@ -38,7 +38,10 @@ export interface FaceGeometry {
   radius: number;
   /** Flange ring drawn behind the bolts, mm; null for other layouts. */
   ring: { inner: number; outer: number; pitch: number } | null;
-  /** Plate drawn behind rows, grids and free points: left, top, width, height, mm; null for a ring and for one bolt. */
+  /**
+   * Plate drawn behind rows, grids and free points: left, top, width, height, mm; null for a ring
+   * and for one bolt.
+   */
   plate: [number, number, number, number] | null;
 }
 
@@ -53,7 +56,10 @@ function nearest(places: Place[]): number {
   return best;
 }
 
-/** Fit the bolts into a drawing: true to scale where that can be read, larger where not, never overlapping. */
+/**
+ * Fit the bolts into a drawing: true to scale where that can be read, larger where not, never
+ * overlapping.
+ */
 export function geometryOf(places: Place[], head: number): FaceGeometry {
   const reach = Math.max(...places.map((p) => Math.hypot(p.x_mm, p.y_mm)), head);
   const gap = nearest(places);
@@ -99,7 +105,10 @@ function even(places: Place[]): boolean {
   return Math.max(...gaps) < (2 * Math.PI * 1.12) / places.length;
 }
 
-/** Places of groups that can be drawn together: of those that stand in one place only the first (or the preferred group). */
+/**
+ * Places of groups that can be drawn together: of those that stand in one place only the first (or
+ * the preferred group).
+ */
 export function visible(places: Place[], prefer: string[]): Place[] {
   const wanted = new Set(prefer.map((p) => p.slice(0, p.lastIndexOf('.'))));
   const own = (p: Place) => wanted.has(p.id.slice(0, p.id.lastIndexOf('.')));

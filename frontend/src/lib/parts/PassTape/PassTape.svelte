@@ -26,7 +26,9 @@
   let { bands, at = null, onmove, label }: Props = $props();
   let strip: HTMLElement;
   const total = $derived(bands.reduce((sum, band) => sum + band.total, 0));
-  const starts = $derived(bands.map((_, i) => bands.slice(0, i).reduce((sum, band) => sum + band.total, 0)));
+  const starts = $derived(
+    bands.map((_, i) => bands.slice(0, i).reduce((sum, band) => sum + band.total, 0)),
+  );
 
   function drag(event: PointerEvent) {
     if (!onmove || (event.type === 'pointermove' && !event.buttons)) return;
@@ -35,7 +37,9 @@
       if (event.clientX < box.left || event.clientX > box.right) continue;
       const band = Number(element.dataset.band);
       const share = (event.clientX - box.left) / box.width;
-      onmove(starts[band]! + Math.min(bands[band]!.total - 1, Math.floor(share * bands[band]!.total)));
+      onmove(
+        starts[band]! + Math.min(bands[band]!.total - 1, Math.floor(share * bands[band]!.total)),
+      );
     }
   }
   function key(event: KeyboardEvent) {

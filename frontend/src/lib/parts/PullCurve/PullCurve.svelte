@@ -2,8 +2,15 @@
   import type { Attachment } from 'svelte/attachments';
   import type { Picture } from './curve.ts';
 
-  /** Torque over angle of one pull or of several, with what is to be reached and where something is wrong. */
-  let { picture, label, class: more = 'h-44' }: { picture: Picture; label: string; class?: string } = $props();
+  /**
+   * Torque over angle of one pull or of several, with what is to be reached and where something is
+   * wrong.
+   */
+  let {
+    picture,
+    label,
+    class: more = 'h-44',
+  }: { picture: Picture; label: string; class?: string } = $props();
 
   // loaded when it is needed: a run without a measuring wrench carries no chart
   const drawn: Attachment<HTMLElement> = (element) => {

@@ -1,4 +1,7 @@
-/** Torque over angle, drawn by uPlot in the colours of the theme; several pulls lie over one another. */
+/**
+ * Torque over angle, drawn by uPlot in the colours of the theme; several pulls lie over one
+ * another.
+ */
 import uPlot from 'uplot';
 import 'uplot/dist/uPlot.min.css';
 
@@ -23,34 +26,55 @@ export interface Picture {
   least?: [number, number];
 }
 
-const colour = (element: HTMLElement, name: string): string => getComputedStyle(element).getPropertyValue(name).trim();
+const colour = (element: HTMLElement, name: string): string =>
+  getComputedStyle(element).getPropertyValue(name).trim();
 
 /** The columns of a picture: angles of all lines on one axis, gaps where a line has none. */
 export function columns(lines: Line[]): uPlot.AlignedData {
-  const tables = lines.filter((l) => l.angle.length).map((l): uPlot.AlignedData => [l.angle, l.torque]);
+  const tables = lines
+    .filter((l) => l.angle.length)
+    .map((l): uPlot.AlignedData => [l.angle, l.torque]);
   return tables.length ? uPlot.join(tables) : [[], []];
 }
 
 /** Draw a picture in an element; the answer takes its next ones and lets go of it. */
-export function draw(element: HTMLElement, first: Picture): { set: (picture: Picture) => void; end: () => void } {
+export function draw(
+  element: HTMLElement,
+  first: Picture,
+): { set: (picture: Picture) => void; end: () => void } {
   let now = first;
   let plot = make();
   const resized = new ResizeObserver(() => plot.setSize(size()));
   resized.observe(element);
 
   function size() {
-    return { width: Math.max(120, element.clientWidth), height: Math.max(90, element.clientHeight) };
+    return {
+      width: Math.max(120, element.clientWidth),
+      height: Math.max(90, element.clientHeight),
+    };
   }
   function make(): uPlot {
-    const [ink, soft, rule] = [colour(element, '--ink'), colour(element, '--soft'), colour(element, '--hairline')];
-    const axis = { stroke: soft, grid: { stroke: rule, width: 1 }, ticks: { stroke: rule }, font: '13px Atkinson, sans-serif' };
+    const [ink, soft, rule] = [
+      colour(element, '--ink'),
+      colour(element, '--soft'),
+      colour(element, '--hairline'),
+    ];
+    const axis = {
+      stroke: soft,
+      grid: { stroke: rule, width: 1 },
+      ticks: { stroke: rule },
+      font: '13px Atkinson, sans-serif',
+    };
     return new uPlot(
       {
         ...size(),
         legend: { show: false },
         cursor: { show: false },
         scales: {
-          x: { time: false, range: (_u, low, high) => [low ?? 0, Math.max(high ?? 0, now.least?.[0] ?? 1)] },
+          x: {
+            time: false,
+            range: (_u, low, high) => [low ?? 0, Math.max(high ?? 0, now.least?.[0] ?? 1)],
+          },
           y: { range: top },
         },
         axes: [
@@ -82,7 +106,10 @@ export function draw(element: HTMLElement, first: Picture): { set: (picture: Pic
     const { ctx, bbox } = u;
     ctx.save();
     if (now.evidence) {
-      const [a, b] = [u.valToPos(now.evidence.from, 'x', true), u.valToPos(now.evidence.to, 'x', true)];
+      const [a, b] = [
+        u.valToPos(now.evidence.from, 'x', true),
+        u.valToPos(now.evidence.to, 'x', true),
+      ];
       ctx.fillStyle = colour(element, '--stop-bg');
       ctx.fillRect(a, bbox.top, Math.max(3, b - a), bbox.height);
     }
@@ -98,7 +125,8 @@ export function draw(element: HTMLElement, first: Picture): { set: (picture: Pic
     }
     ctx.restore();
   }
-  const shape = (picture: Picture) => picture.lines.map((l) => `${!!l.behind}${!!l.bad}${l.angle.length > 0}`).join();
+  const shape = (picture: Picture) =>
+    picture.lines.map((l) => `${!!l.behind}${!!l.bad}${l.angle.length > 0}`).join();
   return {
     set(picture) {
       const other = shape(picture) !== shape(now);

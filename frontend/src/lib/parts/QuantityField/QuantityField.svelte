@@ -43,7 +43,10 @@
   }: Props = $props();
   const uid = $props.id();
   const id = `${uid}-f`;
-  const wrong = $derived({ 'aria-invalid': !!error, 'aria-describedby': error ? `${uid}-e` : undefined });
+  const wrong = $derived({
+    'aria-invalid': !!error,
+    'aria-describedby': error ? `${uid}-e` : undefined,
+  });
   const size = $derived(large ? 'min-h-[56px] text-lg' : '');
 </script>
 

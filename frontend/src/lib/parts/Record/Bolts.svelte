@@ -13,7 +13,10 @@
   import CellMark from './CellMark.svelte';
   import Charts from './Charts.svelte';
 
-  /** One line a bolt at one position, exceptions marked; a bolt that is chosen tells its own story below. */
+  /**
+   * One line a bolt at one position, exceptions marked; a bolt that is chosen tells its own story
+   * below.
+   */
   interface Props {
     table: Schemas['GroupTable'];
     group: Schemas['GroupOut'];
@@ -26,8 +29,12 @@
   let chosen = $state('');
   let times = $state(false);
   const row = $derived(table.rows.find((one) => one.place === chosen));
-  const told = (cell: Cell) => [cell.text, cell.torque, cell.angle?.replace(' deg', '°'), cell.value].filter(Boolean).join(', ');
-  const figures = (cell: Cell) => [cell.torque?.replace(' N·m', ''), cell.value].filter(Boolean).join(' ');
+  const told = (cell: Cell) =>
+    [cell.text, cell.torque, cell.angle?.replace(' deg', '°'), cell.value]
+      .filter(Boolean)
+      .join(', ');
+  const figures = (cell: Cell) =>
+    [cell.torque?.replace(' N·m', ''), cell.value].filter(Boolean).join(' ');
 </script>
 
 <section class="mt-6">
@@ -53,13 +60,18 @@
         <span class="flex items-center gap-1"><CellMark kind="done" /> done, not measured</span>
         <span class="flex items-center gap-1"><CellMark kind="moved" /> moved</span>
         <span class="flex items-center gap-1"><CellMark kind="again" /> repeated</span>
-        <Word class="no-print ml-auto" onclick={() => (times = !times)}>{times ? 'Hide times' : 'Show times'}</Word>
+        <Word class="no-print ml-auto" onclick={() => (times = !times)}
+          >{times ? 'Hide times' : 'Show times'}</Word
+        >
       </p>
       <Table border={false} class="w-full text-sm">
         <TableHead>
           <TableHeadCell class="text-right align-bottom">Bolt</TableHeadCell>
-          {#each table.columns as column (column.id)}<TableHeadCell class="align-bottom font-semibold text-ink"
-              >{column.title}{#if column.setting}<br /><span class="soft font-normal">{column.setting}</span>{/if}</TableHeadCell
+          {#each table.columns as column (column.id)}<TableHeadCell
+              class="align-bottom font-semibold text-ink"
+              >{column.title}{#if column.setting}<br /><span class="soft font-normal"
+                  >{column.setting}</span
+                >{/if}</TableHeadCell
             >{/each}
         </TableHead>
         <TableBody>
@@ -76,11 +88,16 @@
                 ></TableBodyCell
               >
               {#each one.cells as cell, i (i)}
-                <TableBodyCell class="py-[2px] whitespace-nowrap {cell?.notable ? 'bg-caution-bg' : ''}">
+                <TableBodyCell
+                  class="py-[2px] whitespace-nowrap {cell?.notable ? 'bg-caution-bg' : ''}"
+                >
                   {#if cell}
                     <span class="inline-flex items-center gap-1.5">
-                      {#if figures(cell)}{figures(cell)}{:else if !cell.notable}<CellMark kind="done" />{/if}
-                      {#if cell.angle}<span class="soft">{cell.angle.replace(' deg', '°')}</span>{/if}
+                      {#if figures(cell)}{figures(cell)}{:else if !cell.notable}<CellMark
+                          kind="done"
+                        />{/if}
+                      {#if cell.angle}<span class="soft">{cell.angle.replace(' deg', '°')}</span
+                        >{/if}
                       {#if cell.notable && !cell.moved}<b class="text-caution">{cell.text}</b>{/if}
                       {#if cell.moved}<CellMark kind="moved" />{/if}
                       {#if cell.attempt > 1 || cell.pulls > 1}<CellMark kind="again" />{/if}
@@ -101,7 +118,8 @@
           <b>Bolt {row.label}</b>
           {#each row.cells as cell, i (i)}{#if cell}
               · <span class="soft">{clock(cell.at)}</span>
-              {table.columns[i]?.title}: {told(cell)} <span class="soft">({cell.person})</span>{/if}{/each}
+              {table.columns[i]?.title}: {told(cell)}
+              <span class="soft">({cell.person})</span>{/if}{/each}
         </p>
       {/if}
     </div>

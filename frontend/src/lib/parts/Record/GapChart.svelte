@@ -14,11 +14,19 @@
   viewBox="0 0 {W} {H + 12}"
   class="w-full max-w-[210px]"
   role="img"
-  aria-label={sentence('record.gaps_chart', { gaps: chart.bars.map((g) => `${g.low} to ${g.value} mm`).join('; ') })}
+  aria-label={sentence('record.gaps_chart', {
+    gaps: chart.bars.map((g) => `${g.low} to ${g.value} mm`).join('; '),
+  })}
 >
   {#each chart.bars as g, i (i)}
     {@const x = ((i + 0.5) / chart.bars.length) * W}
-    <rect x={x - 5} y={y(g.value) - 1.5} width="10" height={y(g.low ?? 0) - y(g.value) + 3} fill="var(--load)" />
+    <rect
+      x={x - 5}
+      y={y(g.value) - 1.5}
+      width="10"
+      height={y(g.low ?? 0) - y(g.value) + 3}
+      fill="var(--load)"
+    />
     <text {x} y={H + 11} font-size="10" text-anchor="middle" fill="var(--soft)">{g.label}</text>
   {/each}
   <line x1="0" x2={W} y1={H} y2={H} stroke="var(--rule)" />

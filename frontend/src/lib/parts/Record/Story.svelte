@@ -15,11 +15,15 @@
   <h2 class="border-b border-ink pb-1">Course of the run</h2>
   <ol class="m-0 list-none p-0">
     {#each lines as line, i (i)}
-      <li class="grid grid-cols-[6.5rem_9rem_1fr] gap-3 border-b py-1 text-sm max-sm:grid-cols-1 max-sm:gap-0">
+      <li
+        class="grid grid-cols-[6.5rem_9rem_1fr] gap-3 border-b py-1 text-sm max-sm:grid-cols-1 max-sm:gap-0"
+      >
         <span class="soft">{clock(line.at)}{line.until ? ` to ${clock(line.until)}` : ''}</span>
         <span class="soft">{stage(line)}</span>
         <span>
-          {#if GRAVE.includes(line.kind)}<Mark severity={line.kind === 'problem' ? 'stop' : 'caution'} />{/if}
+          {#if GRAVE.includes(line.kind)}<Mark
+              severity={line.kind === 'problem' ? 'stop' : 'caution'}
+            />{/if}
           {#if line.what}{sentence('record.what_at', {
               what: line.what,
               count: line.bolts?.length ?? 0,

@@ -11,7 +11,11 @@
     return [
       { name: 'name', label: 'Name', example: 'Casing cover' },
       { name: 'tag', label: 'Short tag', example: 'casing-cover' },
-      { name: 'kind', label: 'Kind of joint', choices: kinds.map((k): [string, string] => [k.value, k.words]) },
+      {
+        name: 'kind',
+        label: 'Kind of joint',
+        choices: kinds.map((k): [string, string] => [k.value, k.words]),
+      },
     ];
   }
 </script>

@@ -7,7 +7,10 @@
   import { Asked } from '#lib/asked.svelte.ts';
   import Failure from '#lib/parts/Failure.svelte';
 
-  /** Search from anywhere: words in any order, the arrows choose, Enter opens; `early` was typed before the field was there. */
+  /**
+   * Search from anywhere: words in any order, the arrows choose, Enter opens; `early` was typed
+   * before the field was there.
+   */
   let { early = $bindable(), onclose }: { early: string; onclose: () => void } = $props();
   let open = $state(true);
   let text = $state('');
@@ -71,17 +74,27 @@
   <Failure text={asked.failed} />
   <ul id="{uid}-l" role="listbox" aria-label="Found" class="max-h-[50vh] overflow-auto">
     {#each hits as hit, i (hit.href)}
-      <li id="{uid}-{i}" role="option" aria-selected={i === chosen} class="border-b {i === chosen ? 'bg-tint' : ''}">
+      <li
+        id="{uid}-{i}"
+        role="option"
+        aria-selected={i === chosen}
+        class="border-b {i === chosen ? 'bg-tint' : ''}"
+      >
         <a
           href={hit.href}
           class="grid grid-cols-[5rem_1fr] gap-2 px-2 py-1.5 !text-ink !no-underline"
           onclick={() => (open = false)}
         >
           <span class="soft text-sm">{hit.sort}</span>
-          <span><b class="font-semibold">{hit.title}</b> <span class="soft text-sm">{hit.words}</span></span>
+          <span
+            ><b class="font-semibold">{hit.title}</b>
+            <span class="soft text-sm">{hit.words}</span></span
+          >
         </a>
       </li>
     {/each}
   </ul>
-  {#if text.trim() && asked.value && !asked.busy && !hits.length}<p class="soft">Nothing has all these words.</p>{/if}
+  {#if text.trim() && asked.value && !asked.busy && !hits.length}<p class="soft">
+      Nothing has all these words.
+    </p>{/if}
 </Modal>

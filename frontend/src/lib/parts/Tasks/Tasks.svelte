@@ -16,7 +16,8 @@
   let { id, run = null }: { id: string; run?: string | null } = $props();
   const asked = new Asked<Schemas['TaskList']>();
   const made = new Asked<unknown>();
-  const load = () => asked.ask(() => api.GET('/api/v1/joints/{id}/tasks', { params: { path: { id } } }));
+  const load = () =>
+    asked.ask(() => api.GET('/api/v1/joints/{id}/tasks', { params: { path: { id } } }));
   void load();
   const tasks = $derived(asked.value?.items ?? []);
   const open = $derived(tasks.filter((t) => !t.done_at));
@@ -28,7 +29,12 @@
 
   async function add(event: Event) {
     event.preventDefault();
-    await made.ask(() => api.POST('/api/v1/joints/{id}/tasks', { params: { path: { id } }, body: { words, owner, day, run } }));
+    await made.ask(() =>
+      api.POST('/api/v1/joints/{id}/tasks', {
+        params: { path: { id } },
+        body: { words, owner, day, run },
+      }),
+    );
     if (made.failed) return;
     adding = false;
     words = '';
@@ -45,21 +51,39 @@
     <span
       >Tasks {#if open.length}<span class="soft font-normal">{open.length} open</span>{/if}</span
     >
-    {#if session.may('rechecking.add_task') && !adding}<Word class="text-sm" onclick={() => (adding = true)}>Add task</Word>{/if}
+    {#if session.may('rechecking.add_task') && !adding}<Word
+        class="text-sm"
+        onclick={() => (adding = true)}>Add task</Word
+      >{/if}
   </h2>
   <Failure text={asked.failed || made.failed} />
   {#if adding}
     <form class="grid gap-3 py-3 sm:grid-cols-[2fr_1fr_1fr]" onsubmit={add}>
       <div class="grid gap-1">
-        <Label for="{uid}-w">What</Label><Input id="{uid}-w" bind:value={words} maxlength={200} required />
+        <Label for="{uid}-w">What</Label><Input
+          id="{uid}-w"
+          bind:value={words}
+          maxlength={200}
+          required
+        />
       </div>
       <QuantityField
         label="Who"
         value={owner}
-        choices={[['', 'Choose'], ...(asked.value?.people ?? []).map((p): [string, string] => [p.id, p.name])]}
+        choices={[
+          ['', 'Choose'],
+          ...(asked.value?.people ?? []).map((p): [string, string] => [p.id, p.name]),
+        ]}
         onchange={(to) => (owner = to)}
       />
-      <div class="grid gap-1"><Label for="{uid}-d">Until</Label><Input id="{uid}-d" type="date" bind:value={day} required /></div>
+      <div class="grid gap-1">
+        <Label for="{uid}-d">Until</Label><Input
+          id="{uid}-d"
+          type="date"
+          bind:value={day}
+          required
+        />
+      </div>
       <p class="flex gap-2 sm:col-span-3">
         <Button type="submit" disabled={!words.trim() || !owner || !day}>Add task</Button>
         <Button color="alternative" onclick={() => (adding = false)}>Cancel</Button>
@@ -87,7 +111,8 @@
             })}
           </p>
         </div>
-        {#if !task.done_at}<b class="text-sm font-semibold whitespace-nowrap {task.late ? 'text-stop' : ''}"
+        {#if !task.done_at}<b
+            class="text-sm font-semibold whitespace-nowrap {task.late ? 'text-stop' : ''}"
             >{task.late ? 'overdue since ' : ''}{whole(task.day)}</b
           >{/if}
       </li>

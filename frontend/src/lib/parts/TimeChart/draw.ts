@@ -19,7 +19,10 @@ export interface TimeData {
 /** Draw in an element; the answer lets go of it. */
 export function draw(element: HTMLElement, data: TimeData): () => void {
   const colour = (name: string) => getComputedStyle(element).getPropertyValue(name).trim();
-  const size = () => ({ width: Math.max(120, element.clientWidth), height: Math.max(90, element.clientHeight) });
+  const size = () => ({
+    width: Math.max(120, element.clientWidth),
+    height: Math.max(90, element.clientHeight),
+  });
   const all = data.series.flatMap((one) => one.values).filter((value) => value !== null);
   const most = Math.max(...all.map(Math.abs), 1e-9) * 1.15;
   const axis = {
@@ -29,8 +32,17 @@ export function draw(element: HTMLElement, data: TimeData): () => void {
     font: '13px Atkinson, sans-serif',
   };
   const LOOKS: Record<TimeSeries['look'], uPlot.Series> = {
-    line: { stroke: colour('--ink'), width: 2, points: { show: true, size: 7, fill: colour('--ink') } },
-    points: { stroke: colour('--soft'), width: 0, points: { show: true, size: 6 }, paths: () => null },
+    line: {
+      stroke: colour('--ink'),
+      width: 2,
+      points: { show: true, size: 7, fill: colour('--ink') },
+    },
+    points: {
+      stroke: colour('--soft'),
+      width: 0,
+      points: { show: true, size: 6 },
+      paths: () => null,
+    },
     limit: { stroke: colour('--stop'), width: 1, dash: [6, 4], points: { show: false } },
   };
   const plot = new uPlot(
@@ -45,7 +57,10 @@ export function draw(element: HTMLElement, data: TimeData): () => void {
       ],
       series: [{}, ...data.series.map((one) => LOOKS[one.look])],
     },
-    [data.times.map((time) => new Date(time).getTime() / 1000), ...data.series.map((one) => one.values)],
+    [
+      data.times.map((time) => new Date(time).getTime() / 1000),
+      ...data.series.map((one) => one.values),
+    ],
     element,
   );
   const resized = new ResizeObserver(() => plot.setSize(size()));

@@ -10,7 +10,10 @@
   import Word from '../Word.svelte';
   import type { GaugeScale, Lettered, Limit } from './scale.svelte';
 
-  /** The limits in the order of their value with the target between them; those that are farther away are folded. */
+  /**
+   * The limits in the order of their value with the target between them; those that are farther
+   * away are folded.
+   */
   interface Props {
     gauge: GaugeScale;
     /** Clamp load at typical friction [N]. */
@@ -29,7 +32,11 @@
     const under = shown.filter((limit) => limit.clamp_N < typical);
     return [...under, null, ...shown.slice(under.length)];
   });
-  const nearest = $derived(gauge.others.toSorted((a, b) => Math.abs(a.clamp_N - typical) - Math.abs(b.clamp_N - typical))[0]);
+  const nearest = $derived(
+    gauge.others.toSorted(
+      (a, b) => Math.abs(a.clamp_N - typical) - Math.abs(b.clamp_N - typical),
+    )[0],
+  );
 </script>
 
 <Table border={false} class="text-sm">
@@ -49,7 +56,8 @@
             ><Word
               class="text-left whitespace-normal !text-ink {governs ? '' : 'font-normal'}"
               title="Show working"
-              onclick={() => onopen?.(`limit/${row.id}`)}><span class="first-letter:uppercase">{row.name}</span></Word
+              onclick={() => onopen?.(`limit/${row.id}`)}
+              ><span class="first-letter:uppercase">{row.name}</span></Word
             ></TableBodyCell
           >
           <TableBodyCell class="py-0 text-right font-[inherit]">{kN(row.clamp_N)}</TableBodyCell>

@@ -5,8 +5,15 @@ export interface Label {
   x: number;
 }
 
-/** Labels in the order of their marks, each at least `least` from the next, as near to its mark as the width allows. */
-export function spread<T extends Label>(labels: T[], width: number, least: number): (T & { at: number })[] {
+/**
+ * Labels in the order of their marks, each at least `least` from the next, as near to its mark as
+ * the width allows.
+ */
+export function spread<T extends Label>(
+  labels: T[],
+  width: number,
+  least: number,
+): (T & { at: number })[] {
   const placed = [...labels].sort((a, b) => a.x - b.x).map((label) => ({ ...label, at: label.x }));
   const half = least / 2;
   const room = Math.min(least, (width - least) / Math.max(1, placed.length - 1));

@@ -8,7 +8,12 @@ export const WIDTH = 400;
 const LEAST = 56;
 /** So many limits stand on the scale on either side, the nearest to the load. */
 const MOST = 3;
-const VERDICT = { fine: 'fits', tight: 'tight', impossible: 'does not fit', unbounded: 'no limits entered' };
+const VERDICT = {
+  fine: 'fits',
+  tight: 'tight',
+  impossible: 'does not fit',
+  unbounded: 'no limits entered',
+};
 const NONE = { lower_N: null, upper_N: null, verdict: 'unbounded', opens: null } as const;
 
 /** A limit on the scale, by its letter. */
@@ -40,10 +45,16 @@ export class GaugeScale {
     const lower = near.filter((l) => l.side === 'lower').sort((a, b) => b.clamp_N - a.clamp_N);
     return [...upper.slice(0, MOST), ...lower.slice(0, MOST)].sort((a, b) => a.clamp_N - b.clamp_N);
   });
-  private readonly top = $derived.by(() => Math.max(this.preload().high_N, ...this.near.map((l) => l.clamp_N)) * 1.06);
+  private readonly top = $derived.by(
+    () => Math.max(this.preload().high_N, ...this.near.map((l) => l.clamp_N)) * 1.06,
+  );
   /** What stands on the scale and first in the table, in the order of value. */
   readonly limits = $derived.by<Lettered[]>(() =>
-    this.near.map((limit, i) => ({ ...limit, letter: String.fromCharCode(97 + i), x: this.x(limit.clamp_N) })),
+    this.near.map((limit, i) => ({
+      ...limit,
+      letter: String.fromCharCode(97 + i),
+      x: this.x(limit.clamp_N),
+    })),
   );
   readonly others = $derived.by(() =>
     this.every()
@@ -58,7 +69,8 @@ export class GaugeScale {
   x = (newton: number): number => (newton / this.top) * WIDTH;
 
   /** Whether a limit is one of the two that the window ends at. */
-  governs = (limit: Limit): boolean => limit.clamp_N === (limit.side === 'upper' ? this.window.upper_N : this.window.lower_N);
+  governs = (limit: Limit): boolean =>
+    limit.clamp_N === (limit.side === 'upper' ? this.window.upper_N : this.window.lower_N);
 
   private spread(side: Limit['side']) {
     return spread(

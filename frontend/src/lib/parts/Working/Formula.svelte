@@ -5,7 +5,8 @@
 
   /** One formula, typeset in place (no inline styles in strings, so the content policy holds). */
   let { tex, display = false }: { tex: string; display?: boolean } = $props();
-  const typeset: Attachment<HTMLElement> = (element) => katex.render(tex, element, { displayMode: display, throwOnError: false });
+  const typeset: Attachment<HTMLElement> = (element) =>
+    katex.render(tex, element, { displayMode: display, throwOnError: false });
 </script>
 
 <span {@attach typeset}></span>

@@ -6,7 +6,10 @@
   import type { Schemas } from '../../api/client';
   import { atDecimal } from '../../figures';
 
-  /** A derivation step by step: formula, numbers put in, result, source. Loaded with the typesetter when it is opened. */
+  /**
+   * A derivation step by step: formula, numbers put in, result, source. Loaded with the typesetter
+   * when it is opened.
+   */
   let { steps }: { steps: Schemas['StepOut'][] } = $props();
   const formula = import('./Formula.svelte');
 </script>
@@ -30,7 +33,9 @@
           </TableBody>
         </Table>
         <p class="mt-2 font-bold"><Formula tex={step.result_tex} /> = {step.result}</p>
-        <p class="soft text-sm">{step.source}{step.approximation ? ` · approximation: ${step.approximation}` : ''}</p>
+        <p class="soft text-sm">
+          {step.source}{step.approximation ? ` · approximation: ${step.approximation}` : ''}
+        </p>
       </li>
     {/each}
   </ol>

@@ -23,7 +23,9 @@
     if (!figure) return;
     open = true;
     asked.value = null;
-    void asked.ask(() => api.POST('/api/v1/working', { body: { document: untrack(document), figure } }));
+    void asked.ask(() =>
+      api.POST('/api/v1/working', { body: { document: untrack(document), figure } }),
+    );
   });
   $effect(() => {
     if (!open) figure = '';

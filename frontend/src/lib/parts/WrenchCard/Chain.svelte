@@ -2,7 +2,10 @@
   import { sentence } from '#lib/sentence.ts';
   import type { Schemas } from '../../api/client';
 
-  /** The chain drawn from above: hand, wrench, adapter, multiplier with its reaction arm, bolt; not to scale. */
+  /**
+   * The chain drawn from above: hand, wrench, adapter, multiplier with its reaction arm, bolt; not
+   * to scale.
+   */
   let { links, reaction }: { links: Schemas['LinkOut'][]; reaction: boolean } = $props();
   const adapter = $derived(links.find((l) => l.kind === 'adapter'));
   const multipliers = $derived(links.filter((l) => l.kind === 'multiplier'));
@@ -32,7 +35,9 @@
   <text x={gripX + 14} y={driveY - 20}>hand at the grip</text>
   {#if wrench?.length_mm}
     <line x1={gripX + 4} x2={driveX} y1={driveY + 15} y2={driveY + 15} class="measure" />
-    <text x={(gripX + driveX) / 2} y={driveY + 27} class="mid">{wrench.length_mm.toFixed(0)} mm</text>
+    <text x={(gripX + driveX) / 2} y={driveY + 27} class="mid"
+      >{wrench.length_mm.toFixed(0)} mm</text
+    >
   {/if}
   {#if adapter}
     <line x1={driveX} y1={driveY} x2={boltX} y2={Y} class="adapter" />

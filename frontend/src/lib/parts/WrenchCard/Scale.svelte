@@ -2,7 +2,10 @@
   import { sentence } from '#lib/sentence.ts';
   import type { Schemas } from '../../api/client';
 
-  /** How a setting reads on a two-part scale: main marks on the left, the collar on the right, the setting in the middle. */
+  /**
+   * How a setting reads on a two-part scale: main marks on the left, the collar on the right, the
+   * setting in the middle.
+   */
   let { scale }: { scale: Schemas['ScaleOut'] } = $props();
   const lines = (texts: string[] | undefined, step: number) =>
     (texts ?? []).map((text, i, all) => ({
@@ -15,12 +18,17 @@
   const collars = $derived(lines(scale.collars, 18));
 </script>
 
-<figure class="shrink-0" aria-label={sentence('wrench.scale_reads', { main: scale.main, collar: scale.collar })}>
+<figure
+  class="shrink-0"
+  aria-label={sentence('wrench.scale_reads', { main: scale.main, collar: scale.collar })}
+>
   <svg viewBox="0 0 150 104" width="150" height="104" aria-hidden="true">
     <rect x="82" y="6" width="62" height="92" rx="7" class="collar" />
     {#each mains as line (line.i)}
       <line x1="4" x2="24" y1={line.y} y2={line.y} class={line.here ? 'at' : 'off'} />
-      <text x="66" y={line.y + 4} class={line.here ? 'here' : ''} text-anchor="end">{line.text}</text>
+      <text x="66" y={line.y + 4} class={line.here ? 'here' : ''} text-anchor="end"
+        >{line.text}</text
+      >
     {/each}
     {#each collars as line (line.i)}
       <line x1="82" x2="100" y1={line.y} y2={line.y} class={line.here ? 'at' : 'off'} />

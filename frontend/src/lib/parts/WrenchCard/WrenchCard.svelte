@@ -26,12 +26,16 @@
         {setting.figure} <span class="-ml-2 text-[1.15rem] font-bold">{setting.unit}</span>
       </p>
       <p class="soft mt-1 text-sm">{setting.second}</p>
-      {#if setting.corrected}<p class="text-sm font-semibold text-caution">{setting.corrected}</p>{/if}
+      {#if setting.corrected}<p class="text-sm font-semibold text-caution">
+          {setting.corrected}
+        </p>{/if}
       {#if setting.hand_force_N}<p class="soft text-sm">
           {sentence('wrench.hand_force', { force: setting.hand_force_N.toFixed(0) })}
         </p>{/if}
       {#if setting.links?.find((l) => l.rests_on)}<p class="soft text-sm">
-          {sentence('wrench.rests_on', { place: setting.links.find((l) => l.rests_on)?.rests_on ?? '' })}
+          {sentence('wrench.rests_on', {
+            place: setting.links.find((l) => l.rests_on)?.rests_on ?? '',
+          })}
         </p>{/if}
       {#if setting.reaction_Nm}
         <p class="text-sm">
@@ -45,5 +49,7 @@
     </div>
     {#if setting.scale}<Scale scale={setting.scale} />{/if}
   </div>
-  {#if chained}<div class="mt-1"><Chain links={setting.links ?? []} reaction={!!setting.reaction_Nm} /></div>{/if}
+  {#if chained}<div class="mt-1">
+      <Chain links={setting.links ?? []} reaction={!!setting.reaction_Nm} />
+    </div>{/if}
 </section>

@@ -13,7 +13,10 @@
   void asked.ask(() => api.GET('/api/v1/invitations/{token}', { params: { path } }));
 
   async function set(password: string): Promise<unknown> {
-    const { error } = await api.POST('/api/v1/invitations/{token}', { params: { path }, body: { password } });
+    const { error } = await api.POST('/api/v1/invitations/{token}', {
+      params: { path },
+      body: { password },
+    });
     if (error) return error;
     done = true;
   }
@@ -29,7 +32,9 @@
       <p class="my-4">The password is set. You sign in as <b>{asked.value.login}</b>.</p>
       <Button href="/sign-in">Sign in</Button>
     {:else}
-      <p class="soft mt-1 mb-6">You sign in as <b>{asked.value.login}</b>. Choose a password; this link works once.</p>
+      <p class="soft mt-1 mb-6">
+        You sign in as <b>{asked.value.login}</b>. Choose a password; this link works once.
+      </p>
       <PasswordForm field="password" action="Set it" send={set} login={asked.value.login} />
     {/if}
   {/if}

@@ -33,7 +33,10 @@
   let changing = $state(false);
   const seen = new Asked<Schemas['ConditionView']>();
   const condition = $derived(seen.value);
-  let reporting = $state<{ act: 'opened' | 'replaced' | 'not-safe' | 'use-as-is'; position: string } | null>(null);
+  let reporting = $state<{
+    act: 'opened' | 'replaced' | 'not-safe' | 'use-as-is';
+    position: string;
+  } | null>(null);
   let occasion = $state(asks.get('occasion') ?? '');
   const start = (revision: string, what = '') => {
     occasion = what;
@@ -47,7 +50,12 @@
   void load();
   catalogue.need();
   $effect(() =>
-    whileSeen(() => void seen.ask(() => api.GET('/api/v1/joints/{id}/condition', { params: { path }, headers: BACKGROUND }))),
+    whileSeen(
+      () =>
+        void seen.ask(() =>
+          api.GET('/api/v1/joints/{id}/condition', { params: { path }, headers: BACKGROUND }),
+        ),
+    ),
   );
 
   async function keep(texts: Record<string, string>, headers = {}) {
@@ -75,11 +83,15 @@
         <Word onclick={() => (reporting = { act: 'not-safe', position: '' })}>Report not safe</Word>
       {/if}
       <Word href="/api/v1/joints/{joint.id}/tag.pdf" target="_blank" rel="noopener">Print tag</Word>
-      <Word href="/api/v1/labels.pdf?what=joints&ids={joint.id}" target="_blank" rel="noopener">Print label</Word>
+      <Word href="/api/v1/labels.pdf?what=joints&ids={joint.id}" target="_blank" rel="noopener"
+        >Print label</Word
+      >
       {#if session.may('running.joint_archive')}
         <Word href="/api/v1/joints/{joint.id}/everything.zip" download>Export joint</Word>
       {/if}
-      {#if session.may('registers.change_joint')}<Word onclick={() => (changing = true)}>Edit joint</Word>{/if}
+      {#if session.may('registers.change_joint')}<Word onclick={() => (changing = true)}
+          >Edit joint</Word
+        >{/if}
     {/snippet}
     {#snippet main()}
       {#if condition?.going}<Button href="/runs/{condition.going.id}"
@@ -134,12 +146,20 @@
             <span>
               <Sentence
                 key="joint.run_ended"
-                values={{ number: ended.number, occasion: ended.occasion, at: `${day(ended.at)} ${clock(ended.at)}` }}
+                values={{
+                  number: ended.number,
+                  occasion: ended.occasion,
+                  at: `${day(ended.at)} ${clock(ended.at)}`,
+                }}
               />
-              {ended.cannot_continue ? sentence('run.cannot_continue', { why: ended.cannot_continue }) : ''}
+              {ended.cannot_continue
+                ? sentence('run.cannot_continue', { why: ended.cannot_continue })
+                : ''}
             </span>
             {#if condition.going && !ended.cannot_continue && session.may('running.append_events')}
-              <Button color="alternative" href="/runs/{ended.id}">{sentence('run.continue', { number: ended.number })}</Button>
+              <Button color="alternative" href="/runs/{ended.id}"
+                >{sentence('run.continue', { number: ended.number })}</Button
+              >
             {/if}
           </p>
         </Notice>
@@ -159,7 +179,10 @@
       </div>
       <div class="grid content-start gap-6">
         <Tasks id={joint.id} />
-        {#key history}<History id={joint.id} onreplaced={() => (reporting = { act: 'replaced', position: '' })} />{/key}
+        {#key history}<History
+            id={joint.id}
+            onreplaced={() => (reporting = { act: 'replaced', position: '' })}
+          />{/key}
       </div>
     </div>
   {/if}

@@ -27,7 +27,12 @@
         : whole(due.day);
   /** Bolts are drawn with their load where the record says that they have it. */
   const looks = (known: boolean) =>
-    Object.fromEntries((glyph?.places ?? []).map((p) => [p.id, { state: 'full' as const, percent: known ? 100 : 0 }]));
+    Object.fromEntries(
+      (glyph?.places ?? []).map((p) => [
+        p.id,
+        { state: 'full' as const, percent: known ? 100 : 0 },
+      ]),
+    );
   const late = (due: Due) => due.state === 'overdue';
 </script>
 
@@ -51,11 +56,12 @@
           <ConditionMark word={row.word} />{row.title}
         </p>
         <p>
-          <b class="inline-block font-semibold first-letter:uppercase">{row.name}</b>{#if row.since}<span class="soft"
-              >, since {day(row.since)}</span
-            >{/if}
+          <b class="inline-block font-semibold first-letter:uppercase">{row.name}</b
+          >{#if row.since}<span class="soft">, since {day(row.since)}</span>{/if}
         </p>
-        {#if row.looked_at}<p class="soft text-sm">{sentence('joint.last_recheck', { day: day(row.looked_at) })}</p>{/if}
+        {#if row.looked_at}<p class="soft text-sm">
+            {sentence('joint.last_recheck', { day: day(row.looked_at) })}
+          </p>{/if}
       </div>
       <div>
         <p class="soft text-sm">Why</p>
@@ -66,8 +72,8 @@
         <p class={row.word === 'proven' ? 'soft' : ''}>{row.clears}</p>
         {#if row.acceptable}
           <p class="mt-1 flex flex-wrap gap-x-4">
-            {#if session.may('rechecking.use_as_is')}<Word onclick={() => onact('use-as-is', row.position)}
-                >Accept with conditions</Word
+            {#if session.may('rechecking.use_as_is')}<Word
+                onclick={() => onact('use-as-is', row.position)}>Accept with conditions</Word
               >{/if}
           </p>
         {/if}

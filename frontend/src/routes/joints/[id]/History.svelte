@@ -13,9 +13,11 @@
   let { id, onreplaced }: { id: string; onreplaced: () => void } = $props();
   const asked = new Asked<Schemas['HistoryView']>();
   const view = $derived(asked.value);
-  const load = () => asked.ask(() => api.GET('/api/v1/joints/{id}/history', { params: { path: { id } } }));
+  const load = () =>
+    asked.ask(() => api.GET('/api/v1/joints/{id}/history', { params: { path: { id } } }));
   void load();
-  const WHERE = (line: Schemas['HistoryLine']) => (line.run_id ? `/runs/${line.run_id}/record` : '');
+  const WHERE = (line: Schemas['HistoryLine']) =>
+    line.run_id ? `/runs/${line.run_id}/record` : '';
 </script>
 
 <section>
@@ -31,18 +33,22 @@
       </Notice>
     {/if}
     <p class="soft py-1 text-sm">
-      {sentence('joint.fasteners', { uses: view.uses_words, moved: view.movement.finding ? 'none' : view.movement.words })}
+      {sentence('joint.fasteners', {
+        uses: view.uses_words,
+        moved: view.movement.finding ? 'none' : view.movement.words,
+      })}
     </p>
     <Note {id} {onreplaced} onkept={() => void load()} />
     <ol>
       {#each view.lines as line (line.at + line.title)}
         <li class="grid grid-cols-[7.5rem_1fr] gap-3 border-b py-2">
-          <span class="soft text-sm">{day(line.at)}<span class="block">{clock(line.at)}</span></span>
+          <span class="soft text-sm">{day(line.at)}<span class="block">{clock(line.at)}</span></span
+          >
           <div class="min-w-0">
             <p>
               {#if line.marked}<Mark severity="caution" />{/if}
-              {#if WHERE(line)}<a href={WHERE(line)} class="font-semibold">{line.title}</a>{:else}<b class="font-semibold"
-                  >{line.title}</b
+              {#if WHERE(line)}<a href={WHERE(line)} class="font-semibold">{line.title}</a>{:else}<b
+                  class="font-semibold">{line.title}</b
                 >{/if}
             </p>
             <p class="soft text-sm">{line.words}{line.words ? ' · ' : ''}{line.person}</p>

@@ -7,7 +7,8 @@
   import { session } from '#lib/session.svelte.ts';
 
   /** What is added to the history of a joint by hand: replaced parts, or a note. */
-  let { id, onreplaced, onkept }: { id: string; onreplaced: () => void; onkept: () => void } = $props();
+  let { id, onreplaced, onkept }: { id: string; onreplaced: () => void; onkept: () => void } =
+    $props();
   let writing = $state(false);
   let words = $state('');
   let error = $state('');
@@ -31,7 +32,13 @@
 {#if writing}
   <form class="flex flex-wrap items-end gap-3 py-2" onsubmit={keep}>
     <div class="min-w-64 flex-1">
-      <QuantityField label="Note" value={words} example="what should be known" {error} onchange={(text) => (words = text)} />
+      <QuantityField
+        label="Note"
+        value={words}
+        example="what should be known"
+        {error}
+        onchange={(text) => (words = text)}
+      />
     </div>
     <Button type="submit">Save</Button>
     <Button color="alternative" onclick={() => (writing = false)}>Cancel</Button>
@@ -39,7 +46,10 @@
   <Failure text={failed} />
 {:else}
   <p class="flex gap-4 py-1 text-sm">
-    {#if session.may('rechecking.note_replaced')}<Word onclick={onreplaced}>Record replaced parts</Word>{/if}
-    {#if session.may('rechecking.add_note')}<Word onclick={() => (writing = true)}>Add note</Word>{/if}
+    {#if session.may('rechecking.note_replaced')}<Word onclick={onreplaced}
+        >Record replaced parts</Word
+      >{/if}
+    {#if session.may('rechecking.add_note')}<Word onclick={() => (writing = true)}>Add note</Word
+      >{/if}
   </p>
 {/if}

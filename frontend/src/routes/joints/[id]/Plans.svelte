@@ -27,7 +27,9 @@
 
   async function begin(event: Event) {
     event.preventDefault();
-    const plan = await made.ask(() => api.POST('/api/v1/plans', { body: { joint: joint.id, title, empty: start === 'empty' } }));
+    const plan = await made.ask(() =>
+      api.POST('/api/v1/plans', { body: { joint: joint.id, title, empty: start === 'empty' } }),
+    );
     if (plan) await goto(`/plans/${plan.id}`);
   }
   const copies = new Asked<Schemas['CopyList']>();
@@ -35,11 +37,16 @@
   $effect(() => {
     if (start !== 'copy') return;
     const query = { find };
-    void copies.ask(() => api.GET('/api/v1/joints/{id}/plans-to-copy', { params: { path: { id: joint.id }, query } }));
+    void copies.ask(() =>
+      api.GET('/api/v1/joints/{id}/plans-to-copy', { params: { path: { id: joint.id }, query } }),
+    );
   });
   async function copy(id: string) {
     const plan = await made.ask(() =>
-      api.POST('/api/v1/plans/{id}/copies', { params: { path: { id } }, body: { joint: joint.id } }),
+      api.POST('/api/v1/plans/{id}/copies', {
+        params: { path: { id } },
+        body: { joint: joint.id },
+      }),
     );
     if (plan) await goto(`/plans/${plan.id}`);
   }
@@ -58,18 +65,26 @@
     <div class="flex flex-wrap items-center justify-between gap-3 border-b py-2">
       <p class={plan.put_away ? 'soft' : ''}>
         <span class="font-semibold">{plan.title}</span>{#if plan.put_away}, archived
-          {#if session.may('planning.put_away')}<Word onclick={() => bringBack(plan.id)}>Restore plan</Word>{/if}{/if}<br />
+          {#if session.may('planning.put_away')}<Word onclick={() => bringBack(plan.id)}
+              >Restore plan</Word
+            >{/if}{/if}<br />
         <span class="soft text-sm"
           >{plan.revision_number
-            ? sentence('plan.revision', { number: plan.revision_number, day: day(plan.released_at!) })
+            ? sentence('plan.revision', {
+                number: plan.revision_number,
+                day: day(plan.released_at!),
+              })
             : 'not released yet'}</span
         >
       </p>
       <div class="flex flex-wrap gap-2">
         <Button color="alternative" href="/plans/{plan.id}">Open Bench</Button>
         {#if plan.revision_id && !plan.put_away}
-          <Button color="alternative" href="/api/v1/revisions/{plan.revision_id}/sheet.pdf" target="_blank" rel="noopener"
-            >Print sheet</Button
+          <Button
+            color="alternative"
+            href="/api/v1/revisions/{plan.revision_id}/sheet.pdf"
+            target="_blank"
+            rel="noopener">Print sheet</Button
           >
           <Button
             color="alternative"
@@ -79,7 +94,8 @@
             title="Bolts with their numbers, to lay on the joint">Print template 1:1</Button
           >
           {#if session.may('running.start_run')}
-            <Button color="alternative" onclick={() => onstart(plan.revision_id!)}>Start run</Button>
+            <Button color="alternative" onclick={() => onstart(plan.revision_id!)}>Start run</Button
+            >
           {/if}
         {/if}
       </div>
@@ -125,16 +141,21 @@
         <p class="flex items-baseline justify-between gap-3 border-b py-1">
           <span
             ><b>{one.title}</b>
-            <span class="soft text-sm">{one.equipment} › {one.joint}, {one.number ? `revision ${one.number}` : 'draft'}</span
+            <span class="soft text-sm"
+              >{one.equipment} › {one.joint}, {one.number
+                ? `revision ${one.number}`
+                : 'draft'}</span
             ></span
           >
-          <Word label={sentence('joint.copy_plan', { title: one.title, joint: one.joint })} onclick={() => copy(one.id)}
-            >Copy plan</Word
+          <Word
+            label={sentence('joint.copy_plan', { title: one.title, joint: one.joint })}
+            onclick={() => copy(one.id)}>Copy plan</Word
           >
         </p>
       {:else}<p class="soft py-1">{sentence('joint.no_plan', { kind: joint.kind_text })}</p>{/each}
       <p class="soft mt-1 text-sm">
-        Joint and title are replaced, everything else is copied. Release the copy here before it is used.
+        Joint and title are replaced, everything else is copied. Release the copy here before it is
+        used.
       </p>
     {/if}
   {/if}

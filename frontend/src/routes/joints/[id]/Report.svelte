@@ -9,7 +9,10 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { sentence } from '#lib/sentence.ts';
 
-  /** Something said of a joint beside its runs: opened by others, parts replaced, not safe, accepted as it is. */
+  /**
+   * Something said of a joint beside its runs: opened by others, parts replaced, not safe, accepted
+   * as it is.
+   */
   interface Props {
     id: string;
     act: 'opened' | 'replaced' | 'not-safe' | 'use-as-is';
@@ -25,7 +28,8 @@
     opened: {
       title: 'Report opened',
       words: 'What is known of it',
-      after: 'Its condition becomes unknown. It has to be tightened from the start of the procedure.',
+      after:
+        'Its condition becomes unknown. It has to be tightened from the start of the procedure.',
       does: 'Report opened',
     },
     replaced: {
@@ -37,7 +41,8 @@
     'not-safe': {
       title: 'Report not safe',
       words: 'What is wrong',
-      after: 'Its condition becomes “do not use”, on every screen, until a run clears it or a supervisor accepts it.',
+      after:
+        'Its condition becomes “do not use”, on every screen, until a run clears it or a supervisor accepts it.',
       does: 'Report not safe',
     },
     'use-as-is': {
@@ -60,7 +65,9 @@
   let busy = $state(false);
   const uid = $props.id();
   const wrong = (path: string) => problem?.errors?.find((e) => e.path === path)?.text ?? '';
-  const other = $derived(problem && !problem.errors?.length ? problemText(problem) : wrong('position'));
+  const other = $derived(
+    problem && !problem.errors?.length ? problemText(problem) : wrong('position'),
+  );
 
   async function keep(event: Event) {
     event.preventDefault();
@@ -71,10 +78,16 @@
       act === 'opened'
         ? api.POST('/api/v1/joints/{id}/opened', { params, body })
         : act === 'replaced'
-          ? api.POST('/api/v1/joints/{id}/replaced', { params, body: { ...body, in_last_run: when === 'run' } })
+          ? api.POST('/api/v1/joints/{id}/replaced', {
+              params,
+              body: { ...body, in_last_run: when === 'run' },
+            })
           : act === 'not-safe'
             ? api.POST('/api/v1/joints/{id}/not-safe', { params, body })
-            : api.POST('/api/v1/joints/{id}/use-as-is', { params, body: { ...body, conditions, until } })
+            : api.POST('/api/v1/joints/{id}/use-as-is', {
+                params,
+                body: { ...body, conditions, until },
+              })
     ).catch(() => ({ error: {} }));
     busy = false;
     problem = (answer.error as Problem | undefined) ?? null;
@@ -90,13 +103,23 @@
       <QuantityField
         label="Position"
         value={at}
-        choices={[['', 'The whole joint'], ...positions.map((p): [string, string] => [p.id, p.name])]}
+        choices={[
+          ['', 'The whole joint'],
+          ...positions.map((p): [string, string] => [p.id, p.name]),
+        ]}
         onchange={(to) => (at = to)}
       />
     {/if}
     <div class="grid gap-1">
       <Label for="{uid}-w">{said.words}</Label>
-      <Textarea id="{uid}-w" class="w-full" rows={2} maxlength={400} bind:value={words} required={act !== 'opened'} />
+      <Textarea
+        id="{uid}-w"
+        class="w-full"
+        rows={2}
+        maxlength={400}
+        bind:value={words}
+        required={act !== 'opened'}
+      />
       <Failure text={wrong('words')} />
     </div>
     {#if act === 'replaced' && fitted}
@@ -113,7 +136,14 @@
     {#if act === 'use-as-is'}
       <div class="grid gap-1">
         <Label for="{uid}-c">Conditions: speed, load, how often it is checked</Label>
-        <Textarea id="{uid}-c" class="w-full" rows={2} maxlength={400} bind:value={conditions} required />
+        <Textarea
+          id="{uid}-c"
+          class="w-full"
+          rows={2}
+          maxlength={400}
+          bind:value={conditions}
+          required
+        />
         <Failure text={wrong('conditions')} />
       </div>
       <div class="grid gap-1">
@@ -132,7 +162,9 @@
     <Failure text={other} />
     <p class="flex justify-end gap-3">
       <Button color="alternative" onclick={onclose}>Cancel</Button>
-      <Button type="submit" disabled={busy || (act !== 'opened' && !words.trim())}>{said.does}</Button>
+      <Button type="submit" disabled={busy || (act !== 'opened' && !words.trim())}
+        >{said.does}</Button
+      >
     </p>
   </form>
 </Modal>

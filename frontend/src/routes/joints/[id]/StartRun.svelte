@@ -17,8 +17,15 @@
   import Picks from './Picks.svelte';
   import ToolPick from './ToolPick.svelte';
 
-  /** What is chosen before a run: occasion, variants, history, tools by serial. The server says what there is to choose. */
-  let { revision, first = '', onclose }: { revision: string; first?: string; onclose: () => void } = $props();
+  /**
+   * What is chosen before a run: occasion, variants, history, tools by serial. The server says what
+   * there is to choose.
+   */
+  let {
+    revision,
+    first = '',
+    onclose,
+  }: { revision: string; first?: string; onclose: () => void } = $props();
   let open = $state(true);
   const asked = new Asked<Schemas['StartView']>();
   const started = new Asked<Schemas['Created']>();
@@ -38,7 +45,9 @@
   /** Ask what is to be chosen, with what is chosen so far. */
   async function ask() {
     const query = { occasion, variants: Object.values(variants).join(',') };
-    const found = await asked.ask(() => api.GET('/api/v1/revisions/{id}/start', { params: { path: { id: revision }, query } }));
+    const found = await asked.ask(() =>
+      api.GET('/api/v1/revisions/{id}/start', { params: { path: { id: revision }, query } }),
+    );
     if (!found) return;
     occasion = found.occasion;
     if (!found.histories.some((h) => h.value === history)) history = found.histories[0]!.value;
@@ -55,7 +64,11 @@
     if (!view?.meter || !reading.trim()) return true;
     const params = { path: { id: view.meter.value } };
     const answer = await api
-      .POST('/api/v1/meters/{id}/readings', { params, body: { value: reading }, headers: meant ? CONFIRMED : {} })
+      .POST('/api/v1/meters/{id}/readings', {
+        params,
+        body: { value: reading },
+        headers: meant ? CONFIRMED : {},
+      })
       .catch(() => ({ error: {} as Problem }));
     const problem = answer.error as Problem | undefined;
     meant = problem?.code === 'confirm';
@@ -66,7 +79,9 @@
   async function start(event: Event) {
     event.preventDefault();
     if (!(await readMeter())) return;
-    const tools = Object.fromEntries(view!.tools.filter((t) => serials[t.id]).map((t) => [t.id, serials[t.id]!]));
+    const tools = Object.fromEntries(
+      view!.tools.filter((t) => serials[t.id]).map((t) => [t.id, serials[t.id]!]),
+    );
     const body = {
       revision,
       device: await deviceOf(session.person?.id ?? ''),
@@ -89,13 +104,22 @@
       {#if view.going}
         <Notice role="status">
           <p class="mb-2"><b>In progress on this joint:</b> {view.going.words}.</p>
-          <Button href="/runs/{view.going.value}" class="min-h-[56px] w-full">Continue this run</Button>
+          <Button href="/runs/{view.going.value}" class="min-h-[56px] w-full"
+            >Continue this run</Button
+          >
         </Notice>
       {/if}
       <p class={view.due ? 'font-semibold text-caution' : 'soft'}>Condition: {view.condition}</p>
-      {#if view.before.length}<p class="soft">{sentence('run.before_this', { tasks: view.before.join('; ') })}</p>{/if}
+      {#if view.before.length}<p class="soft">
+          {sentence('run.before_this', { tasks: view.before.join('; ') })}
+        </p>{/if}
       {#if view.occasions.length > 1}
-        <Picks legend="What is done" options={view.occasions} chosen={occasion} onchoose={(o) => ((occasion = o), void ask())} />
+        <Picks
+          legend="What is done"
+          options={view.occasions}
+          chosen={occasion}
+          onchoose={(o) => ((occasion = o), void ask())}
+        />
       {/if}
       {#each view.choices as choice (choice.name)}
         <Picks
@@ -108,18 +132,36 @@
       {#if view.positions.length}
         <Picks
           legend="Positions"
-          options={[{ value: '', words: 'all of them' }, ...view.positions.map((p) => ({ ...p, words: `${p.words} only` }))]}
+          options={[
+            { value: '', words: 'all of them' },
+            ...view.positions.map((p) => ({ ...p, words: `${p.words} only` })),
+          ]}
           chosen={position}
           onchoose={(p) => (position = p)}
         />
       {/if}
-      <Picks legend="History of these bolts" options={view.histories} chosen={history} onchoose={(h) => (history = h)} />
+      <Picks
+        legend="History of these bolts"
+        options={view.histories}
+        chosen={history}
+        onchoose={(h) => (history = h)}
+      />
       {#each view.tools as tool (tool.id)}
-        <ToolPick {tool} serial={serials[tool.id] ?? ''} onchoose={(serial) => (serials[tool.id] = serial)} />
+        <ToolPick
+          {tool}
+          serial={serials[tool.id] ?? ''}
+          onchoose={(serial) => (serials[tool.id] = serial)}
+        />
       {/each}
       <Label class="grid gap-1 text-sm text-soft">
         A part that is not the right one (a spare of another make, borrowed): what it is
-        <Input bind:value={makeshift} maxlength={200} class="min-h-[56px] text-base" placeholder="none" autocomplete="off" />
+        <Input
+          bind:value={makeshift}
+          maxlength={200}
+          class="min-h-[56px] text-base"
+          placeholder="none"
+          autocomplete="off"
+        />
       </Label>
       {#if view.meter && session.may('rechecking.add_reading')}
         <div class="grid gap-1">

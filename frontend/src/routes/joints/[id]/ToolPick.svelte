@@ -18,7 +18,10 @@
     large
     label="{tool.words}: take"
     value={serial}
-    choices={[['', 'not named by serial'], ...tool.offers.map((o): [string, string] => [o.serial, o.words])]}
+    choices={[
+      ['', 'not named by serial'],
+      ...tool.offers.map((o): [string, string] => [o.serial, o.words]),
+    ]}
     onchange={onchoose}
   />
   {#if taken}

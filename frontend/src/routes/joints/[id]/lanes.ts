@@ -32,7 +32,10 @@ interface Drawn {
   run_id?: string | null;
 }
 
-/** Marks at their days, moved apart to a least distance; those that do not fit any more overlap at the end. */
+/**
+ * Marks at their days, moved apart to a least distance; those that do not fit any more overlap at
+ * the end.
+ */
 function spread(days: number[], left: number, right: number): number[] {
   const xs = [...days];
   for (let i = 1; i < xs.length; i++) xs[i] = Math.max(xs[i]!, xs[i - 1]! + APART);
@@ -52,7 +55,8 @@ export function laneGeometry(view: Schemas['ConditionView'], width: number) {
   const end = Date.parse(view.end);
   const right = width - 12;
   const x = (at: string | number) =>
-    left + ((right - left) * ((typeof at === 'number' ? at : Date.parse(at)) - begin)) / (end - begin);
+    left +
+    ((right - left) * ((typeof at === 'number' ? at : Date.parse(at)) - begin)) / (end - begin);
   const lanes = view.lanes.map((lane, i) => {
     const y = TOP + i * LANE;
     const xs = spread(
@@ -67,11 +71,18 @@ export function laneGeometry(view: Schemas['ConditionView'], width: number) {
       y: y - 22,
       leader: `${xs[n]},${y - 14} ${xs[n]},${y - 10} ${x(m.at)},${y - 4} ${x(m.at)},${y}`,
     }));
-    const bands = lane.bands.map((b) => ({ ...b, x: x(b.begin), width: Math.max(1, x(b.end) - x(b.begin)) }));
+    const bands = lane.bands.map((b) => ({
+      ...b,
+      x: x(b.begin),
+      width: Math.max(1, x(b.end) - x(b.begin)),
+    }));
     const name = lane.name ? lane.name[0]!.toUpperCase() + lane.name.slice(1) : 'Joint';
     return { name, y, marks, bands };
   });
-  const months = monthsOf(view.begin, view.end).map((m) => ({ x: x(m.at), words: width < 700 ? m.short : m.words }));
+  const months = monthsOf(view.begin, view.end).map((m) => ({
+    x: x(m.at),
+    words: width < 700 ? m.short : m.words,
+  }));
   const foot = TOP + view.lanes.length * LANE - 40;
   const ticks: { x: number; words: string }[] = [];
   for (const tick of view.ticks) {
@@ -82,7 +93,9 @@ export function laneGeometry(view: Schemas['ConditionView'], width: number) {
     const row = view.rows.find((r) => r.name === lane.name || view.lanes.length === 1);
     const day = row?.dues.find((d) => d.day)?.day;
     const at = day ? x(day) : 0;
-    return day && at > x(Date.now()) && at <= right ? [{ lane: lane.name, x: at, y: TOP + i * LANE + 9 }] : [];
+    return day && at > x(Date.now()) && at <= right
+      ? [{ lane: lane.name, x: at, y: TOP + i * LANE + 9 }]
+      : [];
   });
   const all = lanes.flatMap((l) => l.marks.map((m) => ({ ...m, lane: l.name })));
   const last = all.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1);
@@ -100,7 +113,11 @@ function monthsOf(begin: string, end: string): { at: number; words: string; shor
   while (day.getTime() < Date.parse(end)) {
     const word = name.format(day);
     const year = day.getUTCMonth() === 0 || !out.length ? ` ${day.getUTCFullYear()}` : '';
-    out.push({ at: day.getTime(), words: `${word}${year}`, short: day.getUTCMonth() % 3 === 0 ? word : '' });
+    out.push({
+      at: day.getTime(),
+      words: `${word}${year}`,
+      short: day.getUTCMonth() % 3 === 0 ? word : '',
+    });
     day.setUTCMonth(day.getUTCMonth() + 1);
   }
   return out;

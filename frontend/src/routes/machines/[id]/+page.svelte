@@ -14,14 +14,17 @@
   const path = { id: page.params.id! };
   const asked = new Asked<Schemas['MachineView']>();
   const machine = $derived(asked.value);
-  const load = () => asked.ask(() => api.GET('/api/v1/equipment/{id}/meters', { params: { path } }));
+  const load = () =>
+    asked.ask(() => api.GET('/api/v1/equipment/{id}/meters', { params: { path } }));
   void load();
   let unit = $state('');
   let failed = $state('');
   async function add(event: Event) {
     event.preventDefault();
     const body = { unit: unit || machine!.units[0]!, name: '' };
-    const { error } = await api.POST('/api/v1/equipment/{id}/meters', { params: { path }, body }).catch(() => ({ error: {} }));
+    const { error } = await api
+      .POST('/api/v1/equipment/{id}/meters', { params: { path }, body })
+      .catch(() => ({ error: {} }));
     failed = error ? problemText(error) : '';
     if (!error) await load();
   }
@@ -43,15 +46,23 @@
   >
     {#snippet quiet()}
       <Word href="/equipment?find={machine.tag}">Show joints</Word>
-      <Word href="/api/v1/labels.pdf?what=machines&ids={machine.id}" target="_blank" rel="noopener">Print labels</Word>
+      <Word href="/api/v1/labels.pdf?what=machines&ids={machine.id}" target="_blank" rel="noopener"
+        >Print labels</Word
+      >
     {/snippet}
   </PageHead>
 {/if}
 <div class="page">
   <Failure text={asked.failed || failed} />
   {#if machine}
-    {#each machine.meters as meter (meter.id)}<Meter {meter} hows={machine.hows} onchange={() => void load()} />{:else}
-      <p class="soft">No meter yet. Add one to plan rechecks by kilometres, running hours, cycles or starts.</p>
+    {#each machine.meters as meter (meter.id)}<Meter
+        {meter}
+        hows={machine.hows}
+        onchange={() => void load()}
+      />{:else}
+      <p class="soft">
+        No meter yet. Add one to plan rechecks by kilometres, running hours, cycles or starts.
+      </p>
     {/each}
     {#if machine.units.length && session.may('rechecking.add_meter')}
       <form class="mt-6 flex items-end gap-3" onsubmit={add}>

@@ -17,7 +17,10 @@
   import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
 
-  /** One meter: its last reading, how fast it runs, a new reading, and the readings as chart and table. */
+  /**
+   * One meter: its last reading, how fast it runs, a new reading, and the readings as chart and
+   * table.
+   */
   interface Props {
     meter: Schemas['MeterView'];
     hows: Schemas['HowChoice'][];
@@ -51,7 +54,12 @@
   async function keep(event: Event) {
     event.preventDefault();
     const headers = asked ? CONFIRMED : {};
-    const body = { value: texts.value!, how: texts.how!, before: texts.how === 'reading' ? '' : texts.before!, at: texts.at! };
+    const body = {
+      value: texts.value!,
+      how: texts.how!,
+      before: texts.how === 'reading' ? '' : texts.before!,
+      at: texts.at!,
+    };
     const { error } = await api
       .POST('/api/v1/meters/{id}/readings', { params: { path: { id: meter.id } }, body, headers })
       .catch(() => ({ error: {} as Problem }));
@@ -75,7 +83,10 @@
   async function correct(event: Event) {
     event.preventDefault();
     const { error } = await api
-      .POST('/api/v1/meter-readings/{id}/correction', { params: { path: { id: wrong!.id } }, body: { value: right } })
+      .POST('/api/v1/meter-readings/{id}/correction', {
+        params: { path: { id: wrong!.id } },
+        body: { value: right },
+      })
       .catch(() => ({ error: {} as Problem }));
     if (error) {
       refused = (error as Problem).errors?.[0]?.text ?? problemText(error as Problem);
@@ -90,14 +101,23 @@
 
 <section class="mt-2 mb-8 grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.25fr)]">
   <div class="min-w-0">
-    <h2 class="border-b border-ink pb-1">{meter.name} <span class="soft font-normal">{meter.stands}</span></h2>
+    <h2 class="border-b border-ink pb-1">
+      {meter.name} <span class="soft font-normal">{meter.stands}</span>
+    </h2>
     <p class="soft my-1">{meter.rate || 'No forecast yet.'}</p>
     {#if chart.times.length > 1}
-      <TimeChart data={chart} label={sentence('meter.chart', { unit: meter.unit, rate: meter.rate })} />
+      <TimeChart
+        data={chart}
+        label={sentence('meter.chart', { unit: meter.unit, rate: meter.rate })}
+      />
       <p class="soft text-sm">{sentence('meter.counted', { unit: meter.unit })}</p>
     {/if}
     {#if session.may('rechecking.add_reading')}
-      <form class="mt-4 grid items-start gap-3 py-2 sm:grid-cols-2" onsubmit={keep} aria-label="Reading of {meter.name}">
+      <form
+        class="mt-4 grid items-start gap-3 py-2 sm:grid-cols-2"
+        onsubmit={keep}
+        aria-label="Reading of {meter.name}"
+      >
         <QuantityField
           label="Reading, {meter.unit}"
           value={texts.value!}
@@ -126,7 +146,9 @@
           error={errors.at}
           onchange={(t) => (texts.at = t)}
         />
-        <Button type="submit" class="justify-self-start sm:col-span-2">{asked ? 'Confirm and save' : 'Save reading'}</Button>
+        <Button type="submit" class="justify-self-start sm:col-span-2"
+          >{asked ? 'Confirm and save' : 'Save reading'}</Button
+        >
       </form>
     {/if}
     <Failure text={failed} />
@@ -134,13 +156,17 @@
   <div class="min-w-0 overflow-x-auto">
     <Table border={false} class="w-full">
       <TableHead>
-        {#each ['Read', 'Reading', 'Since the last', 'By', ''] as words, i (i)}<TableHeadCell>{words}</TableHeadCell>{/each}
+        {#each ['Read', 'Reading', 'Since the last', 'By', ''] as words, i (i)}<TableHeadCell
+            >{words}</TableHeadCell
+          >{/each}
       </TableHead>
       <TableBody>
         {#each meter.readings as one, i (one.id)}
           <TableBodyRow class={one.struck ? 'soft' : ''}>
             <TableBodyCell class="whitespace-nowrap">{day(one.at)}, {clock(one.at)}</TableBodyCell>
-            <TableBodyCell class="whitespace-nowrap {one.struck ? 'line-through' : 'font-semibold'}">{shown[i]}</TableBodyCell>
+            <TableBodyCell class="whitespace-nowrap {one.struck ? 'line-through' : 'font-semibold'}"
+              >{shown[i]}</TableBodyCell
+            >
             <TableBodyCell class="whitespace-nowrap">{gained[i]}</TableBodyCell>
             <TableBodyCell
               >{sentence('meter.entered_by', {
@@ -156,19 +182,28 @@
                   label="Correct {one.shown} of {day(one.at)}"
                   onclick={() => ((wrong = one), (right = ''), (refused = ''))}>Correct …</Word
                 >
-                <Word label="Withdraw {one.shown} of {day(one.at)}" onclick={() => withdraw(one.id)}>Withdraw</Word>
+                <Word label="Withdraw {one.shown} of {day(one.at)}" onclick={() => withdraw(one.id)}
+                  >Withdraw</Word
+                >
               {/if}
             </TableBodyCell>
           </TableBodyRow>
         {:else}
-          <TableBodyRow><TableBodyCell colspan={5} class="soft">No reading yet.</TableBodyCell></TableBodyRow>
+          <TableBodyRow
+            ><TableBodyCell colspan={5} class="soft">No reading yet.</TableBodyCell></TableBodyRow
+          >
         {/each}
       </TableBody>
     </Table>
   </div>
 </section>
 {#if wrong}
-  <Modal open title={sentence('meter.correct', { day: day(wrong.at) })} size="sm" onclose={() => (wrong = null)}>
+  <Modal
+    open
+    title={sentence('meter.correct', { day: day(wrong.at) })}
+    size="sm"
+    onclose={() => (wrong = null)}
+  >
     <form class="grid gap-3" onsubmit={correct}>
       <p>{sentence('meter.correcting', { shown: wrong.shown })}</p>
       <QuantityField

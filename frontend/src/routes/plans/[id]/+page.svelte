@@ -34,12 +34,17 @@
     .then(carry)
     .catch((problem: Error) => (error = problem.message));
 
-  /** A figure brought from the quick sums, once the plan is open; else the first tightening is open. */
+  /**
+   * A figure brought from the quick sums, once the plan is open; else the first tightening is open.
+   */
   async function carry() {
     const torque = page.url.searchParams.get('torque');
     if (torque) {
       history.replaceState(history.state, '', location.pathname);
-      await bench.act('carry_torque', { torque, reason: page.url.searchParams.get('reason') ?? '' });
+      await bench.act('carry_torque', {
+        torque,
+        reason: page.url.searchParams.get('reason') ?? '',
+      });
     }
     // what somebody has opened meanwhile stays open
     bench.open ||= `stage-${bench.result?.stages.find((s) => s.passes.some((p) => p.settings?.length))?.id}`;
@@ -63,10 +68,20 @@
     { key: 'ArrowLeft', words: 'step before on the tape', run: tape.back },
     { key: 'ArrowDown', alt: true, words: 'next thing to fix', run: () => void mending.step(1) },
     { key: 'ArrowUp', alt: true, words: 'previous thing to fix', run: () => void mending.step(-1) },
-    { key: 'y', alt: true, words: 'press its button: use the value, waive it, confirm it', run: () => void mending.close() },
+    {
+      key: 'y',
+      alt: true,
+      words: 'press its button: use the value, waive it, confirm it',
+      run: () => void mending.close(),
+    },
     { key: 'w', alt: true, words: 'waive it with a reason', run: () => void mending.reason() },
     { key: 'l', alt: true, words: 'text from the manual', run: () => void toManual() },
-    { key: 'r', alt: true, words: 'release the plan', run: () => document.getElementById('release')?.click() },
+    {
+      key: 'r',
+      alt: true,
+      words: 'release the plan',
+      run: () => document.getElementById('release')?.click(),
+    },
   ];
   $effect(() => {
     help.keys = keys;
@@ -91,7 +106,9 @@
 {#if bench.draft && bench.view}
   <div aria-busy={bench.busy} class="flex flex-col md:h-[calc(100vh-3rem-2px)]">
     <Head {bench} />
-    <div class="grid min-h-0 flex-1 md:grid-cols-[370px_minmax(0,1fr)] lg:grid-cols-[450px_minmax(0,1fr)]">
+    <div
+      class="grid min-h-0 flex-1 md:grid-cols-[370px_minmax(0,1fr)] lg:grid-cols-[450px_minmax(0,1fr)]"
+    >
       <div class="relative contain-layout overflow-y-auto border-r px-3 py-3">
         <Sections {bench} {work} />
       </div>
@@ -110,5 +127,9 @@
     {#if bench.result && tape.group}<Later><PassStrip {tape} /></Later>{/if}
   </div>
   <Strip {bench} {tape} />
-  <Working bind:figure={work.figure} title={work.title} document={() => $state.snapshot(bench.doc)} />
+  <Working
+    bind:figure={work.figure}
+    title={work.title}
+    document={() => $state.snapshot(bench.doc)}
+  />
 {/if}

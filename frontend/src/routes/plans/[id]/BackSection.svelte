@@ -9,12 +9,19 @@
 
   /** When somebody comes back to the joint: readings of a meter, then an interval. */
   let { bench }: { bench: Bench } = $props();
-  const meters = $derived<[string, string][]>((catalogue.value?.meters ?? []).map((m) => [m.value, m.words]));
+  const meters = $derived<[string, string][]>(
+    (catalogue.value?.meters ?? []).map((m) => [m.value, m.words]),
+  );
 </script>
 
 {#each bench.doc.rechecks ?? [] as one, i (one.id)}
   <div class="grid grid-cols-[150px_1fr_1fr_auto] items-end gap-2">
-    <QuantityField label="Counted by" value={textOf(one, 'meter')} choices={meters} onchange={(t) => write(one, 'meter', t)} />
+    <QuantityField
+      label="Counted by"
+      value={textOf(one, 'meter')}
+      choices={meters}
+      onchange={(t) => write(one, 'meter', t)}
+    />
     <QuantityField
       label="First at"
       note="with commas"
@@ -35,6 +42,12 @@
       onclick={() => bench.doc.rechecks!.splice(i, 1)}>Remove</Word
     >
   </div>
-  <MoreFields {bench} part={one} at="rechecks/{i}" about="recheck" title={sentence('bench.more_recheck', { number: i + 1 })} />
+  <MoreFields
+    {bench}
+    part={one}
+    at="rechecks/{i}"
+    about="recheck"
+    title={sentence('bench.more_recheck', { number: i + 1 })}
+  />
 {/each}
 <Word class="justify-self-start text-sm" onclick={() => bench.act('add_recheck')}>Add recheck</Word>

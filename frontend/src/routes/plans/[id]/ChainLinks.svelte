@@ -12,7 +12,9 @@
   const drives = $derived((catalogue.value?.drives ?? []).map((d): [string, string] => [d, d]));
 </script>
 
-<p class="text-sm text-soft">{links.length > 1 ? 'Between wrench and bolt' : 'Between wrench and bolt: nothing'}</p>
+<p class="text-sm text-soft">
+  {links.length > 1 ? 'Between wrench and bolt' : 'Between wrench and bolt: nothing'}
+</p>
 {#each links as link, i (i)}
   {#if typeof link === 'object'}
     {@const here = `${at}/${i}`}
@@ -21,7 +23,15 @@
         <Typed {bench} part={link} at={here} name="adapter" label="Offset adapter" />
         <Typed {bench} part={link} at={here} name="angle" label="Its angle" example="0 deg" />
       {:else}
-        <Typed {bench} part={link} at={here} name="multiplier" label="Multiplier ratio" as="ratio" example="3:1" />
+        <Typed
+          {bench}
+          part={link}
+          at={here}
+          name="multiplier"
+          label="Multiplier ratio"
+          as="ratio"
+          example="3:1"
+        />
         <QuantityField
           label="Efficiency"
           value={written(fieldsOf(link).efficiency, 'shares')}
@@ -30,8 +40,22 @@
           onchange={(text) => write(link, 'efficiency', text.trim() ? text : '')}
         />
         <Typed {bench} part={link} at={here} name="arm" label="Reaction arm" example="not given" />
-        <Typed {bench} part={link} at={here} name="rests_on" label="Rests on" example="Not specified" />
-        <Typed {bench} part={link} at={here} name="drive" label="Output drive" choices={[['', 'not given'], ...drives]} />
+        <Typed
+          {bench}
+          part={link}
+          at={here}
+          name="rests_on"
+          label="Rests on"
+          example="Not specified"
+        />
+        <Typed
+          {bench}
+          part={link}
+          at={here}
+          name="drive"
+          label="Output drive"
+          choices={[['', 'not given'], ...drives]}
+        />
       {/if}
     </div>
     <Word class="justify-self-start text-sm" onclick={() => links.splice(i, 1)}
@@ -41,8 +65,11 @@
 {/each}
 <p class="flex gap-4 text-sm">
   {#if !links.some((link) => typeof link === 'object' && 'adapter' in link)}<Word
-      onclick={() => bench.act('add_link', { chain: name, kind: 'adapter' })}>Add offset adapter</Word
+      onclick={() => bench.act('add_link', { chain: name, kind: 'adapter' })}
+      >Add offset adapter</Word
     >{/if}
-  <Word onclick={() => bench.act('add_link', { chain: name, kind: 'multiplier' })}>Add multiplier</Word>
+  <Word onclick={() => bench.act('add_link', { chain: name, kind: 'multiplier' })}
+    >Add multiplier</Word
+  >
 </p>
 {#if bench.error(at)}<p class="text-sm text-stop">{bench.error(at)}</p>{/if}

@@ -18,7 +18,9 @@
 
   /** Stages that may be done again: those before this one. */
   const before = $derived(
-    bench.doc.stages.slice(0, bench.doc.stages.indexOf(stage)).map((s): [string, string] => [s.id, s.title || s.id]),
+    bench.doc.stages
+      .slice(0, bench.doc.stages.indexOf(stage))
+      .map((s): [string, string] => [s.id, s.title || s.id]),
   );
 
   function limit(check: Check, side: 'min' | 'max', text: string) {
@@ -36,7 +38,8 @@
         {label}
         value={check.limit ? textOf(check.limit, side) : ''}
         example="–"
-        error={bench.error(`${here}/limit/${side}`) || (side === 'min' ? bench.error(`${here}/limit`) : '')}
+        error={bench.error(`${here}/limit/${side}`) ||
+          (side === 'min' ? bench.error(`${here}/limit`) : '')}
         onchange={(text) => limit(check, side, text)}
       />
     {/each}
@@ -52,16 +55,26 @@
       </div>
     {/if}
     <div class="col-span-full">
-      <MoreFields {bench} part={check} at={here} about="check" title={sentence('bench.more_check', { number: i + 1 })} />
+      <MoreFields
+        {bench}
+        part={check}
+        at={here}
+        about="check"
+        title={sentence('bench.more_check', { number: i + 1 })}
+      />
     </div>
-    {#if checks.length > 1}<Word class="pb-2 text-sm" label="Remove “{check.what}”" onclick={() => checks.splice(i, 1)}
-        >Remove</Word
+    {#if checks.length > 1}<Word
+        class="pb-2 text-sm"
+        label="Remove “{check.what}”"
+        onclick={() => checks.splice(i, 1)}>Remove</Word
       >{/if}
   </div>
 {/each}
 <p class="flex gap-4 text-sm">
   <Word onclick={() => bench.act('add_check', { stage: stage.id })}>Add check</Word>
   {#if before.length && checks.some((c) => c.back === undefined)}
-    <Word onclick={() => bench.act('add_ways_back', { stage: stage.id })}>Add ways back after a failure</Word>
+    <Word onclick={() => bench.act('add_ways_back', { stage: stage.id })}
+      >Add ways back after a failure</Word
+    >
   {/if}
 </p>

@@ -6,24 +6,35 @@
   import { fieldsOf, textOf, write } from '#lib/plan.ts';
   import { sentence } from '#lib/sentence.ts';
 
-  /** The condition of a stage or a pass: a choice on each axis of the joint, what is in place, own words beside them. */
+  /**
+   * The condition of a stage or a pass: a choice on each axis of the joint, what is in place, own
+   * words beside them.
+   */
   interface Props {
     bench: Bench;
     /** The stage or the pass. */
     part: object;
     /** Where the condition stands in the document. */
     at: string;
-    /** The number of the pass whose condition it is, for those who do not see where the fields stand. */
+    /**
+     * The number of the pass whose condition it is, for those who do not see where the fields
+     * stand.
+     */
     pass?: number;
   }
   let { bench, part, at, pass }: Props = $props();
-  const named = (field: string) => (pass ? sentence('bench.in_pass', { field, number: pass }) : field);
+  const named = (field: string) =>
+    pass ? sentence('bench.in_pass', { field, number: pass }) : field;
   const axes = $derived(catalogue.value?.conditions[bench.doc.joint_kind] ?? []);
   const condition = $derived((fieldsOf(part).condition as object | undefined) ?? {});
   const states = $derived(catalogue.value?.states[bench.doc.joint_kind] ?? []);
-  const put = $derived(bench.doc.stages.flatMap((s) => s.brings ?? []).filter((word) => !states.includes(word)));
+  const put = $derived(
+    bench.doc.stages.flatMap((s) => s.brings ?? []).filter((word) => !states.includes(word)),
+  );
   const placed = $derived((fieldsOf(condition).in_place as string[] | undefined) ?? []);
-  const known = $derived([...new Set([...(catalogue.value?.safeguards ?? []), ...put, ...placed].filter(Boolean))]);
+  const known = $derived([
+    ...new Set([...(catalogue.value?.safeguards ?? []), ...put, ...placed].filter(Boolean)),
+  ]);
   /** A temperature that is a figure is chosen as such. */
   const AT = 'at';
   const set = (name: string, value: unknown) => write(part, `condition.${name}`, value);

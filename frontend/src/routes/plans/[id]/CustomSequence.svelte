@@ -17,7 +17,10 @@
   import { sentence } from '#lib/sentence.ts';
   import Measures from './Measures.svelte';
 
-  /** A maker's own order: typed, pasted or pressed on the drawing, for one pass or for several at once. */
+  /**
+   * A maker's own order: typed, pasted or pressed on the drawing, for one pass or for several at
+   * once.
+   */
   interface Props {
     bench: Bench;
     stage: Stage;
@@ -46,7 +49,11 @@
   let text = $state(untrack(() => (was ? now : '')));
   let repeats = $state(was && !!kept.order?.repeats);
   const passes = $derived(
-    one ? computed.filter((p) => p.group === chosen && p.order.length).map((p): [string, string] => [p.id, p.name]) : [],
+    one
+      ? computed
+          .filter((p) => p.group === chosen && p.order.length)
+          .map((p): [string, string] => [p.id, p.name])
+      : [],
   );
   let used = $state(untrack(() => (one ? [one.id] : [])));
   const read = new Asked<Schemas['SequenceOut']>();
@@ -54,11 +61,18 @@
     const body = { group: chosen, text, repeats };
     if (!chosen) return;
     untrack(
-      () => void read.ask(() => api.POST('/api/v1/sequences', { body: { document: $state.snapshot(bench.doc), ...body } })),
+      () =>
+        void read.ask(() =>
+          api.POST('/api/v1/sequences', {
+            body: { document: $state.snapshot(bench.doc), ...body },
+          }),
+        ),
     );
   });
   const found = $derived(read.value);
-  const looks = $derived(Object.fromEntries((found?.places ?? []).map((p) => [p, { state: 'full', percent: 100 }])));
+  const looks = $derived(
+    Object.fromEntries((found?.places ?? []).map((p) => [p, { state: 'full', percent: 100 }])),
+  );
   const uid = $props.id();
   // work begins in the text: what is typed goes on there
   $effect(() => document.getElementById(`${uid}-s`)?.focus());
@@ -66,7 +80,13 @@
   const press = (place: string) => (text = `${text.trim()} ${labels.get(place) ?? ''}`.trim());
   const back = () => (text = text.trim().replace(/\S+$/, '').trim());
   async function save() {
-    const params = { stage: stage.id, group: chosen, text, passes: used.join(','), repeats: repeats ? 'yes' : '' };
+    const params = {
+      stage: stage.id,
+      group: chosen,
+      text,
+      passes: used.join(','),
+      repeats: repeats ? 'yes' : '',
+    };
     await bench.act('set_sequence', params, true);
     open = false;
   }
@@ -113,14 +133,27 @@
         />
       {/if}
       <div>
-        <Label for="{uid}-s">Bolt numbers in order; ranges as 1-4, or press bolts in the drawing</Label>
-        <Textarea id="{uid}-s" class="w-full" rows={4} maxlength={8000} bind:value={text} placeholder="1 5 3 7 2 6 4 8" />
+        <Label for="{uid}-s"
+          >Bolt numbers in order; ranges as 1-4, or press bolts in the drawing</Label
+        >
+        <Textarea
+          id="{uid}-s"
+          class="w-full"
+          rows={4}
+          maxlength={8000}
+          bind:value={text}
+          placeholder="1 5 3 7 2 6 4 8"
+        />
       </div>
-      <p aria-live="polite" class={found && !found.whole && text.trim() ? 'text-caution' : ''}>{found?.says ?? ''}</p>
+      <p aria-live="polite" class={found && !found.whole && text.trim() ? 'text-caution' : ''}>
+        {found?.says ?? ''}
+      </p>
       {#if found?.other}
         <p class="text-caution">
           A pair such as 1-4 can be a range or two bolts.
-          <Word onclick={() => (text = found?.other ?? text)}>{sentence('bench.read_pairs', { sequence: found.other })}</Word>
+          <Word onclick={() => (text = found?.other ?? text)}
+            >{sentence('bench.read_pairs', { sequence: found.other })}</Word
+          >
         </p>
       {/if}
       {#if found?.whole && found.stray != null && found.gap != null}
@@ -128,11 +161,18 @@
       {/if}
       <Checkbox bind:checked={repeats}>Bolts repeat on purpose</Checkbox>
       {#if passes.length > 1}
-        <Boxes legend="Passes with this sequence" choices={passes} chosen={used} onchange={(to) => (used = to)} />
+        <Boxes
+          legend="Passes with this sequence"
+          choices={passes}
+          chosen={used}
+          onchange={(to) => (used = to)}
+        />
       {/if}
       <Failure text={read.failed} />
       <div class="flex gap-2">
-        <Button type="submit" disabled={!found?.whole || read.busy || (!!one && !used.length)}>Save</Button>
+        <Button type="submit" disabled={!found?.whole || read.busy || (!!one && !used.length)}
+          >Save</Button
+        >
         <Button color="alternative" onclick={() => (open = false)}>Cancel</Button>
       </div>
     </form>

@@ -25,7 +25,14 @@
 </script>
 
 <div class="grid grid-cols-2 items-end gap-2">
-  <Typed {bench} part={group.fastener} at="{at}/fastener" name="grade" label="Grade" list={catalogue.value?.grades} />
+  <Typed
+    {bench}
+    part={group.fastener}
+    at="{at}/fastener"
+    name="grade"
+    label="Grade"
+    list={catalogue.value?.grades}
+  />
   <FrictionFields {bench} {group} {at} />
 </div>
 <SourceTable {bench} group={group.id} sources={found?.sources ?? []} />
@@ -33,7 +40,14 @@
 <Sources {bench} group={group.id} />
 <TargetFields {bench} group={group.id} torque={found?.target?.torque_Nm} />
 <div class="grid grid-cols-2 items-end gap-2">
-  <Typed {bench} part={group} {at} name="required_clamp" label="Joint need, per bolt" example="not given" />
+  <Typed
+    {bench}
+    part={group}
+    {at}
+    name="required_clamp"
+    label="Joint need, per bolt"
+    example="not given"
+  />
   <QuantityField
     label="Limit, % of yield"
     value={written(group.limits?.yield_fraction, 'share')}
@@ -42,7 +56,12 @@
     onchange={share}
   />
 </div>
-{#each catalogue.value?.group_parts ?? [] as part (part.name)}<GroupPart {bench} {group} {at} {part} />{/each}
+{#each catalogue.value?.group_parts ?? [] as part (part.name)}<GroupPart
+    {bench}
+    {group}
+    {at}
+    {part}
+  />{/each}
 <OwnDefinitions {bench} group={group.id} />
 <OtherLubricants {bench} group={group.id} />
 {#if found?.preload}<Meaning {work} group={found} />{/if}

@@ -24,12 +24,15 @@
   void lessons.ask(() => api.GET('/api/v1/lessons'));
   /** What own records say of the compound that is chosen. */
   const learned = $derived(
-    (lessons.value?.items ?? []).filter((one) => one.kind === 'friction' && one.key === group.friction.lubricant),
+    (lessons.value?.items ?? []).filter(
+      (one) => one.kind === 'friction' && one.key === group.friction.lubricant,
+    ),
   );
   const band = $derived(written(fieldsOf(group.friction).mu_thread, 'band'));
   /** One band as typed holds for thread and bearing face. */
   function ownBand(text: string) {
-    for (const name of ['mu_thread', 'mu_bearing']) write(group.friction, name, text.trim() ? text : '');
+    for (const name of ['mu_thread', 'mu_bearing'])
+      write(group.friction, name, text.trim() ? text : '');
   }
 </script>
 

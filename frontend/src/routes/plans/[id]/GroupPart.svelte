@@ -6,8 +6,16 @@
   import Word from '#lib/parts/Word.svelte';
   import { fieldsOf, textOf, type FieldSpec, type Group } from '#lib/plan.ts';
 
-  /** A part that a group may have, as the server describes it; a word adds it, and takes it out again. */
-  let { bench, group, at, part }: { bench: Bench; group: Group; at: string; part: Schemas['GroupPartOut'] } = $props();
+  /**
+   * A part that a group may have, as the server describes it; a word adds it, and takes it out
+   * again.
+   */
+  let {
+    bench,
+    group,
+    at,
+    part,
+  }: { bench: Bench; group: Group; at: string; part: Schemas['GroupPartOut'] } = $props();
   const own = $derived(fieldsOf(group)[part.name] as object | null | undefined);
   const here = $derived(`${at}/${part.name}`);
   const error = (spec: FieldSpec) => bench.errorIn(`${here}/${spec.name}`);

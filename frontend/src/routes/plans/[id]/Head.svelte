@@ -48,17 +48,26 @@
     {/if}
     <Word onclick={() => (versions = true)}>Compare revisions</Word>
     {#if mine}
-      <Word href="/api/v1/plans/{bench.id}/file" title="Download the plan as a file">Export plan</Word>
-      <FilePick words="Import plan …" accept=".json,application/json" onpick={async (file) => bench.bring(await file.text())} />
+      <Word href="/api/v1/plans/{bench.id}/file" title="Download the plan as a file"
+        >Export plan</Word
+      >
+      <FilePick
+        words="Import plan …"
+        accept=".json,application/json"
+        onpick={async (file) => bench.bring(await file.text())}
+      />
     {/if}
   {/snippet}
   {#snippet state()}
     <b>Draft {bench.version}</b>, saved {clock(bench.saved)}<br />
-    {#if bench.wrong.length}<b class="text-stop">{sentence('bench.wrong_fields', { count: bench.wrong.length })}</b>, not computed
+    {#if bench.wrong.length}<b class="text-stop"
+        >{sentence('bench.wrong_fields', { count: bench.wrong.length })}</b
+      >, not computed
     {:else if bench.stale}not computed
     {:else}
       <span class="inline-flex items-center gap-1.5">
-        {#if bench.stops}<Mark severity="stop" /><b class="text-stop">{sentence('bench.errors', { count: bench.stops })}</b
+        {#if bench.stops}<Mark severity="stop" /><b class="text-stop"
+            >{sentence('bench.errors', { count: bench.stops })}</b
           >{:else}no errors{/if},
         {#if bench.cautions}<Mark severity="caution" /><b class="text-caution"
             >{sentence('bench.warnings', { count: bench.cautions })}</b
@@ -68,7 +77,11 @@
   {/snippet}
   {#snippet main()}
     {#if session.may('planning.release')}
-      <Button id="release" onclick={() => (releasing = true)} disabled={bench.stale || bench.stops > 0}>Release plan</Button>
+      <Button
+        id="release"
+        onclick={() => (releasing = true)}
+        disabled={bench.stale || bench.stops > 0}>Release plan</Button
+      >
     {/if}
   {/snippet}
 </PageHead>

@@ -19,7 +19,9 @@
   const group = $derived(bench.doc.groups[index]!);
   const at = $derived(`groups/${index}`);
 
-  const circle = $derived(group.layout.kind === 'circle' ? Number.parseFloat(String(group.layout.diameter)) : NaN);
+  const circle = $derived(
+    group.layout.kind === 'circle' ? Number.parseFloat(String(group.layout.diameter)) : NaN,
+  );
   /** Those with the bolt circle that was typed; all of them where none has it. */
   const flanges = $derived.by<[string, string][]>(() => {
     const all = catalogue.value?.flanges ?? [];
@@ -76,6 +78,10 @@
 {/if}
 <p class="flex gap-4 text-sm">
   <Word onclick={() => bench.act('add_group')}>Add bolt group</Word>
-  <Word onclick={() => bench.act('vary_group', { group: group.id })}>Add variant of these bolts</Word>
-  {#if many}<Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}>Remove bolt group</Word>{/if}
+  <Word onclick={() => bench.act('vary_group', { group: group.id })}
+    >Add variant of these bolts</Word
+  >
+  {#if many}<Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}
+      >Remove bolt group</Word
+    >{/if}
 </p>

@@ -29,11 +29,17 @@
   const set = $derived(tape.set);
   const setting = $derived(set?.pass.settings?.[0]);
   const wishes = new Asked<Schemas['SuggestionList']>();
-  void wishes.ask(() => api.GET('/api/v1/plans/{id}/suggestions', { params: { path: { id: untrack(() => bench.id) } } }));
+  void wishes.ask(() =>
+    api.GET('/api/v1/plans/{id}/suggestions', {
+      params: { path: { id: untrack(() => bench.id) } },
+    }),
+  );
   const waive = (finding: Schemas['FindingOut'], reason: string) =>
     void bench.act('waive', { finding: finding.code, where: finding.where, reason });
-  const unwaive = (finding: Schemas['FindingOut']) => void bench.act('unwaive', { finding: finding.code, where: finding.where });
-  const close = (finding: Schemas['FindingOut']) => void bench.act(finding.act ?? '', finding.sets ?? {});
+  const unwaive = (finding: Schemas['FindingOut']) =>
+    void bench.act('unwaive', { finding: finding.code, where: finding.where });
+  const close = (finding: Schemas['FindingOut']) =>
+    void bench.act(finding.act ?? '', finding.sets ?? {});
   const open = (finding: Schemas['FindingOut']) => {
     const mended = bench.opens[result.findings.indexOf(finding)];
     if (mended) void bench.goTo(mended, finding.remedy);
@@ -47,7 +53,10 @@
       preload={group.preload}
       limits={group.limits}
       window={group.window}
-      target={[group.target?.set_torque_Nm && `${digits(group.target.set_torque_Nm)} N·m`, group.friction.name]
+      target={[
+        group.target?.set_torque_Nm && `${digits(group.target.set_torque_Nm)} N·m`,
+        group.friction.name,
+      ]
         .filter(Boolean)
         .join(' ')}
       onfield={(limit) => {
@@ -61,7 +70,10 @@
       {setting}
       title={set.pass.name}
       onopen={() =>
-        work.show(`${set.stage}/${set.pass.id}/${set.pass.group}/setting/${setting.chain}`, `Setting of ${set.pass.name}`)}
+        work.show(
+          `${set.stage}/${set.pass.id}/${set.pass.group}/setting/${setting.chain}`,
+          `Setting of ${set.pass.name}`,
+        )}
     />
   {/if}
   <Findings

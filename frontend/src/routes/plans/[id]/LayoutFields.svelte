@@ -35,7 +35,9 @@
     points: [],
   };
   const pointsText = $derived(
-    layout.kind === 'points' && Array.isArray(layout.points) ? layout.points.map((p) => [p].flat().join(', ')).join('; ') : '',
+    layout.kind === 'points' && Array.isArray(layout.points)
+      ? layout.points.map((p) => [p].flat().join(', ')).join('; ')
+      : '',
   );
   function points(text: string) {
     fieldsOf(layout).points = text
@@ -54,7 +56,15 @@
     onchange={(kind) => bench.act('set_layout', { group: group.id, kind })}
   />
   {#each ASKED[layout.kind] ?? [] as [name, label, as] (name)}
-    <Typed {bench} part={layout} at={here} {name} {label} {as} example={name === 'first_at' ? '0 deg' : ''} />
+    <Typed
+      {bench}
+      part={layout}
+      at={here}
+      {name}
+      {label}
+      {as}
+      example={name === 'first_at' ? '0 deg' : ''}
+    />
   {/each}
   {#if layout.kind === 'row'}
     <Typed {bench} part={layout} at={here} name="direction" label="Row runs" example="90 deg" />
@@ -92,5 +102,11 @@
   />
 </div>
 {#if layout.kind === 'points'}
-  <QuantityField label="Centres" note="x, y; x, y" value={pointsText} error={bench.errorIn(`${here}/points`)} onchange={points} />
+  <QuantityField
+    label="Centres"
+    note="x, y; x, y"
+    value={pointsText}
+    error={bench.errorIn(`${here}/points`)}
+    onchange={points}
+  />
 {/if}

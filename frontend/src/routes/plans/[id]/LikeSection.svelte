@@ -6,7 +6,10 @@
   import LayoutFields from './LayoutFields.svelte';
   import Typed from './Typed.svelte';
 
-  /** The same bolts in another way: only what differs is written; figure, sources and stages are those of the first. */
+  /**
+   * The same bolts in another way: only what differs is written; figure, sources and stages are
+   * those of the first.
+   */
   let { bench, index }: { bench: Bench; index: number } = $props();
   const group = $derived(bench.doc.groups[index]!);
   const at = $derived(`groups/${index}`);
@@ -43,5 +46,7 @@
   onwritten={() => (group.fastener = fastener as typeof group.fastener)}
 />
 <p class="flex text-sm">
-  <Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}>Remove variant</Word>
+  <Word class="ml-auto" onclick={() => bench.act('drop_group', { group: group.id })}
+    >Remove variant</Word
+  >
 </p>

@@ -11,7 +11,10 @@
   import Word from '#lib/parts/Word.svelte';
   import { sentence } from '#lib/sentence.ts';
 
-  /** A line as the manual has it; what it says stands beside its words, and is taken over or dropped piece by piece. */
+  /**
+   * A line as the manual has it; what it says stands beside its words, and is taken over or dropped
+   * piece by piece.
+   */
   let { bench, group }: { bench: Bench; group: string } = $props();
   const read = new Asked<Schemas['ProposedOut']>();
   let text = $state('');
@@ -23,20 +26,33 @@
     event.preventDefault();
     done = {};
     asked = text;
-    await read.ask(() => api.POST('/api/v1/manual-lines', { body: { document: $state.snapshot(bench.doc), group, text } }));
+    await read.ask(() =>
+      api.POST('/api/v1/manual-lines', {
+        body: { document: $state.snapshot(bench.doc), group, text },
+      }),
+    );
     // work goes on at what was found
     await tick();
     list?.querySelector<HTMLElement>('button')?.focus();
   }
   /** A line is read when it ends; Shift keeps it going. */
-  const entered = (event: KeyboardEvent) => event.key === 'Enter' && !event.shiftKey && text.trim() && void ask(event);
+  const entered = (event: KeyboardEvent) =>
+    event.key === 'Enter' && !event.shiftKey && text.trim() && void ask(event);
   $effect(() => {
     if (!bench.manual) return;
     bench.manual = false;
-    void tick().then(() => tick().then(() => (document.getElementById(`${uid}-t`) as HTMLTextAreaElement | null)?.select()));
+    void tick().then(() =>
+      tick().then(() =>
+        (document.getElementById(`${uid}-t`) as HTMLTextAreaElement | null)?.select(),
+      ),
+    );
   });
   /** What is taken at once: of two readings nobody chooses but the planner. */
-  const left = $derived((read.value?.items ?? []).flatMap((item, i) => (item.act && !item.either && !done[i] ? [i] : [])));
+  const left = $derived(
+    (read.value?.items ?? []).flatMap((item, i) =>
+      item.act && !item.either && !done[i] ? [i] : [],
+    ),
+  );
   /** The line in pieces: words that were used, words that were not, and what says nothing. */
   let asked = $state('');
   const pieces = $derived.by(() => {
@@ -59,7 +75,9 @@
   async function take(item: Schemas['Proposal'], index: number) {
     // the next proposal is taken from here
     await bench.act(item.act ?? '', item.params ?? {}, true);
-    const others = (read.value?.items ?? []).flatMap((other, i) => (item.either && other.either === item.either ? [i] : []));
+    const others = (read.value?.items ?? []).flatMap((other, i) =>
+      item.either && other.either === item.either ? [i] : [],
+    );
     done = { ...done, ...Object.fromEntries(others.map((i) => [i, 'Discarded'])), [index]: 'Used' };
   }
 </script>
@@ -76,7 +94,12 @@
       onkeydown={entered}
       placeholder="Torque to 110 N·m (81 ft-lb) in three steps crosswise, recheck after 50 km"
     />
-    <Button type="submit" color="alternative" class="justify-self-start" disabled={!text.trim() || read.busy}>Read text</Button>
+    <Button
+      type="submit"
+      color="alternative"
+      class="justify-self-start"
+      disabled={!text.trim() || read.busy}>Read text</Button
+    >
   </form>
   <Failure text={read.failed} />
   {#if read.value}
@@ -89,12 +112,17 @@
         {#each read.value.items as item, i (i)}
           <li class="border-l-2 border-hairline pl-3">
             <span class="soft text-sm"
-              >{sentence('bench.read_words', { words: item.words, either: item.either ? 'yes' : 'no' })}</span
+              >{sentence('bench.read_words', {
+                words: item.words,
+                either: item.either ? 'yes' : 'no',
+              })}</span
             ><br />{item.says}
             {#if done[i]}<b class="text-sm">{done[i]}</b>
             {:else}
               {#if item.act}<Word onclick={() => take(item, i)}>Use</Word>{/if}
-              <Word class="ml-3" onclick={() => (done = { ...done, [i]: 'Discarded' })}>Discard</Word>
+              <Word class="ml-3" onclick={() => (done = { ...done, [i]: 'Discarded' })}
+                >Discard</Word
+              >
             {/if}
           </li>
         {:else}<li>Nothing in it was understood.</li>{/each}

@@ -5,7 +5,10 @@
   import { sentence } from '#lib/sentence.ts';
   import type { Work } from './work.svelte.ts';
 
-  /** What the figure means at the bolt: where the torque goes, what is lost, what a degree is worth; with the workings. */
+  /**
+   * What the figure means at the bolt: where the torque goes, what is lost, what a degree is worth;
+   * with the workings.
+   */
   let { work, group }: { work: Work; group: Schemas['GroupOut'] } = $props();
   const kN = (newton: number, places: number) => `${(newton / 1000).toFixed(places)} kN`;
   const sentences = $derived(
@@ -28,13 +31,18 @@
           typical: kN(group.preload.after_typical_N, 1),
           least: kN(group.preload.after_low_N, 1),
         }),
-      group.preload?.hot_typical_N != null && sentence('bench.hot', { load: kN(group.preload.hot_typical_N, 1) }),
+      group.preload?.hot_typical_N != null &&
+        sentence('bench.hot', { load: kN(group.preload.hot_typical_N, 1) }),
       group.stiffness &&
         sentence('bench.degree', {
           load: kN(group.stiffness.gain_N_per_deg, 2),
           longer: group.stiffness.elongation_mm.toFixed(3),
         }),
-      group.teeth && sentence('bench.turns', { turns: group.teeth.turns.toFixed(1), needed: group.teeth.required_mm.toFixed(1) }),
+      group.teeth &&
+        sentence('bench.turns', {
+          turns: group.teeth.turns.toFixed(1),
+          needed: group.teeth.required_mm.toFixed(1),
+        }),
     ].filter(Boolean),
   );
   const workings = $derived([

@@ -24,7 +24,9 @@
   const ways = $derived(namesIn.variants(bench.doc));
   const specs = $derived(
     (catalogue.value?.more_fields[about] ?? []).filter(
-      (spec) => (spec.kind !== 'variants' || ways.length) && (spec.name !== 'across' || bench.doc.positions?.length),
+      (spec) =>
+        (spec.kind !== 'variants' || ways.length) &&
+        (spec.name !== 'across' || bench.doc.positions?.length),
     ),
   );
   const each = $derived<[string, string][]>([
@@ -34,7 +36,11 @@
   ]);
   const checks = $derived(namesIn.checks(bench.doc));
   const names = (spec: FieldSpec) =>
-    (({ groups: each, variants: ways, check: checks }) as Partial<Record<string, [string, string][]>>)[spec.kind ?? ''] ?? [];
+    (
+      ({ groups: each, variants: ways, check: checks }) as Partial<
+        Record<string, [string, string][]>
+      >
+    )[spec.kind ?? ''] ?? [];
   /** One of these names, not several. */
   const single = (spec: FieldSpec) => spec.kind === 'groups' || spec.kind === 'check';
   /** What is given, in words. */
@@ -42,8 +48,13 @@
     specs
       .filter((spec) => textOf(part, spec.name))
       .map((spec) => {
-        const words = new Map([...names(spec), ...(spec.choices ?? []).map((c): [string, string] => [c.value, c.words])]);
-        const values = [valueOf(part, spec.name)].flat().map((one) => words.get(String(one)) ?? String(one));
+        const words = new Map([
+          ...names(spec),
+          ...(spec.choices ?? []).map((c): [string, string] => [c.value, c.words]),
+        ]);
+        const values = [valueOf(part, spec.name)]
+          .flat()
+          .map((one) => words.get(String(one)) ?? String(one));
         return `${small(spec.label)}: ${spec.kind === 'tick' ? 'yes' : values.join(', ')}`;
       })
       .join('; '),

@@ -8,7 +8,10 @@
   import CustomSequence from './CustomSequence.svelte';
   import Orders from './Orders.svelte';
 
-  /** The order in which a pass, or a stage without passes, goes over its bolts: a pattern, or a custom sequence. */
+  /**
+   * The order in which a pass, or a stage without passes, goes over its bolts: a pattern, or a
+   * custom sequence.
+   */
   interface Props {
     bench: Bench;
     stage: Stage;
@@ -21,10 +24,15 @@
   let { bench, stage, one, number, error }: Props = $props();
   const named = (field: string) => (number ? sentence('bench.of_pass', { field, number }) : field);
   const groups = $derived('groups' in stage ? ((stage.groups ?? []) as string[]) : []);
-  const order = $derived((fieldsOf(one ?? stage).order as { kind?: string } | undefined)?.kind ?? '');
+  const order = $derived(
+    (fieldsOf(one ?? stage).order as { kind?: string } | undefined)?.kind ?? '',
+  );
   const orders = $derived.by<[string, string][]>(() => {
     const layout = bench.doc.groups.find((g) => groups.includes(g.id))?.layout?.kind ?? 'circle';
-    const offered = (catalogue.value?.orders[layout] ?? []).map((o): [string, string] => [o.value, o.words]);
+    const offered = (catalogue.value?.orders[layout] ?? []).map((o): [string, string] => [
+      o.value,
+      o.words,
+    ]);
     const known = offered.some(([kind]) => kind === order);
     const other: [string, string][] = order && !known ? [[order, order.replace('_', ' ')]] : [];
     return [...(order ? [] : [['', 'usual'] as [string, string]]), ...offered, ...other];
@@ -36,7 +44,8 @@
 
   function choose(kind: string): unknown {
     if (!kind || kind === order) return;
-    if (kind !== 'custom') return bench.act('set_order', { stage: stage.id, order: kind, one: one?.id ?? '' }, true);
+    if (kind !== 'custom')
+      return bench.act('set_order', { stage: stage.id, order: kind, one: one?.id ?? '' }, true);
     entering = true;
     // the list shows what is chosen once the sequence is, or the old order again
     return new Promise<void>((resolve) => (closed = resolve));
@@ -49,13 +58,28 @@
 </script>
 
 <div class="col-span-full">
-  <QuantityField label={named('Order')} shown="Order" value={order} choices={orders} {error} onchange={choose} />
+  <QuantityField
+    label={named('Order')}
+    shown="Order"
+    value={order}
+    choices={orders}
+    {error}
+    onchange={choose}
+  />
   <span class="flex flex-wrap gap-x-3 text-sm">
-    {#if order === 'custom'}<Word label={named('Change sequence')} onclick={() => (entering = true)}>Change sequence</Word>{/if}
-    {#if one && group && group.places.length > 2}<Word label={named('Compare orders')} onclick={() => (comparing = true)}
-        >Compare</Word
+    {#if order === 'custom'}<Word label={named('Change sequence')} onclick={() => (entering = true)}
+        >Change sequence</Word
+      >{/if}
+    {#if one && group && group.places.length > 2}<Word
+        label={named('Compare orders')}
+        onclick={() => (comparing = true)}>Compare</Word
       >{/if}
   </span>
 </div>
-{#if comparing && one && group}<Orders {bench} {one} {group} onclose={() => (comparing = false)} />{/if}
+{#if comparing && one && group}<Orders
+    {bench}
+    {one}
+    {group}
+    onclose={() => (comparing = false)}
+  />{/if}
 {#if entering}<CustomSequence {bench} {stage} {one} {groups} onclose={close} />{/if}

@@ -12,7 +12,10 @@
   import { sentence } from '#lib/sentence.ts';
   import Measures from './Measures.svelte';
 
-  /** Two orders of a pass side by side, played bolt by bolt together, with the measures by which orders are compared. */
+  /**
+   * Two orders of a pass side by side, played bolt by bolt together, with the measures by which
+   * orders are compared.
+   */
   interface Props {
     bench: Bench;
     one: Pass;
@@ -24,7 +27,11 @@
   let open = $state(true);
   const asked = new Asked<Schemas['OrdersOut']>();
   void untrack(() =>
-    asked.ask(() => api.POST('/api/v1/orders', { body: { document: $state.snapshot(bench.doc), group: group.id } })),
+    asked.ask(() =>
+      api.POST('/api/v1/orders', {
+        body: { document: $state.snapshot(bench.doc), group: group.id },
+      }),
+    ),
   );
   const items = $derived(asked.value?.items ?? []);
   const choices = $derived(items.map((item, i): [string, string] => [String(i), item.words]));
@@ -84,7 +91,9 @@
               label="{item.words}, after {at} of {item.moves.length}"
             />
           </div>
-          <p class="text-sm">{item.moves.map((move) => move.map((place) => labels[place]).join('+')).join(' ')}</p>
+          <p class="text-sm">
+            {item.moves.map((move) => move.map((place) => labels[place]).join('+')).join(' ')}
+          </p>
           <Measures stray={item.stray} gap={item.gap} />
           <Word class="justify-self-start" onclick={() => use(item)}>Use this sequence</Word>
         </section>
@@ -97,8 +106,8 @@
       <span class="soft">{at} of {most}</span>
     </p>
     <p class="soft text-sm">
-      The less it strays and the smaller the piece left untouched, the more evenly parts and gasket are drawn together. Where the
-      maker shows an order, his holds.
+      The less it strays and the smaller the piece left untouched, the more evenly parts and gasket
+      are drawn together. Where the maker shows an order, his holds.
     </p>
   {:else if asked.value}<p>These bolts have one order only.</p>{/if}
 </Modal>

@@ -14,7 +14,10 @@
   import Word from '#lib/parts/Word.svelte';
   import { sentence } from '#lib/sentence.ts';
 
-  /** Another lubricant from the store: what it does at the same torque, and what to set for the same clamp. */
+  /**
+   * Another lubricant from the store: what it does at the same torque, and what to set for the same
+   * clamp.
+   */
   let { bench, group }: { bench: Bench; group: string } = $props();
   const asked = new Asked<Schemas['OthersOut']>();
   let open = $state(false);
@@ -38,9 +41,10 @@
   {#if asked.value}
     <Table border={false}>
       <TableHead>
-        <TableHeadCell>In stock</TableHeadCell><TableHeadCell>same torque gives</TableHeadCell><TableHeadCell
-          >same clamp: set</TableHeadCell
-        ><TableHeadCell><span class="sr-only">Use</span></TableHeadCell>
+        <TableHeadCell>In stock</TableHeadCell><TableHeadCell>same torque gives</TableHeadCell
+        ><TableHeadCell>same clamp: set</TableHeadCell><TableHeadCell
+          ><span class="sr-only">Use</span></TableHeadCell
+        >
       </TableHead>
       <TableBody>
         {#each asked.value.items as one (one.lubricant)}
@@ -50,13 +54,18 @@
                   >{sentence('bench.not_on', { materials: one.forbidden.join(', ') })}</span
                 >{/if}</TableBodyCell
             >
-            <TableBodyCell>{kN(one.typical_N)} kN, {one.change >= 0 ? '+' : ''}{percent(one.change)}</TableBodyCell>
+            <TableBodyCell
+              >{kN(one.typical_N)} kN, {one.change >= 0 ? '+' : ''}{percent(
+                one.change,
+              )}</TableBodyCell
+            >
             <TableBodyCell class="font-semibold">{digits(one.same_clamp_Nm, 3)} N·m</TableBodyCell>
             <TableBodyCell><Word onclick={() => take(one)}>Use lubricant</Word></TableBodyCell>
           </TableBodyRow>
         {:else}
           <TableBodyRow
-            ><TableBodyCell class="soft" colspan={4}>Nothing is marked as in stock. Mark lubricants in Tables.</TableBodyCell
+            ><TableBodyCell class="soft" colspan={4}
+              >Nothing is marked as in stock. Mark lubricants in Tables.</TableBodyCell
             ></TableBodyRow
           >
         {/each}

@@ -19,7 +19,11 @@
   };
   const own = $derived(
     forms.flatMap((form) =>
-      Object.entries(definitions[PLACES[form.kind]!] ?? {}).map(([name, body]) => ({ form, name, body: body as object })),
+      Object.entries(definitions[PLACES[form.kind]!] ?? {}).map(([name, body]) => ({
+        form,
+        name,
+        body: body as object,
+      })),
     ),
   );
   let kind = $state('grade');
@@ -46,7 +50,11 @@
         >
       </p>
       {#each form.fields as spec (spec.name)}
-        <FormField {spec} part={body} error={bench.errorIn(`definitions/${PLACES[form.kind]}/${key}/${spec.name}`)} />
+        <FormField
+          {spec}
+          part={body}
+          error={bench.errorIn(`definitions/${PLACES[form.kind]}/${key}/${spec.name}`)}
+        />
       {/each}
       <div class="col-span-full"><TestedBand tested={bench.result?.own_tests?.[key] ?? []} /></div>
     </div>
@@ -58,7 +66,12 @@
       choices={forms.map((f): [string, string] => [f.kind, f.words])}
       onchange={(now) => (kind = now)}
     />
-    <QuantityField label="Name" value={name} example="as on its sheet" onchange={(text) => (name = text)} />
+    <QuantityField
+      label="Name"
+      value={name}
+      example="as on its sheet"
+      onchange={(text) => (name = text)}
+    />
     <Word class="pb-2 text-sm" disabled={!name.trim()} onclick={add}>+ add</Word>
   </div>
 </Fold>

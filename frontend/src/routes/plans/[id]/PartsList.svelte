@@ -11,7 +11,11 @@
   const parts = $derived(bench.doc.parts ?? []);
 </script>
 
-<Fold title="Parts to bring" more={parts.map((part) => part.name).join(', ') || 'none'} open={!!bench.errorIn('parts')}>
+<Fold
+  title="Parts to bring"
+  more={parts.map((part) => part.name).join(', ') || 'none'}
+  open={!!bench.errorIn('parts')}
+>
   {#each parts as part, i (part.id)}
     <div class="grid grid-cols-2 items-end gap-2 border-l-2 border-hairline pl-3">
       {#each catalogue.value?.more_fields.part ?? [] as spec (spec.name)}
@@ -24,5 +28,7 @@
       >
     </div>
   {/each}
-  <Word class="justify-self-start text-sm" onclick={() => bench.act('add_part', {}, true)}>Add part</Word>
+  <Word class="justify-self-start text-sm" onclick={() => bench.act('add_part', {}, true)}
+    >Add part</Word
+  >
 </Fold>

@@ -32,14 +32,21 @@
   const kind = $derived(catalogue.value?.pass_kinds.find((k) => k.do === one.do));
   // the name stands above the fields already
   const front = new ShownFields(() =>
-    (kind?.fields ?? []).filter((f) => f.name !== 'name' && valueOf(one, f.name) !== undefined).map((f) => f.name),
+    (kind?.fields ?? [])
+      .filter((f) => f.name !== 'name' && valueOf(one, f.name) !== undefined)
+      .map((f) => f.name),
   );
   const shown = $derived((kind?.fields ?? []).filter((f) => f.main || front.has(f.name)));
-  const rest = $derived((kind?.fields ?? []).filter((f) => !shown.includes(f) && (f.kind !== 'chains' || chains.length > 1)));
+  const rest = $derived(
+    (kind?.fields ?? []).filter(
+      (f) => !shown.includes(f) && (f.kind !== 'chains' || chains.length > 1),
+    ),
+  );
   const chains = $derived(namesIn.chains(bench.doc));
   const error = (name: string) => bench.errorIn(`${at}/${name}`);
   const move = (by: string) => void bench.act('move_pass', { stage: stage.id, one: one.id, by });
-  const check = (on: string) => bench.act('check_pass', { stage: stage.id, one: one.id, on: on ? 'yes' : 'no' });
+  const check = (on: string) =>
+    bench.act('check_pass', { stage: stage.id, one: one.id, on: on ? 'yes' : 'no' });
 </script>
 
 {#snippet entry(spec: Schemas['FieldSpec'])}
@@ -86,17 +93,27 @@
       {@const setting = out.settings![0]!}
       <Word
         title="working"
-        onclick={() => work.show(`${stage.id}/${one.id}/${out.group}/setting/${setting.chain}`, `Setting of ${out.name}`)}
-        >{setting.text}</Word
+        onclick={() =>
+          work.show(
+            `${stage.id}/${one.id}/${out.group}/setting/${setting.chain}`,
+            `Setting of ${out.name}`,
+          )}>{setting.text}</Word
       >
-      {#if setting.scale}<span class="soft block text-xs">{setting.scale.main} + {setting.scale.collar}</span>{/if}
+      {#if setting.scale}<span class="soft block text-xs"
+          >{setting.scale.main} + {setting.scale.collar}</span
+        >{/if}
     {:else}–{/each}
   </TableBodyCell>
   <TableBodyCell class="text-right">
     {#if (stage.passes ?? []).length > 1}
       <span class="grid justify-items-end gap-1 text-sm">
-        <Word label={sentence('bench.remove_pass', { number })} onclick={() => stage.passes!.splice(number - 1, 1)}>Remove</Word>
-        {#if number > 1}<Word label={sentence('bench.move_up_pass', { number })} onclick={() => move('earlier')}>Move up</Word
+        <Word
+          label={sentence('bench.remove_pass', { number })}
+          onclick={() => stage.passes!.splice(number - 1, 1)}>Remove</Word
+        >
+        {#if number > 1}<Word
+            label={sentence('bench.move_up_pass', { number })}
+            onclick={() => move('earlier')}>Move up</Word
           >{/if}
         {#if number < stage.passes!.length}<Word
             label={sentence('bench.move_down_pass', { number })}

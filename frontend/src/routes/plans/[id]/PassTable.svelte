@@ -12,14 +12,23 @@
   import PassRow from './PassRow.svelte';
   import type { Work } from './work.svelte.ts';
 
-  /** The passes of a tighten stage, whatever they turn; a method can be taken as it is or taken over and edited. */
-  let { bench, work, stage, index }: { bench: Bench; work: Work; stage: Tighten; index: number } = $props();
+  /**
+   * The passes of a tighten stage, whatever they turn; a method can be taken as it is or taken over
+   * and edited.
+   */
+  let { bench, work, stage, index }: { bench: Bench; work: Work; stage: Tighten; index: number } =
+    $props();
   const methods = $derived<[string, string][]>([
     ...(catalogue.value?.methods ?? []).map((m): [string, string] => [m.id, m.name]),
-    ...Object.keys(bench.doc.definitions?.methods ?? {}).map((id): [string, string] => [id, id.replaceAll('_', ' ')]),
+    ...Object.keys(bench.doc.definitions?.methods ?? {}).map((id): [string, string] => [
+      id,
+      id.replaceAll('_', ' '),
+    ]),
   ]);
   const listed = $derived((catalogue.value?.pass_kinds ?? []).flatMap((kind) => kind.listed));
-  const computed = $derived(bench.stale ? undefined : bench.result?.stages.find((s) => s.id === stage.id));
+  const computed = $derived(
+    bench.stale ? undefined : bench.result?.stages.find((s) => s.id === stage.id),
+  );
   const use = (method: string) => method && bench.act('use_method', { stage: stage.id, method });
 </script>
 
@@ -59,7 +68,9 @@
   </Table>
   <p class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
     {#each listed as words (words)}
-      <Word onclick={() => bench.act('add_pass', { stage: stage.id, listed: words })}>Add {words}</Word>
+      <Word onclick={() => bench.act('add_pass', { stage: stage.id, listed: words })}
+        >Add {words}</Word
+      >
     {/each}
   </p>
   <QuantityField

@@ -13,7 +13,9 @@
   import Wrong from './Wrong.svelte';
   import type { Work } from './work.svelte.ts';
 
-  /** The result: the joint to scale, the torque of each bolt, the window, the setting, the findings. */
+  /**
+   * The result: the joint to scale, the torque of each bolt, the window, the setting, the findings.
+   */
   interface Props {
     bench: Bench;
     tape: Tape;
@@ -24,7 +26,8 @@
   }
   let { bench, tape, work, mending, group, result }: Props = $props();
   const shown = $derived(tape.pass ?? tape.set?.pass);
-  const names = (places: string[], by: string) => places.map((place) => tape.labels[place]).join(by);
+  const names = (places: string[], by: string) =>
+    places.map((place) => tape.labels[place]).join(by);
   const ordered = $derived(
     Object.values(catalogue.value?.orders ?? {})
       .flat()
@@ -37,7 +40,8 @@
     return pass && at >= 0 ? `${ordinal(at + 1)} of ${pass.order.length}, ${pass.name}` : '';
   });
   const below = $derived(
-    place || `${group.places.length} × ${group.thread.designation}${group.layout === 'circle' ? ` · Ø ${group.span_mm} mm` : ''}`,
+    place ||
+      `${group.places.length} × ${group.thread.designation}${group.layout === 'circle' ? ` · Ø ${group.span_mm} mm` : ''}`,
   );
 </script>
 
@@ -46,8 +50,13 @@
 >
   <div class="relative grid min-w-0 content-start gap-2 xl:min-h-0 xl:overflow-y-auto">
     {#if bench.stale}
-      <!-- while it is only computed it lies over the picture, which then need not be laid out and painted twice -->
-      <Notice severity="stop" role="status" class={bench.wrong.length ? '' : 'absolute inset-x-0 top-0 z-10'}>
+      <!-- while it is only computed it lies over the picture, which then need not be laid out and
+           painted twice -->
+      <Notice
+        severity="stop"
+        role="status"
+        class={bench.wrong.length ? '' : 'absolute inset-x-0 top-0 z-10'}
+      >
         <p>
           {bench.wrong.length
             ? 'Not current: these figures are from before the last change. Fix first:'
@@ -77,7 +86,10 @@
     <TorqueBars {tape} {group} />
     {#if shown && shown.order.length > 1}
       <p class="soft text-sm leading-snug">
-        {ordered}: <span class="font-semibold text-ink">{shown.order.map((move) => names(move, '+')).join(' ')}</span>
+        {ordered}:
+        <span class="font-semibold text-ink"
+          >{shown.order.map((move) => names(move, '+')).join(' ')}</span
+        >
       </p>
     {/if}
   </div>

@@ -21,7 +21,8 @@
   const uid = $props.id();
   const first = $derived(!bench.view!.revision_number);
   const left = $derived(bench.toTakeOn.filter((caution) => !taken.includes(caution.id)).length);
-  const tick = (id: string, on: boolean) => (taken = on ? [...taken, id] : taken.filter((one) => one !== id));
+  const tick = (id: string, on: boolean) =>
+    (taken = on ? [...taken, id] : taken.filter((one) => one !== id));
 
   async function release(event: Event) {
     event.preventDefault();
@@ -32,21 +33,37 @@
   }
 </script>
 
-<Modal bind:open title={sentence('bench.release_as', { number: (bench.view!.revision_number ?? 0) + 1 })} size="md" {onclose}>
+<Modal
+  bind:open
+  title={sentence('bench.release_as', { number: (bench.view!.revision_number ?? 0) + 1 })}
+  size="md"
+  {onclose}
+>
   <form class="grid gap-4" onsubmit={release}>
-    <p>A revision is frozen: fitters work by it until the next one. The draft can be changed further.</p>
+    <p>
+      A revision is frozen: fitters work by it until the next one. The draft can be changed further.
+    </p>
     {#if !first}
       <div class="grid gap-1">
         <Label for="{uid}-r">Reason for the new revision</Label>
-        <Textarea id="{uid}-r" bind:value={reason} rows={2} maxlength={1000} class="w-full" required minlength={3} />
+        <Textarea
+          id="{uid}-r"
+          bind:value={reason}
+          rows={2}
+          maxlength={1000}
+          class="w-full"
+          required
+          minlength={3}
+        />
       </div>
     {/if}
     {#if bench.toTakeOn.length}
       <fieldset class="grid gap-2">
         <legend class="mb-1">Warnings that you waive, each by name</legend>
         {#each bench.toTakeOn as caution (caution.id + caution.text)}
-          <Checkbox checked={taken.includes(caution.id)} onchange={(ev) => tick(caution.id, ev.currentTarget.checked)}
-            >{caution.text}</Checkbox
+          <Checkbox
+            checked={taken.includes(caution.id)}
+            onchange={(ev) => tick(caution.id, ev.currentTarget.checked)}>{caution.text}</Checkbox
           >
         {/each}
       </fieldset>
@@ -54,7 +71,9 @@
     <Failure text={bench.failed} />
     <p class="flex justify-end gap-3">
       <Button color="alternative" onclick={onclose}>Cancel</Button>
-      <Button type="submit" disabled={left > 0 || (!first && reason.trim().length < 3)}>Release plan</Button>
+      <Button type="submit" disabled={left > 0 || (!first && reason.trim().length < 3)}
+        >Release plan</Button
+      >
     </p>
   </form>
 </Modal>

@@ -3,7 +3,9 @@
   import AccordionItem from 'flowbite-svelte/AccordionItem.svelte';
   import type { Schemas } from '#lib/api/client.ts';
 
-  /** One section of the Bench: folded it is its number, its mark, its title and its telling line. */
+  /**
+   * One section of the Bench: folded it is its number, its mark, its title and its telling line.
+   */
   interface Props {
     section: Schemas['Section'];
     /** Number in work order. */
@@ -40,13 +42,21 @@
           {:else}
             <circle cx="12" cy="12" r="10.5" class={open ? 'open' : 'good'} />
           {/if}
-          <text x="12" y={mark === 'caution' ? 19 : 16.5} class={open || mark !== 'good' ? 'on' : ''}>{number}</text>
+          <text
+            x="12"
+            y={mark === 'caution' ? 19 : 16.5}
+            class={open || mark !== 'good' ? 'on' : ''}>{number}</text
+          >
         </svg>
         <span class="min-w-0 {open ? '' : 'truncate'}" title={section.title}
-          ><b>{section.title}</b>{#if mark !== 'good'}<span class="sr-only">, {mark === 'stop' ? 'error' : 'warning'}</span
+          ><b>{section.title}</b>{#if mark !== 'good'}<span class="sr-only"
+              >, {mark === 'stop' ? 'error' : 'warning'}</span
             >{/if}</span
         >
-        <span class="min-w-0 truncate text-[0.9rem] text-soft max-lg:col-start-2" title={section.line}>{section.line}</span>
+        <span
+          class="min-w-0 truncate text-[0.9rem] text-soft max-lg:col-start-2"
+          title={section.line}>{section.line}</span
+        >
       </span>
     {/snippet}
     {#snippet arrowup()}{/snippet}

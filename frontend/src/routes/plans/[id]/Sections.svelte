@@ -13,11 +13,16 @@
 
   /** The sections of the Bench in work order, as the server names them; one is open. */
   let { bench, work }: { bench: Bench; work: Work } = $props();
-  const kinds = $derived<[string, string][]>((catalogue.value?.stage_kinds ?? []).map((k) => [k.kind, k.words]));
+  const kinds = $derived<[string, string][]>(
+    (catalogue.value?.stage_kinds ?? []).map((k) => [k.kind, k.words]),
+  );
   /** A new stage comes behind the one that is open, else last. */
   const add = (kind: string) =>
     kind &&
-    bench.act('add_stage', { kind, behind: bench.sections.find((s) => s.key === bench.open && s.kind === 'stage')?.id ?? '' });
+    bench.act('add_stage', {
+      kind,
+      behind: bench.sections.find((s) => s.key === bench.open && s.kind === 'stage')?.id ?? '',
+    });
 </script>
 
 {#each bench.sections as section, i (section.key)}
@@ -25,7 +30,8 @@
     {section}
     number={i + 1}
     open={bench.open === section.key}
-    ontoggle={(now) => (bench.open = now ? section.key : bench.open === section.key ? '' : bench.open)}
+    ontoggle={(now) =>
+      (bench.open = now ? section.key : bench.open === section.key ? '' : bench.open)}
   >
     {#if section.kind === 'joint' && bench.doc.groups[section.index]}
       <JointSection {bench} index={section.index} />

@@ -8,8 +8,15 @@
   import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
-  /** A source that says a torque: the figure, in a second unit where it is written so, and whose word it is. */
-  let { bench, source, at }: { bench: Bench; source: NonNullable<Plan['sources']>[number]; at: string } = $props();
+  /**
+   * A source that says a torque: the figure, in a second unit where it is written so, and whose
+   * word it is.
+   */
+  let {
+    bench,
+    source,
+    at,
+  }: { bench: Bench; source: NonNullable<Plan['sources']>[number]; at: string } = $props();
   const says = $derived(source.says ?? {});
   const said = $derived((fieldsOf(says).torque as string[] | undefined) ?? []);
   const readings = $derived<[string, string][]>([
@@ -18,7 +25,9 @@
     ['second', said[1] ?? ''],
   ]);
   const by = $derived<[string, string][]>((catalogue.value?.source_kinds ?? []).map((x) => [x, x]));
-  const forms = $derived<[string, string][]>((catalogue.value?.source_forms ?? []).map((x) => [x.value, x.words]));
+  const forms = $derived<[string, string][]>(
+    (catalogue.value?.source_forms ?? []).map((x) => [x.value, x.words]),
+  );
   const form = $derived(forms.find(([name]) => name in says)?.[0] ?? 'bound');
 </script>
 
@@ -44,7 +53,14 @@
       error={bench.error(`${at}/says/torque/1`)}
       onchange={(text) => (fieldsOf(says).torque = text.trim() ? [said[0], text] : [said[0]])}
     />
-    <Typed {bench} part={says} at="{at}/says" name="angle" label="and an angle after it" example="none" />
+    <Typed
+      {bench}
+      part={says}
+      at="{at}/says"
+      name="angle"
+      label="and an angle after it"
+      example="none"
+    />
   {:else if form === 'range'}
     {#each ['from', 'to'] as label, i (label)}
       <QuantityField
@@ -67,7 +83,12 @@
   {/if}
   {#each says.places ?? [] as place, i (i)}
     {#each catalogue.value?.more_fields.placed ?? [] as spec (spec.name)}
-      <FormField {spec} part={place} label="{spec.label}, {i + 1}" error={bench.errorIn(`${at}/says/places/${i}/${spec.name}`)} />
+      <FormField
+        {spec}
+        part={place}
+        label="{spec.label}, {i + 1}"
+        error={bench.errorIn(`${at}/says/places/${i}/${spec.name}`)}
+      />
     {/each}
   {/each}
   {#if says.places}
@@ -77,7 +98,14 @@
     </p>
   {/if}
   {#if said.length === 2}
-    <Typed {bench} part={source} {at} name="holds" label="If they differ, it is" choices={readings} />
+    <Typed
+      {bench}
+      part={source}
+      {at}
+      name="holds"
+      label="If they differ, it is"
+      choices={readings}
+    />
     {#if source.holds}<Typed
         {bench}
         part={source}

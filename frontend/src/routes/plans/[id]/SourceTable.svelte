@@ -12,8 +12,12 @@
   import Word from '#lib/parts/Word.svelte';
   import { sentence } from '#lib/sentence.ts';
 
-  /** The sources of a group as the server ranks them, bounds and target in columns of their own; a valid one can be chosen. */
-  let { bench, group, sources }: { bench: Bench; group: string; sources: Schemas['SourceOut'][] } = $props();
+  /**
+   * The sources of a group as the server ranks them, bounds and target in columns of their own; a
+   * valid one can be chosen.
+   */
+  let { bench, group, sources }: { bench: Bench; group: string; sources: Schemas['SourceOut'][] } =
+    $props();
   const uid = $props.id();
   const figure = (torque: number | null | undefined) => (torque == null ? '' : digits(torque));
 </script>
@@ -39,23 +43,33 @@
               value={one.id}
               group={taken ? one.id : ''}
               disabled={!choosable}
-              aria-label={sentence('bench.use_source', { by: one.by, reference: one.reference || 'none' })}
+              aria-label={sentence('bench.use_source', {
+                by: one.by,
+                reference: one.reference || 'none',
+              })}
               onchange={() => void bench.act('take_source', { group, source: one.id })}
             /></TableBodyCell
           >
           <TableBodyCell class="py-1 font-[inherit]"
             ><span class="block first-letter:uppercase">{one.by}</span>
-            {#if one.reference}<span class="soft block text-sm font-normal">{one.reference}</span>{/if}
-            {#if one.verdict === 'struck' || one.why}<span class="block text-sm font-normal text-caution"
+            {#if one.reference}<span class="soft block text-sm font-normal">{one.reference}</span
+              >{/if}
+            {#if one.verdict === 'struck' || one.why}<span
+                class="block text-sm font-normal text-caution"
                 >{sentence('bench.not_valid', { why: one.why || 'none' })}</span
-              >{:else if one.verdict === 'silent'}<span class="soft block text-sm font-normal">{one.says}</span
+              >{:else if one.verdict === 'silent'}<span class="soft block text-sm font-normal"
+                >{one.says}</span
               >{/if}</TableBodyCell
           >
-          <TableBodyCell class="py-1 text-right font-[inherit]">{figure(one.least_Nm)}</TableBodyCell>
-          <TableBodyCell class="py-1 text-right font-[inherit] {one.verdict === 'struck' ? 'line-through' : ''}" title={one.says}
-            >{figure(one.torque_Nm)}</TableBodyCell
+          <TableBodyCell class="py-1 text-right font-[inherit]"
+            >{figure(one.least_Nm)}</TableBodyCell
           >
-          <TableBodyCell class="py-1 text-right font-[inherit]">{figure(one.most_Nm)}</TableBodyCell>
+          <TableBodyCell
+            class="py-1 text-right font-[inherit] {one.verdict === 'struck' ? 'line-through' : ''}"
+            title={one.says}>{figure(one.torque_Nm)}</TableBodyCell
+          >
+          <TableBodyCell class="py-1 text-right font-[inherit]">{figure(one.most_Nm)}</TableBodyCell
+          >
           <TableBodyCell class="py-1 text-right"
             ><Word
               class="text-sm"

@@ -23,4 +23,6 @@
     <SourceFields {bench} {source} at="sources/{index}" />
   </Fold>
 {/each}
-<Word class="justify-self-start text-sm" onclick={() => bench.act('add_source', { group })}>Add source</Word>
+<Word class="justify-self-start text-sm" onclick={() => bench.act('add_source', { group })}
+  >Add source</Word
+>

@@ -17,7 +17,14 @@
   {#each group.stack ?? [] as layer, i (i)}
     {@const here = `${at}/stack/${i}`}
     <div class="grid grid-cols-[1fr_90px_90px_auto] items-end gap-2">
-      <Typed {bench} part={layer} at={here} name="material" label="Part {i + 1}" list={catalogue.value?.materials} />
+      <Typed
+        {bench}
+        part={layer}
+        at={here}
+        name="material"
+        label="Part {i + 1}"
+        list={catalogue.value?.materials}
+      />
       <Typed {bench} part={layer} at={here} name="thickness" label="thick" />
       <Typed {bench} part={layer} at={here} name="outside" label="outside Ø" example="3 × face" />
       <Word
@@ -32,7 +39,8 @@
       {/each}
     </div>
   {/each}
-  {#if bench.error(`${at}/stack`)}<Helper class="text-stop">{bench.error(`${at}/stack`)}</Helper>{/if}
+  {#if bench.error(`${at}/stack`)}<Helper class="text-stop">{bench.error(`${at}/stack`)}</Helper
+    >{/if}
   <Word
     class="justify-self-start text-sm"
     invalid={!!bench.error(`${at}/stack`)}

@@ -5,15 +5,23 @@
   import { namesIn, write, type FieldSpec, type Stage } from '#lib/plan.ts';
 
   /** One field of a stage's kind; those that choose among names of the plan are given the names. */
-  let { bench, stage, at, spec }: { bench: Bench; stage: Stage; at: string; spec: FieldSpec } = $props();
+  let { bench, stage, at, spec }: { bench: Bench; stage: Stage; at: string; spec: FieldSpec } =
+    $props();
   const doc = $derived(bench.doc);
   const compounds = $derived<[string, string][]>([
     ...(catalogue.value?.lubricants ?? []).map((l): [string, string] => [l.id, l.name]),
-    ...Object.entries(doc.definitions?.lubricants ?? {}).map(([id, l]): [string, string] => [id, l.name ?? id]),
+    ...Object.entries(doc.definitions?.lubricants ?? {}).map(([id, l]): [string, string] => [
+      id,
+      l.name ?? id,
+    ]),
   ]);
   const others = $derived(namesIn.stages(doc, stage));
-  const fitted = $derived(doc.stages.flatMap((s): [string, string][] => (s.kind === 'fit' ? [[s.id, s.what]] : [])));
-  const names = $derived({ compound: compounds, fitted, stages: others, stage: others }[spec.kind as string] ?? []);
+  const fitted = $derived(
+    doc.stages.flatMap((s): [string, string][] => (s.kind === 'fit' ? [[s.id, s.what]] : [])),
+  );
+  const names = $derived(
+    { compound: compounds, fitted, stages: others, stage: others }[spec.kind as string] ?? [],
+  );
   const acts: Record<string, (value: string) => void> = {
     compound: (compound) =>
       void bench.act('set_compound', {
@@ -27,5 +35,11 @@
 </script>
 
 {#if spec.kind !== 'fitted' || names.length}
-  <FormField {spec} part={stage} error={bench.errorIn(`${at}/${spec.name}`)} {names} onchoose={acts[spec.kind ?? '']} />
+  <FormField
+    {spec}
+    part={stage}
+    error={bench.errorIn(`${at}/${spec.name}`)}
+    {names}
+    onchoose={acts[spec.kind ?? '']}
+  />
 {/if}

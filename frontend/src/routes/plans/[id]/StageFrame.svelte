@@ -10,15 +10,22 @@
   import MoreFields from './MoreFields.svelte';
   import Typed from './Typed.svelte';
 
-  /** What every stage has beside its own content: title, which bolts, when it is done, its place in the plan. */
+  /**
+   * What every stage has beside its own content: title, which bolts, when it is done, its place in
+   * the plan.
+   */
   let { bench, stage, index }: { bench: Bench; stage: Stage; index: number } = $props();
   const at = $derived(`stages/${index}`);
   const groups = $derived(namesIn.groups(bench.doc));
   const chains = $derived(namesIn.chains(bench.doc));
-  const occasions = $derived<[string, string][]>((catalogue.value?.occasions ?? []).map((o) => [o.value, o.words]));
+  const occasions = $derived<[string, string][]>(
+    (catalogue.value?.occasions ?? []).map((o) => [o.value, o.words]),
+  );
   const others = $derived(namesIn.stages(bench.doc, stage));
   /** The chains that groups have for themselves. */
-  const own = $derived('chain_for' in stage ? ((stage.chain_for ?? {}) as Record<string, string>) : {});
+  const own = $derived(
+    'chain_for' in stage ? ((stage.chain_for ?? {}) as Record<string, string>) : {},
+  );
   function chainFor(group: string, chain: string) {
     write(stage, `chain_for.${group}`, chain);
   }
@@ -64,7 +71,14 @@
   onchange={(now) => write(stage, 'in', now)}
 />
 <Typed {bench} part={stage} {at} name="title" label="Title of the stage" example="as its kind" />
-<MoreFields {bench} part={stage} {at} about="stage" title="order, positions, ways" open={!!stage.after}>
+<MoreFields
+  {bench}
+  part={stage}
+  {at}
+  about="stage"
+  title="order, positions, ways"
+  open={!!stage.after}
+>
   <Checkbox
     checked={!!stage.after}
     onchange={(ev) => {
@@ -84,9 +98,13 @@
 </MoreFields>
 <p class="flex flex-wrap gap-x-4 text-sm">
   <Word disabled={index === 0} onclick={() => move('earlier')}>Move up</Word>
-  <Word disabled={index === bench.doc.stages.length - 1} onclick={() => move('later')}>Move down</Word>
+  <Word disabled={index === bench.doc.stages.length - 1} onclick={() => move('later')}
+    >Move down</Word
+  >
   <Word onclick={() => bench.act('copy_stage', { stage: stage.id })}>Copy stage</Word>
-  <Word class="ml-auto" disabled={bench.doc.stages.length === 1} onclick={() => bench.act('drop_stage', { stage: stage.id })}
-    >Remove stage</Word
+  <Word
+    class="ml-auto"
+    disabled={bench.doc.stages.length === 1}
+    onclick={() => bench.act('drop_stage', { stage: stage.id })}>Remove stage</Word
   >
 </p>

@@ -42,7 +42,11 @@
   }}
 >
   {#if kind?.needs_condition || stage.condition}
-    <Fold title="Condition" more={computed?.condition.join(', ') || 'not specified'} open={!!bench.errorIn(`${at}/condition`)}>
+    <Fold
+      title="Condition"
+      more={computed?.condition.join(', ') || 'not specified'}
+      open={!!bench.errorIn(`${at}/condition`)}
+    >
       <ConditionFields {bench} part={stage} at="{at}/condition" />
     </Fold>
   {/if}
@@ -53,13 +57,21 @@
   {#if stage.kind === 'tighten'}<PassTable {bench} {work} {stage} {index} />{/if}
   {#if noted.has('note')}<Typed {bench} part={stage} {at} name="note" label="Note" />{/if}
   <StageFrame {bench} {stage} {index} />
-  <Fold title="" more={sentence('bench.brings', { parts: [...(stage.brings ?? [])].join(', ') || 'nothing' })}>
+  <Fold
+    title=""
+    more={sentence('bench.brings', { parts: [...(stage.brings ?? [])].join(', ') || 'nothing' })}
+  >
     <States {bench} {stage} {at} name="brings" label="After it holds, or is in" states />
   </Fold>
-  <Fold title="" more="Undoes: {[...(stage.undoes ?? []), ...(stage.hands_over ?? [])].join(', ') || 'nothing'}">
+  <Fold
+    title=""
+    more="Undoes: {[...(stage.undoes ?? []), ...(stage.hands_over ?? [])].join(', ') || 'nothing'}"
+  >
     <States {bench} {stage} {at} name="undoes" label="Temporary part" />
     <States {bench} {stage} {at} name="hands_over" label="Stays fitted" />
-    <Checkbox checked={stage.only_again ?? false} onchange={(ev) => write(stage, 'only_again', ev.currentTarget.checked || '')}
+    <Checkbox
+      checked={stage.only_again ?? false}
+      onchange={(ev) => write(stage, 'only_again', ev.currentTarget.checked || '')}
       >Only when the stages around it are done again</Checkbox
     >
   </Fold>
@@ -68,7 +80,10 @@
       {#each rest as spec (spec.name)}<StageField {bench} {stage} {at} {spec} />{/each}
     </Fold>
   {/if}
-  <Fold title="" more={sentence('bench.cautions', { count: (stage.cautions ?? []).length || 'none' })}>
+  <Fold
+    title=""
+    more={sentence('bench.cautions', { count: (stage.cautions ?? []).length || 'none' })}
+  >
     <Boxes
       legend="Shown before the stage starts"
       choices={cautions}

@@ -6,7 +6,10 @@
   import { listOf, write, type Stage } from '#lib/plan.ts';
   import { sentence } from '#lib/sentence.ts';
 
-  /** States of the joint, and what is put in for the work: those of its kind, those of this plan, and own ones. */
+  /**
+   * States of the joint, and what is put in for the work: those of its kind, those of this plan,
+   * and own ones.
+   */
   interface Props {
     bench: Bench;
     stage: Stage;
@@ -18,11 +21,18 @@
   }
   let { bench, stage, at, name, label, states = false }: Props = $props();
   const kind = $derived(catalogue.value?.states[bench.doc.joint_kind] ?? []);
-  const put = $derived(bench.doc.stages.flatMap((s) => s.brings ?? []).filter((word) => !kind.includes(word)));
+  const put = $derived(
+    bench.doc.stages.flatMap((s) => s.brings ?? []).filter((word) => !kind.includes(word)),
+  );
   const chosen = $derived(stage[name] ?? []);
-  const known = $derived([...new Set([...(states ? kind : []), ...(catalogue.value?.safeguards ?? []), ...put].filter(Boolean))]);
+  const known = $derived([
+    ...new Set(
+      [...(states ? kind : []), ...(catalogue.value?.safeguards ?? []), ...put].filter(Boolean),
+    ),
+  ]);
   const own = $derived(chosen.filter((word) => !known.includes(word)));
-  // half a word may be the whole of another: while somebody types, the words stay theirs and the boxes as they were
+  // half a word may be the whole of another: while somebody types, the words stay theirs and the
+  // boxes as they were
   let typed = $state<{ text: string; boxes: string[] }>();
   function type(text: string): void {
     typed = { text, boxes: typed?.boxes ?? chosen.filter((word) => known.includes(word)) };

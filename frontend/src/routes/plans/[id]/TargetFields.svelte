@@ -14,7 +14,9 @@
   let { bench, group, torque }: Props = $props();
   const target = $derived(bench.doc.targets[group]);
   const at = $derived(`targets/${group}`);
-  const source = $derived((bench.doc.sources ?? []).findIndex((s) => s.id === (target && fieldsOf(target).source)));
+  const source = $derived(
+    (bench.doc.sources ?? []).findIndex((s) => s.id === (target && fieldsOf(target).source)),
+  );
   const kind = $derived(source >= 0 ? 'source' : (target?.kind ?? ''));
   const KINDS: [string, string][] = [
     ['ranked', 'the source that ranks first'],
@@ -34,7 +36,9 @@
     preload: [['preload', 'Clamp load of one bolt']],
     yield_fraction: [['fraction', 'Share of yield', '50 % is half']],
   };
-  const begin = $derived<Record<string, string>>(torque ? { torque: `${Number(torque.toPrecision(4))} N·m` } : {});
+  const begin = $derived<Record<string, string>>(
+    torque ? { torque: `${Number(torque.toPrecision(4))} N·m` } : {},
+  );
 </script>
 
 <QuantityField
@@ -47,10 +51,25 @@
 {#if target && source < 0 && ASKED[kind]}
   <div class="grid grid-cols-2 items-end gap-2">
     {#each ASKED[kind] as [name, label, note] (name)}
-      <Typed {bench} part={target} {at} {name} {label} {note} as={name === 'fraction' ? 'share' : 'text'} />
+      <Typed
+        {bench}
+        part={target}
+        {at}
+        {name}
+        {label}
+        {note}
+        as={name === 'fraction' ? 'share' : 'text'}
+      />
     {/each}
   </div>
 {/if}
 {#if target}
-  <Typed {bench} part={target} {at} name="reason" label="Reason" example="reason, where another source is overruled" />
+  <Typed
+    {bench}
+    part={target}
+    {at}
+    name="reason"
+    label="Reason"
+    example="reason, where another source is overruled"
+  />
 {/if}

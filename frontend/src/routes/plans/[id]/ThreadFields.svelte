@@ -15,7 +15,14 @@
 </script>
 
 <div class="grid grid-cols-3 items-end gap-2">
-  <Typed {bench} part={bolt} at="{at}/fastener" name="thread" label="Thread" list={catalogue.value?.threads} />
+  <Typed
+    {bench}
+    part={bolt}
+    at="{at}/fastener"
+    name="thread"
+    label="Thread"
+    list={catalogue.value?.threads}
+  />
   <Typed {bench} part={bolt} at="{at}/fastener" name="head" label="Head" choices={heads} />
   <QuantityField
     label="Seat"
@@ -34,7 +41,14 @@
   <div class="grid grid-cols-3 items-end gap-2">
     {#if bolt.face.kind === 'cone'}
       <Typed {bench} part={bolt.face} at={here} name="half_angle" label="Half-angle" />
-      <Typed {bench} part={bolt.face} at={here} name="effective_diameter" label="Effective Ø" example="by size" />
+      <Typed
+        {bench}
+        part={bolt.face}
+        at={here}
+        name="effective_diameter"
+        label="Effective Ø"
+        example="by size"
+      />
     {:else}
       <Typed {bench} part={bolt.face} at={here} name="face_diameter" label="Face Ø" />
       <Typed {bench} part={bolt.face} at={here} name="hole" label="Hole Ø" />
@@ -53,17 +67,64 @@
     onchange={(kind) => bench.act('set_into', { group: group.id, kind })}
   />
   {#if group.into}
-    <Typed {bench} part={group.into} at="{at}/into" name="engaged" label="Engaged" example="Not specified" />
+    <Typed
+      {bench}
+      part={group.into}
+      at="{at}/into"
+      name="engaged"
+      label="Engaged"
+      example="Not specified"
+    />
     {#if group.into.kind === 'tapped'}
-      <Typed {bench} part={group.into} at="{at}/into" name="material" label="Material" list={catalogue.value?.materials} />
-      <Typed {bench} part={group.into} at="{at}/into" name="depth" label="Thread in the hole" example="through" />
-      <Typed {bench} part={group.into} at="{at}/into" name="spacer" label="Spacer under it" example="none" />
-      <Typed {bench} part={group.into} at="{at}/into" name="shear" label="Shear strength" example="of its material" />
-      <Typed {bench} part={group.into} at="{at}/into" name="reach" label="Bolt comes in" example="as engaged" />
+      <Typed
+        {bench}
+        part={group.into}
+        at="{at}/into"
+        name="material"
+        label="Material"
+        list={catalogue.value?.materials}
+      />
+      <Typed
+        {bench}
+        part={group.into}
+        at="{at}/into"
+        name="depth"
+        label="Thread in the hole"
+        example="through"
+      />
+      <Typed
+        {bench}
+        part={group.into}
+        at="{at}/into"
+        name="spacer"
+        label="Spacer under it"
+        example="none"
+      />
+      <Typed
+        {bench}
+        part={group.into}
+        at="{at}/into"
+        name="shear"
+        label="Shear strength"
+        example="of its material"
+      />
+      <Typed
+        {bench}
+        part={group.into}
+        at="{at}/into"
+        name="reach"
+        label="Bolt comes in"
+        example="as engaged"
+      />
     {/if}
   {/if}
 </div>
-<Fold title="stud, shank" open={shank.some((spec) => textOf(bolt, spec.name) || bench.errorIn(`${at}/fastener/${spec.name}`))}>
+<Fold
+  title="stud, shank"
+  open={shank.some(
+    (spec) => textOf(bolt, spec.name) || bench.errorIn(`${at}/fastener/${spec.name}`),
+  )}
+>
   <div class="grid grid-cols-3 items-end gap-2">
     {#each shank as spec (spec.name)}
       <FormField {spec} part={bolt} error={bench.errorIn(`${at}/fastener/${spec.name}`)} />

@@ -12,13 +12,22 @@
   let { bench, tool }: { bench: Bench; tool: string } = $props();
   const wrench = $derived(bench.doc.tools![tool]!);
   const at = $derived(`tools/${tool}`);
-  const chains = $derived(Object.entries(bench.doc.chains ?? {}).filter(([, links]) => links[0] === tool));
+  const chains = $derived(
+    Object.entries(bench.doc.chains ?? {}).filter(([, links]) => links[0] === tool),
+  );
   const named = (list: string[] | undefined): [string, string][] => (list ?? []).map((x) => [x, x]);
 </script>
 
 <div class="grid grid-cols-2 items-end gap-2">
   <Typed {bench} part={wrench} {at} name="name" label="Wrench" example="name or number" />
-  <Typed {bench} part={wrench} {at} name="kind" label="Kind" choices={named(catalogue.value?.tool_kinds)} />
+  <Typed
+    {bench}
+    part={wrench}
+    {at}
+    name="kind"
+    label="Kind"
+    choices={named(catalogue.value?.tool_kinds)}
+  />
 </div>
 <div class="grid grid-cols-3 items-end gap-2">
   {#each ['Scale from', 'to'] as label, i (label)}
@@ -40,7 +49,14 @@
   <Typed {bench} part={wrench} {at} name="mark" label="Main mark every" example="one scale" />
   <Typed {bench} part={wrench} {at} name="length" label="Drive to grip" example="not given" />
 </div>
-<Typed {bench} part={wrench} {at} name="drive" label="Drive" choices={[['', 'not given'], ...named(catalogue.value?.drives)]} />
+<Typed
+  {bench}
+  part={wrench}
+  {at}
+  name="drive"
+  label="Drive"
+  choices={[['', 'not given'], ...named(catalogue.value?.drives)]}
+/>
 <MoreFields {bench} part={wrench} {at} about="tool" />
 {#each chains as [name, links] (name)}<ChainLinks {bench} {name} {links} />{/each}
 <p class="flex gap-4 text-sm">

@@ -5,7 +5,10 @@
   import { looksAt } from './steps.ts';
   import type { Tape } from './tape.svelte.ts';
 
-  /** Each bolt's torque after the step of the tape, in percent of its target; a tick where it is at the end. */
+  /**
+   * Each bolt's torque after the step of the tape, in percent of its target; a tick where it is at
+   * the end.
+   */
   let { tape, group }: { tape: Tape; group: Schemas['GroupOut'] } = $props();
   const W = 400;
   const H = 104;
@@ -34,12 +37,25 @@
   <figcaption class="leading-tight">
     <h2>
       Torque per bolt, % of target
-      <span class="soft text-sm font-normal">after this step; <b class="text-ink">━</b> at the end</span>
+      <span class="soft text-sm font-normal"
+        >after this step; <b class="text-ink">━</b> at the end</span
+      >
     </h2>
   </figcaption>
-  <svg viewBox="0 0 {W} {H + 18}" class="mt-1 block w-full" role="img" aria-label={sentence('bench.bars', { bolts: said })}>
+  <svg
+    viewBox="0 0 {W} {H + 18}"
+    class="mt-1 block w-full"
+    role="img"
+    aria-label={sentence('bench.bars', { bolts: said })}
+  >
     {#each [0, 50, 100] as line (line)}
-      <line x1={LEFT - 4} x2={W} y1={y(line)} y2={y(line)} stroke={line ? 'var(--hairline)' : 'var(--ink)'} />
+      <line
+        x1={LEFT - 4}
+        x2={W}
+        y1={y(line)}
+        y2={y(line)}
+        stroke={line ? 'var(--hairline)' : 'var(--ink)'}
+      />
       <text x={LEFT - 8} y={y(line) + 4} text-anchor="end" class="quiet">{line}</text>
     {/each}
     {#each bars as bar, i (bar.id)}
@@ -61,9 +77,20 @@
           stroke-width="2.6"
         />{/if}
       {#if i % every === 0 || bar.next}
-        <text x={bar.x + bar.width / 2} y={H + 13} text-anchor="middle" class={bar.next ? 'next' : 'quiet'}>{bar.label}</text>
+        <text
+          x={bar.x + bar.width / 2}
+          y={H + 13}
+          text-anchor="middle"
+          class={bar.next ? 'next' : 'quiet'}>{bar.label}</text
+        >
       {/if}
-      {#if bar.next}<rect x={bar.x} y={H + 15} width={bar.width} height="3" fill="var(--brine)" />{/if}
+      {#if bar.next}<rect
+          x={bar.x}
+          y={H + 15}
+          width={bar.width}
+          height="3"
+          fill="var(--brine)"
+        />{/if}
     {/each}
   </svg>
 </figure>

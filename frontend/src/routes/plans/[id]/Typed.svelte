@@ -3,7 +3,10 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { asNumber, listOf, textOf, valueOf, write, written as showWritten } from '#lib/plan.ts';
 
-  /** A field of the plan by its place in the document, written as it is typed; the server's sentence stands at it. */
+  /**
+   * A field of the plan by its place in the document, written as it is typed; the server's sentence
+   * stands at it.
+   */
   interface Props {
     bench: Bench;
     /** The part of the document that holds the field. */
@@ -16,12 +19,27 @@
     note?: string;
     list?: string[];
     choices?: [string, string][];
-    /** How it is written: as text, as a whole number where it is one, as a share or ratio, or as a list. */
+    /**
+     * How it is written: as text, as a whole number where it is one, as a share or ratio, or as a
+     * list.
+     */
     as?: 'text' | 'number' | 'share' | 'ratio' | 'list';
     /** Called after it was written. */
     onwritten?: () => void;
   }
-  let { bench, part, at, name, label, example, note, list, choices, as = 'text', onwritten }: Props = $props();
+  let {
+    bench,
+    part,
+    at,
+    name,
+    label,
+    example,
+    note,
+    list,
+    choices,
+    as = 'text',
+    onwritten,
+  }: Props = $props();
   const written = {
     text: (t: string) => (t.trim() ? t : ''),
     number: (t: string) => (t.trim() ? asNumber(t) : ''),
@@ -29,7 +47,9 @@
     ratio: (t: string) => (t.trim() ? t : ''),
     list: listOf,
   };
-  const shown = $derived(as === 'share' || as === 'ratio' ? showWritten(valueOf(part, name), as) : textOf(part, name));
+  const shown = $derived(
+    as === 'share' || as === 'ratio' ? showWritten(valueOf(part, name), as) : textOf(part, name),
+  );
 </script>
 
 <QuantityField

@@ -13,7 +13,9 @@
   import { sentence } from '#lib/sentence.ts';
   import { session } from '#lib/session.svelte.ts';
 
-  /** Revisions and other drafts: opened, printed, compared with the draft; parts of them restored. */
+  /**
+   * Revisions and other drafts: opened, printed, compared with the draft; parts of them restored.
+   */
   let { bench, onclose }: { bench: Bench; onclose: () => void } = $props();
   let open = $state(true);
   const path = $derived({ id: bench.id });
@@ -36,7 +38,9 @@
     shown = version;
     await bench.save();
     const query = { before: version, after: against };
-    await differing.ask(() => api.GET('/api/v1/plans/{id}/differences', { params: { path, query } }));
+    await differing.ask(() =>
+      api.GET('/api/v1/plans/{id}/differences', { params: { path, query } }),
+    );
   }
   async function takeOver(part: string) {
     await bench.takeOver(shown, part);
@@ -53,14 +57,19 @@
 
 {#snippet held(id: string)}
   <Word onclick={() => compare(id)}
-    >{sentence('bench.compare_with', { version: versions.find(([v]) => v === against)?.[1] ?? '' })}</Word
+    >{sentence('bench.compare_with', {
+      version: versions.find(([v]) => v === against)?.[1] ?? '',
+    })}</Word
   >
   {#if shown === id && differing.value}
     <ul class="mt-1 mb-2 grid gap-1 border-l-2 border-hairline pl-3 text-sm">
       {#each differing.value.items as one (one.path)}
         <li>
-          {one.what}: <s class="soft">{one.before ?? 'not there'}</s> → <b>{one.after ?? 'not there'}</b>
-          {#if mine && against === 'draft'}<Word onclick={() => takeOver(one.path)}>Restore into the draft</Word>{/if}
+          {one.what}: <s class="soft">{one.before ?? 'not there'}</s> →
+          <b>{one.after ?? 'not there'}</b>
+          {#if mine && against === 'draft'}<Word onclick={() => takeOver(one.path)}
+              >Restore into the draft</Word
+            >{/if}
         </li>
       {:else}<li class="soft">Nothing differs.</li>{/each}
     </ul>
@@ -70,14 +79,21 @@
 <Modal bind:open title="Revisions of this plan" size="lg" {onclose}>
   <Failure text={revisions.failed || aside.failed || differing.failed || bench.failed} />
   <div class="w-56">
-    <QuantityField label="Compare with" value={against} choices={versions} onchange={(v) => (against = v)} />
+    <QuantityField
+      label="Compare with"
+      value={against}
+      choices={versions}
+      onchange={(v) => (against = v)}
+    />
   </div>
   <h2 class="border-b border-ink pb-1">Revisions</h2>
   {#each revisions.value?.items ?? [] as one (one.id)}
     <div class="border-b py-1">
       <p class="flex flex-wrap items-baseline gap-x-4">
         <b>Revision {one.number}</b>
-        <span class="soft">{one.status}, {day(one.released_at)} {clock(one.released_at)}, {one.released_by}</span>
+        <span class="soft"
+          >{one.status}, {day(one.released_at)} {clock(one.released_at)}, {one.released_by}</span
+        >
         <Word href="/api/v1/revisions/{one.id}/sheet.pdf">Print sheet, A4</Word>
         <Word href="/api/v1/revisions/{one.id}/sheet.pdf?paper=Letter">Print sheet, Letter</Word>
         <Word href="/api/v1/revisions/{one.id}/template.pdf">Print template 1:1</Word>
@@ -89,13 +105,18 @@
   {:else}<p class="soft">Nothing was released yet.</p>{/each}
   {#if aside.value?.items.length}
     <h2 class="mt-3 border-b border-ink pb-1">Other drafts</h2>
-    <p class="soft text-sm">Another person had saved first; these entries were not saved to the plan.</p>
+    <p class="soft text-sm">
+      Another person had saved first; these entries were not saved to the plan.
+    </p>
     {#each aside.value.items as one (one.id)}
       <div class="border-b py-1">
         <p>
           <b>{one.person}</b>
           <span class="soft"
-            >{sentence('bench.from_draft', { at: `${day(one.at)} ${clock(one.at)}`, number: one.base_version })}</span
+            >{sentence('bench.from_draft', {
+              at: `${day(one.at)} ${clock(one.at)}`,
+              number: one.base_version,
+            })}</span
           >
         </p>
         {@render held(one.id)}

@@ -1,9 +1,15 @@
-/** What is still to be fixed on the Bench, gone through by key: wrong fields first, then what stops, then what warns. */
+/**
+ * What is still to be fixed on the Bench, gone through by key: wrong fields first, then what stops,
+ * then what warns.
+ */
 import type { Schemas } from '#lib/api/client.ts';
 import type { Bench } from '#lib/bench.svelte.ts';
 
 export class Mending {
-  /** The finding that the key has led to, and the place it had: another one may have come there meanwhile. */
+  /**
+   * The finding that the key has led to, and the place it had: another one may have come there
+   * meanwhile.
+   */
   current = $state('');
   private at = -1;
 
@@ -48,14 +54,23 @@ export class Mending {
     if (found?.waivable) this.bench.asking = found;
   };
 
-  /** The next wrong field, or the one before: within its section in the order in which they stand there. */
+  /**
+   * The next wrong field, or the one before: within its section in the order in which they stand
+   * there.
+   */
   private async wrong(by: 1 | -1): Promise<void> {
-    const here = [...document.querySelectorAll<HTMLElement>('[data-section] [aria-invalid="true"]')];
+    const here = [
+      ...document.querySelectorAll<HTMLElement>('[data-section] [aria-invalid="true"]'),
+    ];
     const place = here.indexOf(document.activeElement as HTMLElement);
     const next = place < 0 ? undefined : here[place + by];
     if (next) return next.focus();
     const sections = [...new Set(this.bench.wrong.map((one) => one.section))];
-    const to = sections[(sections.indexOf(this.bench.open) + (place < 0 ? 0 : by) + sections.length) % sections.length];
+    const to =
+      sections[
+        (sections.indexOf(this.bench.open) + (place < 0 ? 0 : by) + sections.length) %
+          sections.length
+      ];
     const one = this.bench.wrong.find(({ section }) => section === (to ?? sections[0]))!;
     await this.bench.goTo(one, one.text);
   }

@@ -1,4 +1,7 @@
-/** The tightening of a result step by step: which pass comes when, and how the bolts stand after each step. */
+/**
+ * The tightening of a result step by step: which pass comes when, and how the bolts stand after
+ * each step.
+ */
 import type { Schemas } from '#lib/api/client.ts';
 
 export interface PassSteps {
@@ -13,9 +16,13 @@ export interface At {
 }
 
 /** Whether something limited to variants, where it is, belongs to these. */
-const has = (limited: string[] | undefined, way: string[]) => !limited?.length || limited.some((v) => way.includes(v));
+const has = (limited: string[] | undefined, way: string[]) =>
+  !limited?.length || limited.some((v) => way.includes(v));
 
-/** The variants in which a plan is drawn: the first of each choice, and of one choice those of the group that is looked at. */
+/**
+ * The variants in which a plan is drawn: the first of each choice, and of one choice those of the
+ * group that is looked at.
+ */
 export function wayOf(result: Schemas['Result'], group: string): string[] {
   const variants = result.variants ?? [];
   const looked = result.groups.find((g) => g.id === group)?.variants ?? [];
@@ -31,8 +38,14 @@ export function groupsIn(result: Schemas['Result'], way: string[]): Schemas['Gro
   return result.groups.filter((g) => has(g.variants, way));
 }
 
-/** Every pass of an occasion that turns bolts, in work order; what is done only again is not drawn. */
-export function stepsOf(result: Schemas['Result'], occasion: string, way: string[] = wayOf(result, '')): PassSteps[] {
+/**
+ * Every pass of an occasion that turns bolts, in work order; what is done only again is not drawn.
+ */
+export function stepsOf(
+  result: Schemas['Result'],
+  occasion: string,
+  way: string[] = wayOf(result, ''),
+): PassSteps[] {
   return result.stages
     .filter((stage) => stage.occasions.includes(occasion) && !stage.only_again)
     .flatMap((stage) =>

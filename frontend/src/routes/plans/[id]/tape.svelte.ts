@@ -20,18 +20,28 @@ export class Tape {
     private readonly looked: () => string = () => '',
   ) {}
 
-  readonly way = $derived.by(kept(() => (this.result() ? wayOf(this.result()!, this.looked()) : [])));
-  readonly groups = $derived.by(kept(() => (this.result() ? groupsIn(this.result()!, this.way) : [])));
-  readonly steps = $derived.by(kept(() => (this.result() ? stepsOf(this.result()!, this.occasion(), this.way) : [])));
+  readonly way = $derived.by(
+    kept(() => (this.result() ? wayOf(this.result()!, this.looked()) : [])),
+  );
+  readonly groups = $derived.by(
+    kept(() => (this.result() ? groupsIn(this.result()!, this.way) : [])),
+  );
+  readonly steps = $derived.by(
+    kept(() => (this.result() ? stepsOf(this.result()!, this.occasion(), this.way) : [])),
+  );
   readonly total = $derived.by(() => this.steps.reduce((n, { pass }) => n + pass.order.length, 0));
   readonly bands = $derived.by(kept(() => this.banded()));
   readonly now = $derived.by<At>(kept(() => looksAt(this.steps, this.at)));
   /** The pass at the step; none at the end of the work. */
   readonly pass = $derived.by(() => this.steps[this.now.index]?.pass);
-  /** The pass whose setting is shown: the one at the step or the next that is set, else the last. */
+  /**
+   * The pass whose setting is shown: the one at the step or the next that is set, else the last.
+   */
   readonly set = $derived.by(
     () =>
-      (this.now.index < 0 ? undefined : this.steps.slice(this.now.index).find(({ pass }) => pass.settings?.length)) ??
+      (this.now.index < 0
+        ? undefined
+        : this.steps.slice(this.now.index).find(({ pass }) => pass.settings?.length)) ??
       this.steps.findLast(({ pass }) => pass.settings?.length),
   );
   readonly group = $derived.by(() => {
@@ -46,10 +56,16 @@ export class Tape {
     ),
   );
   readonly heads = $derived.by(
-    kept(() => Object.fromEntries((this.result()?.groups ?? []).map((g) => [g.id, g.thread.head_mm]))),
+    kept(() =>
+      Object.fromEntries((this.result()?.groups ?? []).map((g) => [g.id, g.thread.head_mm])),
+    ),
   );
   readonly labels = $derived.by(
-    kept(() => Object.fromEntries((this.result()?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label])))),
+    kept(() =>
+      Object.fromEntries(
+        (this.result()?.groups ?? []).flatMap((g) => g.places.map((p) => [p.id, p.label])),
+      ),
+    ),
   );
 
   /** Where the marker is, in words. */

@@ -1,4 +1,6 @@
-/** Which working is open on the Bench: the figure by its name in the API, and what people call it. */
+/**
+ * Which working is open on the Bench: the figure by its name in the API, and what people call it.
+ */
 export class Work {
   figure = $state('');
   title = $state('');

@@ -79,7 +79,9 @@
         <!-- a drawing that fails takes nothing with it: the instruction stands -->
         <svelte:boundary onerror={(problem) => console.error(problem)}>
           <Face {run} {desk} />
-          {#snippet failed()}<p class="soft">The drawing cannot be shown. Go by the number of the bolt.</p>{/snippet}
+          {#snippet failed()}<p class="soft">
+              The drawing cannot be shown. Go by the number of the bolt.
+            </p>{/snippet}
         </svelte:boundary>
         {#if curved}<Curve meter={desk.meter} />{/if}
       </div>
@@ -88,10 +90,14 @@
     <footer class="tape">
       <svelte:boundary onerror={(problem) => console.error(problem)}>
         <PassTape
-          bands={run.state.tape.filter((b) => !step?.position || b.position === run.state?.position)}
+          bands={run.state.tape.filter(
+            (b) => !step?.position || b.position === run.state?.position,
+          )}
           label={sentence('run.progress', { count: run.state.done })}
         />
-        {#snippet failed()}<p class="soft">{sentence('run.done', { count: run.state?.done ?? 0 })}</p>{/snippet}
+        {#snippet failed()}<p class="soft">
+            {sentence('run.done', { count: run.state?.done ?? 0 })}
+          </p>{/snippet}
       </svelte:boundary>
     </footer>
   {/if}
@@ -112,7 +118,10 @@
     onclose={close}
   />
 {:else if desk.dialog === 'hand'}
-  <HandOver onclose={close} ondone={() => run.handed().catch((problem: Error) => (error = problem.message))} />
+  <HandOver
+    onclose={close}
+    ondone={() => run.handed().catch((problem: Error) => (error = problem.message))}
+  />
 {:else if desk.dialog === 'device'}
   <Connect meter={desk.meter} onclose={close} />
 {:else if desk.dialog === 'wrench'}

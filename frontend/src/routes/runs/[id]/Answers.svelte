@@ -23,12 +23,21 @@
     <Decision {step} busy={run.busy} onanswer={desk.answer} />
   {:else if step.entry === 'reading'}
     {#if step.asks?.length}<Recorded {run} {step} bind:recorded={desk.recorded} />{/if}
-    <Reading {step} busy={run.busy || !desk.complete} bind:reading={desk.reading} onanswer={desk.answer} />
+    <Reading
+      {step}
+      busy={run.busy || !desk.complete}
+      bind:reading={desk.reading}
+      onanswer={desk.answer}
+    />
   {:else if first}
     {#if step.asks?.length}<Recorded {run} {step} bind:recorded={desk.recorded} />{/if}
     {#if pulls}
-      <!-- the wrench answers; by hand it is answered below it, on a phone once the wrench is put away -->
-      <div class="grid gap-2 max-[500px]:hidden short:hidden" style:grid-template-columns="repeat({step.buttons.length}, 1fr)">
+      <!-- the wrench answers; by hand it is answered below it, on a phone once the wrench is put
+           away -->
+      <div
+        class="grid gap-2 max-[500px]:hidden short:hidden"
+        style:grid-template-columns="repeat({step.buttons.length}, 1fr)"
+      >
         {#each step.buttons as button (button.answer)}
           <GloveButton
             look="plain"
@@ -49,8 +58,10 @@
         {#if others.length}
           <div class="grid gap-2.5" style:grid-template-columns="repeat({others.length}, 1fr)">
             {#each others as button (button.answer)}
-              <GloveButton key={button.key} disabled={run.busy} onclick={() => desk.answer(button.answer)}
-                >{button.label}</GloveButton
+              <GloveButton
+                key={button.key}
+                disabled={run.busy}
+                onclick={() => desk.answer(button.answer)}>{button.label}</GloveButton
               >
             {/each}
           </div>
@@ -59,14 +70,19 @@
     {/if}
   {/if}
   <!-- on a phone what is needed now and then stands under More -->
-  <div class="last grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2 short:gap-1.5">
-    <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}>Report a problem</GloveButton>
+  <div
+    class="last grid grid-cols-4 gap-2.5 max-[500px]:grid-cols-2 short:grid-cols-2 short:gap-1.5"
+  >
+    <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}
+      >Report a problem</GloveButton
+    >
     <GloveButton
       look="quiet"
       class="max-[500px]:hidden short:hidden"
       key="c"
       disabled={!run.may('correct')}
-      onclick={() => (desk.dialog = 'correct')}>{sentence('run.correct_last', { bolt: before })}</GloveButton
+      onclick={() => (desk.dialog = 'correct')}
+      >{sentence('run.correct_last', { bolt: before })}</GloveButton
     >
     <GloveButton
       look="quiet"
@@ -75,8 +91,12 @@
       disabled={!step.ahead.length}
       onclick={() => (desk.dialog = 'round')}>Whole round</GloveButton
     >
-    <GloveButton look="quiet" key="t" onclick={() => (desk.dialog = 'more')}>More: note, change</GloveButton>
+    <GloveButton look="quiet" key="t" onclick={() => (desk.dialog = 'more')}
+      >More: note, change</GloveButton
+    >
   </div>
 {:else}
-  <p class="soft text-lg">You are looking on: only a fitter or supervisor on the device that holds this run answers.</p>
+  <p class="soft text-lg">
+    You are looking on: only a fitter or supervisor on the device that holds this run answers.
+  </p>
 {/if}

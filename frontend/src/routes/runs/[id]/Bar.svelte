@@ -16,7 +16,13 @@
   );
   const waits = $derived(run.unsent.length);
   const theirs = $derived(run.others ? sentence('run.theirs', { count: run.others }) : '');
-  const saved = $derived(run.offline ? sentence('run.no_connection', { count: waits }) : waits ? `saving ${waits}` : 'all saved');
+  const saved = $derived(
+    run.offline
+      ? sentence('run.no_connection', { count: waits })
+      : waits
+        ? `saving ${waits}`
+        : 'all saved',
+  );
 </script>
 
 <header
@@ -27,13 +33,25 @@
       <b>{run.view.head.equipment_name} › {run.view.head.joint_name}</b>
       <span class="soft ml-2 hidden text-sm sm:inline">{about.join(' · ')}</span>
     </p>
-    {#if open}<span class="flex items-center text-sm" aria-label={sentence('run.deviations', { count: open })}
-        ><svg width="13" height="13" class="mr-1" aria-hidden="true"><rect width="13" height="13" fill="var(--stop)" /></svg><b
-          >{open}</b
-        ><span class="hidden sm:inline">&nbsp;{sentence('run.deviations_word', { count: open })}</span></span
+    {#if open}<span
+        class="flex items-center text-sm"
+        aria-label={sentence('run.deviations', { count: open })}
+        ><svg width="13" height="13" class="mr-1" aria-hidden="true"
+          ><rect width="13" height="13" fill="var(--stop)" /></svg
+        ><b>{open}</b><span class="hidden sm:inline"
+          >&nbsp;{sentence('run.deviations_word', { count: open })}</span
+        ></span
       >{/if}
     {#if theirs}<span class="hidden text-sm text-caution md:inline">{theirs}</span>{/if}
-    <span class="text-sm whitespace-nowrap {run.offline || waits > 2 ? 'font-bold text-caution' : 'soft'}">{saved}</span>
-    <Button color="alternative" class="min-h-[56px] min-w-24 text-[1.1rem]" href="/runs/{run.id}/record">Pause</Button>
+    <span
+      class="text-sm whitespace-nowrap {run.offline || waits > 2
+        ? 'font-bold text-caution'
+        : 'soft'}">{saved}</span
+    >
+    <Button
+      color="alternative"
+      class="min-h-[56px] min-w-24 text-[1.1rem]"
+      href="/runs/{run.id}/record">Pause</Button
+    >
   {/if}
 </header>

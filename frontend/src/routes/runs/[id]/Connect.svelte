@@ -19,8 +19,8 @@
 
 <Modal bind:open title="Connect a wrench or gauge" size="md">
   <p>
-    What it measures answers the step: torque, angle and the curve are kept in the record. Devices that are marked simulated
-    measure nothing: they are for trying it out.
+    What it measures answers the step: torque, angle and the curve are kept in the record. Devices
+    that are marked simulated measure nothing: they are for trying it out.
   </p>
   <div class="grid gap-2">
     {#each offered as device (device.id)}
@@ -33,6 +33,8 @@
     {:else}
       <p>No device answers: is there a connection to the server?</p>
     {/each}
-    {#if meter.connected}<GloveButton look="quiet" onclick={() => take('')}>Disconnect, enter by hand</GloveButton>{/if}
+    {#if meter.connected}<GloveButton look="quiet" onclick={() => take('')}
+        >Disconnect, enter by hand</GloveButton
+      >{/if}
   </div>
 </Modal>

@@ -6,7 +6,8 @@
   import type { Run } from '#lib/run.svelte.ts';
 
   /** A correcting entry: nothing is edited, the new entry points to the old. */
-  let { run, last, onclose }: { run: Run; last: Schemas['LastAnswer']; onclose: () => void } = $props();
+  let { run, last, onclose }: { run: Run; last: Schemas['LastAnswer']; onclose: () => void } =
+    $props();
   let open = $state(true);
   let picked = $state.raw<Schemas['LastAnswer'] | null>(null);
   const chosen = $derived(picked ?? last);
@@ -30,7 +31,10 @@
         value={one.event}
         group={chosen.event}
         onchange={() => (picked = one)}
-        classes={{ label: 'flex min-h-[56px] items-center gap-3 rounded border border-hairline px-3 text-lg text-ink' }}
+        classes={{
+          label:
+            'flex min-h-[56px] items-center gap-3 rounded border border-hairline px-3 text-lg text-ink',
+        }}
       >
         <span class="font-bold">{one.what}</span>
         <span class="soft">{one.text}</span>
@@ -39,7 +43,9 @@
   </fieldset>
   <div class="grid gap-2 sm:grid-cols-3">
     {#each chosen.choices as choice (choice.answer)}
-      <GloveButton look="quiet" onclick={() => correct({ answer: choice.answer })}>{choice.label}</GloveButton>
+      <GloveButton look="quiet" onclick={() => correct({ answer: choice.answer })}
+        >{choice.label}</GloveButton
+      >
     {/each}
     <GloveButton look="quiet" onclick={() => correct(null)}>Repeat step</GloveButton>
   </div>

@@ -9,7 +9,8 @@
   const evidence = $derived.by(() => {
     const { curve, result } = meter;
     if (!result || good) return null;
-    const at = (time: number) => curve.angle[curve.seconds.findIndex((s) => s >= time)] ?? curve.angle.at(-1) ?? 0;
+    const at = (time: number) =>
+      curve.angle[curve.seconds.findIndex((s) => s >= time)] ?? curve.angle.at(-1) ?? 0;
     return { from: at(result.first), to: at(result.last) };
   });
   const picture = $derived({
@@ -22,5 +23,9 @@
 
 <div class="rounded-[6px] border bg-sheet px-2 pt-1">
   <p class="soft text-sm">{sentence('run.curve', { pull: meter.label })}</p>
-  <PullCurve {picture} label={sentence('run.curve_label', { pull: meter.label })} class="h-40 max-[500px]:h-28 short:h-32" />
+  <PullCurve
+    {picture}
+    label={sentence('run.curve_label', { pull: meter.label })}
+    class="h-40 max-[500px]:h-28 short:h-32"
+  />
 </div>

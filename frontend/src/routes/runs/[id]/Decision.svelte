@@ -4,7 +4,10 @@
   import type { Schemas } from '#lib/api/client.ts';
   import GloveButton from '#lib/parts/GloveButton.svelte';
 
-  /** What was done about something that failed; what needs a reason asks for it, and a supervisor accepts it later. */
+  /**
+   * What was done about something that failed; what needs a reason asks for it, and a supervisor
+   * accepts it later.
+   */
   interface Props {
     step: Schemas['Instruction'];
     busy: boolean;
@@ -32,14 +35,21 @@
 {#if reasoned.length}
   <div class="grid gap-2">
     <Label for="{uid}-r" class="text-lg">Reason, or what was done</Label>
-    <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
+    <Input
+      id="{uid}-r"
+      class="min-h-[56px] text-lg"
+      bind:value={reason}
+      maxlength={1000}
+      autocomplete="off"
+    />
     <div class="grid gap-2 sm:grid-cols-2">
       {#each reasoned as button (button.answer)}
         <GloveButton
           look="quiet"
           class="min-h-[64px] text-lg"
           disabled={busy || !reason.trim()}
-          onclick={() => onanswer(button.answer, { reason: reason.trim() })}>{button.label}</GloveButton
+          onclick={() => onanswer(button.answer, { reason: reason.trim() })}
+          >{button.label}</GloveButton
         >
       {/each}
     </div>

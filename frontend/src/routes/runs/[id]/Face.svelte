@@ -12,7 +12,11 @@
   /** While gaps are drawn, the last gap stands at every bolt: where it is wide is seen. */
   const gaps = $derived(
     step?.last_gap
-      ? Object.fromEntries((run.state?.bolts ?? []).filter((b) => b.gap_mm != null).map((b) => [b.place, b.gap_mm!.toFixed(1)]))
+      ? Object.fromEntries(
+          (run.state?.bolts ?? [])
+            .filter((b) => b.gap_mm != null)
+            .map((b) => [b.place, b.gap_mm!.toFixed(1)]),
+        )
       : undefined,
   );
   const places = $derived(
@@ -33,7 +37,10 @@
     numbers={gaps}
     middle={step?.label ?? ''}
     below={step?.upcoming.length ? `then ${step.upcoming.join(', then ')}` : ''}
-    label={sentence('run.face', { position: step?.position || 'none', bolt: step?.label || 'none' })}
+    label={sentence('run.face', {
+      position: step?.position || 'none',
+      bolt: step?.label || 'none',
+    })}
   />
   {#if step?.position}<p class="where">{step.position}</p>{/if}
 </div>

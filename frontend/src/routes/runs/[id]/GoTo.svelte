@@ -12,10 +12,16 @@
   <p class="soft text-lg">{step.stage}</p>
   <h1 class="go">{step.go_to}</h1>
   <p class="text-xl">The next step is at another position of this machine.</p>
-  <GloveButton look="huge" key="Space" onclick={desk.there}>{sentence('run.i_am_at', { position: step.position })}</GloveButton>
+  <GloveButton look="huge" key="Space" onclick={desk.there}
+    >{sentence('run.i_am_at', { position: step.position })}</GloveButton
+  >
   <div class="last grid grid-cols-2 gap-2.5">
-    <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}>Report a problem</GloveButton>
-    <GloveButton look="quiet" key="t" onclick={() => (desk.dialog = 'more')}>More: note, change</GloveButton>
+    <GloveButton look="quiet" key="w" onclick={() => (desk.dialog = 'problem')}
+      >Report a problem</GloveButton
+    >
+    <GloveButton look="quiet" key="t" onclick={() => (desk.dialog = 'more')}
+      >More: note, change</GloveButton
+    >
   </div>
 </div>
 

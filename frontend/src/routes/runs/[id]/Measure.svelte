@@ -11,9 +11,13 @@
   const good = $derived(!result || result.code === 'good');
   const told = $derived(
     result &&
-      [`${meter.label}: ${result.says}`, result.torque, result.readings.join(', '), result.seen].filter(Boolean).join(' · '),
+      [`${meter.label}: ${result.says}`, result.torque, result.readings.join(', '), result.seen]
+        .filter(Boolean)
+        .join(' · '),
   );
-  const words = $derived(meter.connected?.answers === 'length' ? 'Read the gauge' : 'Pull with the wrench');
+  const words = $derived(
+    meter.connected?.answers === 'length' ? 'Read the gauge' : 'Pull with the wrench',
+  );
   const key = $derived(meter.connected?.answers === 'pull' ? 'space' : '');
 </script>
 
@@ -23,7 +27,10 @@
   >
 {/if}
 {#if told && good}<p class="soft text-[1.05rem]" role="status">{told}</p>{/if}
-{#if told && !good && meter.fits}<p class="flex items-center gap-2 text-[1.05rem] font-bold text-stop" role="status">
+{#if told && !good && meter.fits}<p
+    class="flex items-center gap-2 text-[1.05rem] font-bold text-stop"
+    role="status"
+  >
     <Mark severity="stop" />{told}
   </p>{/if}
 {#if meter.failed}<p class="font-bold text-stop" role="alert">{meter.failed}</p>{/if}

@@ -9,7 +9,10 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import type { Run } from '#lib/run.svelte.ts';
 
-  /** What is needed now and then: note, photo, a wish to the planner, skip, do a stage again, end the run. */
+  /**
+   * What is needed now and then: note, photo, a wish to the planner, skip, do a stage again, end
+   * the run.
+   */
   interface Props {
     run: Run;
     step: Schemas['Instruction'] | null;
@@ -38,19 +41,29 @@
     event.preventDefault();
     const words = reason.trim();
     open = false;
-    if (asked === 'skip' && step) await run.send('answer', step.step, { answer: 'skip', reason: words });
+    if (asked === 'skip' && step)
+      await run.send('answer', step.step, { answer: 'skip', reason: words });
     else if (asked === 'redo')
-      await run.send('redo', step?.step ?? '-', { stage: stage || (step?.stage_id ?? stages[0]![0]), reason: words });
+      await run.send('redo', step?.step ?? '-', {
+        stage: stage || (step?.stage_id ?? stages[0]![0]),
+        reason: words,
+      });
     else if (asked === 'abandon') await run.send('abandon', '-', { reason: words });
   }
-  const WORDS = { skip: 'Skip step', redo: 'Do a stage again', abandon: 'End this run before its last step' };
+  const WORDS = {
+    skip: 'Skip step',
+    redo: 'Do a stage again',
+    abandon: 'End this run before its last step',
+  };
 </script>
 
 <Modal bind:open title="More" size="md">
   {#if !asked}
     <div class="grid gap-2 sm:grid-cols-2">
       <GloveButton look="quiet" onclick={() => onopen('note')}>Add a note</GloveButton>
-      <GloveButton look="quiet" disabled={!run.may('correct')} onclick={() => onopen('correct')}>Correct an answer</GloveButton>
+      <GloveButton look="quiet" disabled={!run.may('correct')} onclick={() => onopen('correct')}
+        >Correct an answer</GloveButton
+      >
       <GloveButton look="quiet" disabled={!step?.ahead.length} onclick={() => onopen('round')}
         >Confirm the whole round</GloveButton
       >
@@ -61,16 +74,28 @@
           onpick={photo}
           class="flex min-h-[56px] items-center rounded-[6px] border-2 border-hairline px-4 font-medium hover:bg-tint"
         />{/if}
-      <GloveButton look="quiet" onclick={() => onopen('suggest')}>Suggest a change to the planner</GloveButton>
-      <GloveButton look="quiet" disabled={!run.may('tool')} onclick={onwrench}>Change wrench …</GloveButton>
+      <GloveButton look="quiet" onclick={() => onopen('suggest')}
+        >Suggest a change to the planner</GloveButton
+      >
+      <GloveButton look="quiet" disabled={!run.may('tool')} onclick={onwrench}
+        >Change wrench …</GloveButton
+      >
       <GloveButton look="quiet" onclick={ondevice}>Connect a wrench or gauge …</GloveButton>
-      <GloveButton look="quiet" disabled={run.unsent.length > 0} onclick={onhand}>Change user …</GloveButton>
-      <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}>Skip step …</GloveButton>
-      <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}>Repeat stage …</GloveButton>
+      <GloveButton look="quiet" disabled={run.unsent.length > 0} onclick={onhand}
+        >Change user …</GloveButton
+      >
+      <GloveButton look="quiet" disabled={!run.may('skip')} onclick={() => (asked = 'skip')}
+        >Skip step …</GloveButton
+      >
+      <GloveButton look="quiet" disabled={!run.may('redo')} onclick={() => (asked = 'redo')}
+        >Repeat stage …</GloveButton
+      >
       <GloveButton look="quiet" onclick={() => cues.toggle('sound')}
         >{cues.sound ? 'Tones and vibration off' : 'Tones and vibration on'}</GloveButton
       >
-      <GloveButton look="quiet" onclick={() => cues.toggle('speech')}>{cues.speech ? 'Speech off' : 'Speech on'}</GloveButton>
+      <GloveButton look="quiet" onclick={() => cues.toggle('speech')}
+        >{cues.speech ? 'Speech off' : 'Speech on'}</GloveButton
+      >
       <GloveButton look="quiet" disabled={!run.may('abandon')} onclick={() => (asked = 'abandon')}
         >End the run early …</GloveButton
       >
@@ -88,7 +113,13 @@
         />
       {/if}
       <Label for="{uid}-r">Why</Label>
-      <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
+      <Input
+        id="{uid}-r"
+        class="min-h-[56px] text-lg"
+        bind:value={reason}
+        maxlength={1000}
+        autocomplete="off"
+      />
       <GloveButton type="submit" look="main" disabled={!reason.trim()}>Save</GloveButton>
     </form>
   {/if}

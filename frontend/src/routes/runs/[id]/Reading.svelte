@@ -19,7 +19,9 @@
   /** A thumb instead of a mouse: the keys are ours, and the keyboard of the device stays away. */
   const coarse = new MediaQuery('(pointer: coarse)');
   const typed = $derived(reading.trim());
-  const value = $derived(/^-?[\d.,\s/-]+$/.test(typed) && step.unit ? `${typed} ${step.unit}` : typed);
+  const value = $derived(
+    /^-?[\d.,\s/-]+$/.test(typed) && step.unit ? `${typed} ${step.unit}` : typed,
+  );
   const [first, others] = $derived([step.buttons[0]!, step.buttons.slice(1)]);
 
   function enter(event: Event) {
@@ -29,7 +31,9 @@
 </script>
 
 <form class="grid gap-2" onsubmit={enter}>
-  <Label for="reading" class="text-lg">{first.label}{step.limit_text ? `, ${step.limit_text}` : ''}</Label>
+  <Label for="reading" class="text-lg"
+    >{first.label}{step.limit_text ? `, ${step.limit_text}` : ''}</Label
+  >
   <div class="grid grid-cols-[1fr_auto] gap-2">
     <Input
       id="reading"
@@ -44,11 +48,16 @@
   </div>
   <NumberPad bind:value={reading} />
   <p id="{uid}-u" class="soft pointer-coarse:max-[500px]:hidden">
-    {step.unit ? sentence('run.figure_alone', { unit: step.unit }) : 'Write the unit behind the figure.'}
+    {step.unit
+      ? sentence('run.figure_alone', { unit: step.unit })
+      : 'Write the unit behind the figure.'}
   </p>
 </form>
 {#each others as button (button.answer)}
-  <GloveButton disabled={busy} key={button.key} onclick={() => onanswer(button.answer, typed ? { value } : {})}
+  <GloveButton
+    disabled={busy}
+    key={button.key}
+    onclick={() => onanswer(button.answer, typed ? { value } : {})}
     >{button.label}{typed ? ` (${value})` : ''}</GloveButton
   >
 {/each}

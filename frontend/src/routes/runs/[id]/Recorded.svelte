@@ -5,7 +5,9 @@
   import FilePick from '#lib/parts/FilePick.svelte';
   import type { Run } from '#lib/run.svelte.ts';
 
-  /** What the plan asks to be recorded with an answer: batch, photo, initials of a second person. */
+  /**
+   * What the plan asks to be recorded with an answer: batch, photo, initials of a second person.
+   */
   interface Props {
     run: Run;
     step: Schemas['Instruction'];
@@ -13,15 +15,26 @@
   }
   let { run, step, recorded = $bindable() }: Props = $props();
   const uid = $props.id();
-  const TYPED = { batch: 'Batch number, as printed on it', second: 'Initials of a second person who saw it' } as const;
-  const typed = $derived((step.asks ?? []).filter((what) => what !== 'photo') as (keyof typeof TYPED)[]);
+  const TYPED = {
+    batch: 'Batch number, as printed on it',
+    second: 'Initials of a second person who saw it',
+  } as const;
+  const typed = $derived(
+    (step.asks ?? []).filter((what) => what !== 'photo') as (keyof typeof TYPED)[],
+  );
 </script>
 
 <div class="grid gap-2 sm:grid-cols-2">
   {#each typed as what (what)}
     <div class="grid content-end gap-1">
       <Label for="{uid}-{what}">{TYPED[what]}</Label>
-      <Input id="{uid}-{what}" class="min-h-[56px] text-lg" bind:value={recorded[what]} maxlength={60} autocomplete="off" />
+      <Input
+        id="{uid}-{what}"
+        class="min-h-[56px] text-lg"
+        bind:value={recorded[what]}
+        maxlength={60}
+        autocomplete="off"
+      />
     </div>
   {/each}
   {#if step.asks?.includes('photo')}

@@ -7,8 +7,12 @@
   import type { Run } from '#lib/run.svelte.ts';
   import { sentence } from '#lib/sentence.ts';
 
-  /** The rest of a round confirmed at once, with the exceptions marked; every bolt still gets its own entry. */
-  let { run, step, onclose }: { run: Run; step: Schemas['Instruction']; onclose: () => void } = $props();
+  /**
+   * The rest of a round confirmed at once, with the exceptions marked; every bolt still gets its
+   * own entry.
+   */
+  let { run, step, onclose }: { run: Run; step: Schemas['Instruction']; onclose: () => void } =
+    $props();
   let open = $state(true);
   const usual = $derived(step.buttons[0]!);
   const other = $derived(step.exception);
@@ -34,16 +38,23 @@
   }
 </script>
 
-<Modal bind:open title={sentence('run.at_once', { pass: step.pass_name, count: bolts.length })} size="lg">
+<Modal
+  bind:open
+  title={sentence('run.at_once', { pass: step.pass_name, count: bolts.length })}
+  size="lg"
+>
   <p>
-    Every bolt is saved as <b>{small(usual.label)}</b>{#if other}; tap those where <b>{small(other.label)}</b>{/if}. Only for
-    bolts you have pulled.
+    Every bolt is saved as <b>{small(usual.label)}</b>{#if other}; tap those where <b
+        >{small(other.label)}</b
+      >{/if}. Only for bolts you have pulled.
   </p>
   <div class="grid grid-cols-4 gap-2 sm:grid-cols-8">
     {#each bolts as bolt (bolt.step)}
       <Button
         color="alternative"
-        class="bolt min-h-[60px] justify-center border-2 px-1 text-[1.4rem] font-bold {marked[bolt.step]
+        class="bolt min-h-[60px] justify-center border-2 px-1 text-[1.4rem] font-bold {marked[
+          bolt.step
+        ]
           ? 'marked border-caution bg-caution-bg underline hover:bg-caution-bg'
           : 'border-hairline'}"
         aria-pressed={!!marked[bolt.step]}

@@ -7,7 +7,10 @@
   import type { Run } from '#lib/run.svelte.ts';
   import { sentence } from '#lib/sentence.ts';
 
-  /** Words from the fitter: a problem (a deviation to be accepted), a note, or a wish to the planner. */
+  /**
+   * Words from the fitter: a problem (a deviation to be accepted), a note, or a wish to the
+   * planner.
+   */
   interface Props {
     kind: 'problem' | 'note' | 'suggest';
     run: Run;
@@ -23,7 +26,8 @@
   });
   const TITLES = { problem: 'Report a problem', note: 'Add a note', suggest: 'Change this step' };
   const WORDS = {
-    problem: 'Stop pulling. What you write becomes a deviation that a supervisor has to accept by name.',
+    problem:
+      'Stop pulling. What you write becomes a deviation that a supervisor has to accept by name.',
     note: 'Saved with the step.',
     suggest: 'Goes to the planner with this step.',
   };
@@ -39,7 +43,10 @@
   async function send(event: Event) {
     event.preventDefault();
     open = false;
-    await run.send(kind, step?.step ?? '-', { text: text.trim(), ...(kind === 'problem' ? { about } : {}) });
+    await run.send(kind, step?.step ?? '-', {
+      text: text.trim(),
+      ...(kind === 'problem' ? { about } : {}),
+    });
   }
   /** What is wrong with this bolt is an answer to its step: the run says what to do next. */
   async function wrong(answer: string) {
@@ -54,7 +61,8 @@
     {#if step?.wrong.length && run.may('answer')}
       <p class="font-semibold">{sentence('run.this_bolt', { bolt: step.label || 'none' })}</p>
       <div class="grid gap-2 sm:grid-cols-2">
-        {#each step.wrong as button (button.answer)}<GloveButton onclick={() => wrong(button.answer)}>{button.label}</GloveButton
+        {#each step.wrong as button (button.answer)}<GloveButton
+            onclick={() => wrong(button.answer)}>{button.label}</GloveButton
           >{/each}
       </div>
       <p class="font-semibold">Something else:</p>
@@ -68,7 +76,9 @@
         >
       {/each}
     </div>
-    {#if about !== 'other'}<p class="font-semibold text-stop">The run stops until it is settled.</p>{/if}
+    {#if about !== 'other'}<p class="font-semibold text-stop">
+        The run stops until it is settled.
+      </p>{/if}
   {/if}
   <form onsubmit={send} class="grid gap-3">
     <Label for="{uid}-t">In your words</Label>

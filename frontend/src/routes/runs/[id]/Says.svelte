@@ -8,13 +8,19 @@
   import type { Desk } from './desk.svelte.ts';
   import SettingWords from './SettingWords.svelte';
 
-  /** One instruction: where in the work it stands, what stands large, the sentence, what to watch. */
+  /**
+   * One instruction: where in the work it stands, what stands large, the sentence, what to watch.
+   */
   let { run, desk, step }: { run: Run; desk: Desk; step: Schemas['Instruction'] } = $props();
   const setting = $derived(step.settings[0]);
-  /** Beside a drawing with room for the number in its middle the number stands smaller here; it stands here in any case. */
+  /**
+   * Beside a drawing with room for the number in its middle the number stands smaller here; it
+   * stands here in any case.
+   */
   const drawn = $derived.by(() => {
     const groups = run.view!.groups;
-    const places = groups.find((g) => g.places.some((p) => step.places.includes(p.id)))?.places ?? [];
+    const places =
+      groups.find((g) => g.places.some((p) => step.places.includes(p.id)))?.places ?? [];
     return !!geometryOf(places, Math.max(30, ...groups.map((g) => g.thread.head_mm))).ring?.inner;
   });
   const stopped = $derived(step.entry === 'decision');
@@ -25,7 +31,9 @@
       step.places.length ? `${ordinal(step.index)} of ${step.total}` : '',
     ].filter(Boolean),
   );
-  const more = $derived([step.hint, step.note, step.gauge ? `Use: ${step.gauge}.` : ''].filter(Boolean).join(' '));
+  const more = $derived(
+    [step.hint, step.note, step.gauge ? `Use: ${step.gauge}.` : ''].filter(Boolean).join(' '),
+  );
   /** Folded after its first reading: at the first bolt of a pass it stands open. */
   const first = $derived(step.index === 1 && (step.round ?? 1) === 1);
   /** Where a screen is lower, the answers come before what is said beside them. */
@@ -46,10 +54,19 @@
       : 'over',
   );
   const large = $derived(
-    ({ setting: setting?.figure, turn: step.turn_text, clock } as Record<string, string | undefined>)[step.shows] ?? '',
+    (
+      { setting: setting?.figure, turn: step.turn_text, clock } as Record<
+        string,
+        string | undefined
+      >
+    )[step.shows] ?? '',
   );
   const behind = $derived(
-    step.shows === 'setting' ? (setting?.unit ?? '') : step.shows === 'turn' && step.turn_back ? 'back' : '',
+    step.shows === 'setting'
+      ? (setting?.unit ?? '')
+      : step.shows === 'turn' && step.turn_back
+        ? 'back'
+        : '',
   );
 </script>
 
@@ -62,11 +79,15 @@
   {#if step.cautions.length && whole}
     <div class="cautions">
       {#each step.cautions as caution (caution)}
-        <p class="flex items-center gap-2 text-[1.05rem] font-semibold"><Mark severity="caution" />{caution}</p>
+        <p class="flex items-center gap-2 text-[1.05rem] font-semibold">
+          <Mark severity="caution" />{caution}
+        </p>
       {/each}
     </div>
   {/if}
-  {#if step.before_each}<p class="first border-l-[5px] border-brine pl-3 text-xl leading-tight font-bold">
+  {#if step.before_each}<p
+      class="first border-l-[5px] border-brine pl-3 text-xl leading-tight font-bold"
+    >
       First: {step.before_each}
     </p>{/if}
   {#if large || step.label}
@@ -85,29 +106,42 @@
     <SettingWords {setting} changed={step.changed_setting} />
   {:else if step.shows === 'turn'}
     <p class="soft text-[1.15rem]">
-      {[step.turn_note, setting ? sentence('run.stop_at', { tool: setting.text }) : ''].filter(Boolean).join(' · ')}
+      {[step.turn_note, setting ? sentence('run.stop_at', { tool: setting.text }) : '']
+        .filter(Boolean)
+        .join(' · ')}
     </p>
   {/if}
   {#if step.entry === 'decision'}
-    <p class="flex items-center gap-2 text-xl font-extrabold text-stop"><Mark severity="stop" />Stop</p>
+    <p class="flex items-center gap-2 text-xl font-extrabold text-stop">
+      <Mark severity="stop" />Stop
+    </p>
   {/if}
   <p class={large ? 'text-xl short:text-lg short:leading-tight' : 'big'}>{step.text}</p>
   {#if beside}<p class="text-[1.1rem]">{beside}</p>{/if}
-  {#if step.watch_for}<p class="text-lg {stopped ? '' : 'max-[500px]:hidden short:hidden'}">Watch: {step.watch_for}.</p>{/if}
-  {#if more}<p class="soft text-[1.15rem] {stopped ? '' : 'max-[500px]:hidden short:hidden'}">{more}</p>{/if}
-  <!-- in full at the first bolt of a pass, then folded: cautions as a mark, what else is said behind a word -->
+  {#if step.watch_for}<p class="text-lg {stopped ? '' : 'max-[500px]:hidden short:hidden'}">
+      Watch: {step.watch_for}.
+    </p>{/if}
+  {#if more}<p class="soft text-[1.15rem] {stopped ? '' : 'max-[500px]:hidden short:hidden'}">
+      {more}
+    </p>{/if}
+  <!-- in full at the first bolt of a pass, then folded: cautions as a mark, what else is said
+       behind a word -->
   {#if !stopped && (folded.length || more || step.watch_for)}
     <details
       class="text-[1.05rem] {folded.length ? '' : 'hidden max-[500px]:block short:block'}"
       open={first && !folded.length && high > ROOMY}
     >
       <summary class="flex min-h-[32px] cursor-pointer items-center gap-2"
-        >{#if folded.length}<Mark severity="caution" /><b>{folded.length === 1 ? 'Caution' : 'Cautions'}</b>{/if}<span
-          class="soft hidden max-[500px]:inline short:inline">{step.watch_for ? 'what to watch, hints' : 'hints'}</span
+        >{#if folded.length}<Mark severity="caution" /><b
+            >{folded.length === 1 ? 'Caution' : 'Cautions'}</b
+          >{/if}<span class="soft hidden max-[500px]:inline short:inline"
+          >{step.watch_for ? 'what to watch, hints' : 'hints'}</span
         ></summary
       >
       {#each folded as caution (caution)}<p class="font-semibold">{caution}</p>{/each}
-      {#if step.watch_for}<p class="hidden max-[500px]:block short:block">Watch: {step.watch_for}.</p>{/if}
+      {#if step.watch_for}<p class="hidden max-[500px]:block short:block">
+          Watch: {step.watch_for}.
+        </p>{/if}
       {#if more}<p class="soft hidden max-[500px]:block short:block">{more}</p>{/if}
       {#if step.why}<p class="soft hidden max-[500px]:block short:block">Why: {step.why}</p>{/if}
     </details>

@@ -13,7 +13,10 @@
   import Says from './Says.svelte';
   import Stopped from './Stopped.svelte';
 
-  /** The right half of the Run screen: what to do now, its answers, what waits meanwhile, what was answered before. */
+  /**
+   * The right half of the Run screen: what to do now, its answers, what waits meanwhile, what was
+   * answered before.
+   */
   let { run, desk }: { run: Run; desk: Desk } = $props();
   const now = $derived(run.state!);
   const step = $derived(run.step);
@@ -24,9 +27,17 @@
 <div class="side grid content-start gap-3 max-[500px]:gap-2 short:gap-1.5">
   {#if setting && step}
     <p class="flex items-center gap-2 text-[1.05rem]">
-      <svg width="15" height="15" aria-hidden="true" fill="none" stroke="var(--caution)" stroke-width="2"
-        ><circle cx="7.5" cy="7.5" r="6" /><path d="M7.5 4v4l3 2" /></svg
-      ><Sentence key="run.sets_in" values={{ compound: setting.what.split(',')[0] ?? '', time: desk.left(setting.deadline) }} />
+      <svg
+        width="15"
+        height="15"
+        aria-hidden="true"
+        fill="none"
+        stroke="var(--caution)"
+        stroke-width="2"><circle cx="7.5" cy="7.5" r="6" /><path d="M7.5 4v4l3 2" /></svg
+      ><Sentence
+        key="run.sets_in"
+        values={{ compound: setting.what.split(',')[0] ?? '', time: desk.left(setting.deadline) }}
+      />
     </p>
   {/if}
   {#if run.stopped.length}
@@ -67,13 +78,16 @@
       <p>
         {sentence('run.other_device', { person: run.view!.lease_person ?? '' })}
       </p>
-      {#if run.may('take_over')}<GloveButton look="quiet" class="mt-2" onclick={takeOver}>Continue on this device</GloveButton
+      {#if run.may('take_over')}<GloveButton look="quiet" class="mt-2" onclick={takeOver}
+          >Continue on this device</GloveButton
         >{/if}
     </Notice>
   {/if}
   {#if now.recent.length && step}
     <p class="soft text-[1.05rem] max-[900px]:hidden">
-      before: {#each now.recent as one, i (one.event)}{i ? ' · ' : ''}<b>{one.label === '-' ? '' : one.label}</b>
+      before: {#each now.recent as one, i (one.event)}{i ? ' · ' : ''}<b
+          >{one.label === '-' ? '' : one.label}</b
+        >
         {small(one.text)}{/each}
     </p>
   {/if}

@@ -27,12 +27,18 @@
 
 <form class="grid gap-2 rounded border-2 border-ink p-3" onsubmit={sign}>
   <p class="text-lg"><Sentence key="run.you_sign" values={{ role, what: run.state!.signs }} /></p>
-  {#if run.unsent.length}<p class="text-caution">{sentence('run.sign_later', { count: run.unsent.length })}</p>{/if}
+  {#if run.unsent.length}<p class="text-caution">
+      {sentence('run.sign_later', { count: run.unsent.length })}
+    </p>{/if}
   {#if session.fresh}
-    <p class="text-lg">You have just signed in again as <b>{session.person?.name}</b>: nothing else is needed.</p>
+    <p class="text-lg">
+      You have just signed in again as <b>{session.person?.name}</b>: nothing else is needed.
+    </p>
   {:else}
     <Label for="{uid}-p" class="text-lg"
-      >{session.person?.name}: {session.hasPassword ? 'your password again, or your PIN' : 'your PIN'}</Label
+      >{session.person?.name}: {session.hasPassword
+        ? 'your password again, or your PIN'
+        : 'your PIN'}</Label
     >
     <Input
       id="{uid}-p"

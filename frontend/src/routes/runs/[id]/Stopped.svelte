@@ -8,7 +8,8 @@
   import type { Run } from '#lib/run.svelte.ts';
 
   /** A problem that stops the run: nothing goes on before somebody says what was done about it. */
-  let { run, problem, onwrench }: { run: Run; problem: Schemas['Stopped']; onwrench: () => void } = $props();
+  let { run, problem, onwrench }: { run: Run; problem: Schemas['Stopped']; onwrench: () => void } =
+    $props();
   let reason = $state('');
   const uid = $props.id();
   const settle = (event: Event) => {
@@ -28,8 +29,16 @@
     {/if}
     <form class="grid gap-2" onsubmit={settle}>
       <Label for="{uid}-r" class="text-lg">{problem.ask}</Label>
-      <Input id="{uid}-r" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
-      <GloveButton type="submit" look="main" disabled={!reason.trim() || run.busy}>Settled: continue the work</GloveButton>
+      <Input
+        id="{uid}-r"
+        class="min-h-[56px] text-lg"
+        bind:value={reason}
+        maxlength={1000}
+        autocomplete="off"
+      />
+      <GloveButton type="submit" look="main" disabled={!reason.trim() || run.busy}
+        >Settled: continue the work</GloveButton
+      >
     </form>
   {/if}
 </div>

@@ -21,9 +21,15 @@
   const uid = $props.id();
   const asked = new Asked<Schemas['StartView']>();
   $effect(() => {
-    const query = { occasion: run.state!.occasion, variants: run.state!.variants.join(','), run: run.id };
+    const query = {
+      occasion: run.state!.occasion,
+      variants: run.state!.variants.join(','),
+      run: run.id,
+    };
     void asked.ask(() =>
-      api.GET('/api/v1/revisions/{id}/start', { params: { path: { id: run.view!.head.revision_id }, query } }),
+      api.GET('/api/v1/revisions/{id}/start', {
+        params: { path: { id: run.view!.head.revision_id }, query },
+      }),
     );
   });
   const needed = $derived(asked.value?.tools ?? []);
@@ -42,7 +48,12 @@
   }
   async function take(event: Event) {
     event.preventDefault();
-    await run.send('tool', '-', { tool: wanted!.id, serial, reason: reason.trim(), checked: checked.trim() });
+    await run.send('tool', '-', {
+      tool: wanted!.id,
+      serial,
+      reason: reason.trim(),
+      checked: checked.trim(),
+    });
     // what was typed stays until the wrench is taken
     if (run.said) failed = run.said;
     else open = false;
@@ -65,7 +76,10 @@
       <QuantityField
         label={wanted.words}
         value={serial}
-        choices={[['', 'choose by serial'], ...wanted.offers.map((o): [string, string] => [o.serial, o.words])]}
+        choices={[
+          ['', 'choose by serial'],
+          ...wanted.offers.map((o): [string, string] => [o.serial, o.words]),
+        ]}
         large
         onchange={(id) => (serial = id)}
       />
@@ -73,14 +87,29 @@
       {#if offer}<p class={offer.good ? 'soft' : 'text-caution'}>{offer.state}</p>{/if}
     {/if}
     <Label for="{uid}-w">Why, and what is done with the bolts that the other one pulled</Label>
-    <Input id="{uid}-w" class="min-h-[56px] text-lg" bind:value={reason} maxlength={1000} autocomplete="off" />
+    <Input
+      id="{uid}-w"
+      class="min-h-[56px] text-lg"
+      bind:value={reason}
+      maxlength={1000}
+      autocomplete="off"
+    />
     <Label for="{uid}-c">Checked before use: on what, what it read (may be left empty)</Label>
-    <Input id="{uid}-c" class="min-h-[56px] text-lg" bind:value={checked} maxlength={1000} autocomplete="off" />
-    {#if serial}<GloveButton look="quiet" onclick={test}>Three pulls on the tester (simulated)</GloveButton>{/if}
+    <Input
+      id="{uid}-c"
+      class="min-h-[56px] text-lg"
+      bind:value={checked}
+      maxlength={1000}
+      autocomplete="off"
+    />
+    {#if serial}<GloveButton look="quiet" onclick={test}
+        >Three pulls on the tester (simulated)</GloveButton
+      >{/if}
     {#if tested && !tested.good}<p class="font-bold text-stop" role="alert">
         {sentence('run.take_another', { why: tested.words })}
       </p>{/if}
-    <GloveButton type="submit" look="main" disabled={!serial || !reason.trim() || run.busy}>Continue with this wrench</GloveButton
+    <GloveButton type="submit" look="main" disabled={!serial || !reason.trim() || run.busy}
+      >Continue with this wrench</GloveButton
     >
   </form>
 </Modal>

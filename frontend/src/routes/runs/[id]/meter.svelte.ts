@@ -1,4 +1,6 @@
-/** A measuring device at the Run screen: connected, measuring, and how the last measurement ended. */
+/**
+ * A measuring device at the Run screen: connected, measuring, and how the last measurement ended.
+ */
 import { api, must, problemText, type Schemas } from '#lib/api/client.ts';
 import type { Run } from '#lib/run.svelte.ts';
 
@@ -45,7 +47,9 @@ export class Meter {
   }
 
   /** Whether the connected device may answer the step that stands there. */
-  readonly fits = $derived.by(() => !!this.connected && (this.run.step?.devices ?? []).includes(this.connected.answers));
+  readonly fits = $derived.by(
+    () => !!this.connected && (this.run.step?.devices ?? []).includes(this.connected.answers),
+  );
 
   /** What a measurement adds to an answer that a person gives. */
   with(step: string): Record<string, unknown> {

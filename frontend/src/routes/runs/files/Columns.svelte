@@ -22,12 +22,18 @@
   let waiting: ReturnType<typeof setTimeout> | undefined;
   onDestroy(() => clearTimeout(waiting));
   const [head, rows] = $derived([look.rows[0] ?? [], look.rows.slice(1)]);
-  const WORDS: Record<string, string> = { time: 'time', serial: 'serial of the tool', run: 'number of the run' };
+  const WORDS: Record<string, string> = {
+    time: 'time',
+    serial: 'serial of the tool',
+    run: 'number of the run',
+  };
   const words = (kind: string) => WORDS[kind] ?? kind;
   const over = $derived(!!job && !['waiting', 'working'].includes(job.status));
 
   function take(kind: string, at: number) {
-    columns = Object.fromEntries(Object.entries(columns).filter(([k, v]) => k !== kind && v !== at));
+    columns = Object.fromEntries(
+      Object.entries(columns).filter(([k, v]) => k !== kind && v !== at),
+    );
     if (kind) columns = { ...columns, [kind]: at };
   }
   async function start() {
@@ -48,12 +54,16 @@
     }
   }
   async function follow(id: string) {
-    const { data } = await api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }).catch(() => ({ data: undefined }));
+    const { data } = await api
+      .GET('/api/v1/jobs/{id}', { params: { path: { id } } })
+      .catch(() => ({ data: undefined }));
     if (data) job = data;
     if (!over) waiting = setTimeout(() => void follow(id), 400);
   }
   async function stop() {
-    const { data } = await api.POST('/api/v1/jobs/{id}/cancel', { params: { path: { id: job!.id } } });
+    const { data } = await api.POST('/api/v1/jobs/{id}/cancel', {
+      params: { path: { id: job!.id } },
+    });
     if (data) job = data;
   }
   import Sentence from '#lib/parts/Sentence.svelte';
@@ -71,7 +81,10 @@
             label={sentence('file.column', { title })}
             shown="holds"
             value={Object.entries(columns).find(([, v]) => v === at)?.[0] ?? ''}
-            choices={[['', 'nothing of use'], ...look.kinds.map((k): [string, string] => [k, words(k)])]}
+            choices={[
+              ['', 'nothing of use'],
+              ...look.kinds.map((k): [string, string] => [k, words(k)]),
+            ]}
             onchange={(kind) => take(kind, at)}
           />
           {#each Object.keys(look.offered).filter((kind) => columns[kind] === at) as kind (kind)}
@@ -79,7 +92,10 @@
               label="Unit of {words(kind)}"
               shown="in"
               value={units[kind] ?? ''}
-              choices={[['', 'choose'], ...(look.offered[kind] ?? []).map((u): [string, string] => [u, u])]}
+              choices={[
+                ['', 'choose'],
+                ...(look.offered[kind] ?? []).map((u): [string, string] => [u, u]),
+              ]}
               onchange={(unit) => (units = { ...units, [kind]: unit })}
             />
           {/each}
@@ -97,7 +113,12 @@
 </div>
 {#if !('run' in columns)}
   <div class="mt-3 w-60">
-    <QuantityField label="Run of all rows" value={run} example="401" onchange={(text) => (run = text)} />
+    <QuantityField
+      label="Run of all rows"
+      value={run}
+      example="401"
+      onchange={(text) => (run = text)}
+    />
   </div>
 {/if}
 <p class="soft my-2 text-sm">
@@ -118,7 +139,12 @@
     {:else if job.status === 'cancelled'}
       <p>Stopped. Nothing of the file was saved.</p>
     {:else}
-      <p><Sentence key="file.readings" values={{ saved: job.imported, refused: job.done - job.imported }} /></p>
+      <p>
+        <Sentence
+          key="file.readings"
+          values={{ saved: job.imported, refused: job.done - job.imported }}
+        />
+      </p>
     {/if}
     {#each job.errors as wrong, i (i)}
       <p class="border-b text-sm"><b>{wrong.file}</b> {wrong.text}</p>

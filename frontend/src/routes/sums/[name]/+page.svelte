@@ -25,7 +25,8 @@
   );
   $effect(() => {
     // the page's own address: it changes with the question, not with what is typed
-    if (sum) typed.begin(Object.fromEntries(page.url.searchParams), sum.begins as Record<string, string>);
+    if (sum)
+      typed.begin(Object.fromEntries(page.url.searchParams), sum.begins as Record<string, string>);
   });
   $effect(() => {
     if (sum) void typed.ask(sum, { ...typed.texts });
@@ -33,7 +34,11 @@
 </script>
 
 <svelte:head><title>{sum?.title ?? 'Quick sums'} · Quick sums · Orthotorq</title></svelte:head>
-<PageHead where={[['Quick sums', '/sums'], [sum?.title ?? '']]} title={sum?.title ?? 'Quick sums'} about={sum?.words ?? ''} />
+<PageHead
+  where={[['Quick sums', '/sums'], [sum?.title ?? '']]}
+  title={sum?.title ?? 'Quick sums'}
+  about={sum?.words ?? ''}
+/>
 <div class="page grid gap-8 md:grid-cols-[190px_minmax(0,340px)_minmax(0,1fr)]">
   <SideList
     label="Quick sums"
@@ -46,7 +51,11 @@
       <p class="soft">Nothing is saved. The address of the page keeps the values.</p>
       {#each shown as field (field.name)}<Entry {typed} {field} />{/each}
       {#if rest.length}
-        <Fold title="" more="more{hidden ? `: ${hidden}` : ''}" open={rest.some((f) => typed.errors[f.name])}>
+        <Fold
+          title=""
+          more="more{hidden ? `: ${hidden}` : ''}"
+          open={rest.some((f) => typed.errors[f.name])}
+        >
           {#each rest as field (field.name)}<Entry {typed} {field} />{/each}
         </Fold>
       {/if}

@@ -7,7 +7,10 @@
   import QuantityField from '#lib/parts/QuantityField/QuantityField.svelte';
   import { sentence } from '#lib/sentence.ts';
 
-  /** Carries a torque into a plan: it becomes the target there, with where it came from as its reason. */
+  /**
+   * Carries a torque into a plan: it becomes the target there, with where it came from as its
+   * reason.
+   */
   let { torque, reason }: { torque: string; reason: string } = $props();
   const asked = new Asked<Schemas['EquipmentList']>();
   let chosen = $state('');
@@ -15,7 +18,9 @@
   let more = $state(false);
   const plans = $derived(
     (asked.value?.items ?? []).flatMap((e) =>
-      e.joints.flatMap((j) => j.plans.map((p): [string, string] => [p.id, `${e.name} › ${j.name}: ${p.title}`])),
+      e.joints.flatMap((j) =>
+        j.plans.map((p): [string, string] => [p.id, `${e.name} › ${j.name}: ${p.title}`]),
+      ),
     ),
   );
 
@@ -24,7 +29,8 @@
     const page = await asked.ask(() => api.GET('/api/v1/equipment', { params: { query } }));
     more ||= !!page?.next;
   }
-  const use = () => goto(`/plans/${chosen}?${new URLSearchParams({ torque, reason: reason.slice(0, 400) })}`);
+  const use = () =>
+    goto(`/plans/${chosen}?${new URLSearchParams({ torque, reason: reason.slice(0, 400) })}`);
 </script>
 
 <div class="mt-4">
@@ -39,7 +45,12 @@
           onchange={(text) => ((sought = text), void ask())}
         />{/if}
       <div class="min-w-64 flex-1">
-        <QuantityField label="Plan" value={chosen} choices={[['', 'choose a plan'], ...plans]} onchange={(id) => (chosen = id)} />
+        <QuantityField
+          label="Plan"
+          value={chosen}
+          choices={[['', 'choose a plan'], ...plans]}
+          onchange={(id) => (chosen = id)}
+        />
       </div>
       <Button disabled={!chosen} onclick={use}>{sentence('sums.use_there', { torque })}</Button>
     </div>

@@ -37,7 +37,9 @@ export class Sum {
       .catch(() => ({ data: undefined, error: undefined }));
     if (own !== this.turn) return;
     const problem = error as Problem | undefined;
-    this.errors = Object.fromEntries((problem?.errors ?? []).filter((e) => e.path).map((e) => [e.path, e.text]));
+    this.errors = Object.fromEntries(
+      (problem?.errors ?? []).filter((e) => e.path).map((e) => [e.path, e.text]),
+    );
     this.failed = data || Object.keys(this.errors).length ? '' : problemText(problem);
     if (!data) return;
     this.found = data;

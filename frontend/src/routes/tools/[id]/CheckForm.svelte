@@ -16,7 +16,12 @@
   }
   let { detail, onclose, onkept }: Props = $props();
   let points = $state(untrack(() => detail.check_at.map((setting) => ({ setting, readings: '' }))));
-  let texts = $state<Record<string, string>>({ reference: '', uncertainty: '', certificate: '', note: '' });
+  let texts = $state<Record<string, string>>({
+    reference: '',
+    uncertainty: '',
+    certificate: '',
+    note: '',
+  });
   let errors = $state<Record<string, string>>({});
   let failed = $state('');
   let kept = $state.raw<Schemas['CheckView'] | null>(null);
@@ -33,7 +38,9 @@
     const { data, error } = await api
       .POST('/api/v1/tools/{id}/checks', { params: { path: { id: detail.tool.id } }, body })
       .catch(() => ({ data: undefined, error: {} as Problem }));
-    errors = Object.fromEntries(((error as Problem | undefined)?.errors ?? []).map((e) => [e.path, e.text]));
+    errors = Object.fromEntries(
+      ((error as Problem | undefined)?.errors ?? []).map((e) => [e.path, e.text]),
+    );
     failed = error && !Object.keys(errors).length ? problemText(error) : '';
     if (!data) return;
     kept = data;
@@ -51,21 +58,24 @@
     if (data) points[i]!.readings = data.readings;
   }
   /** Where a point that is sent stands in the form: those without readings are not sent. */
-  const at = (i: number) => points.slice(0, i).filter((p) => p.readings.trim() || points.length === 1).length;
+  const at = (i: number) =>
+    points.slice(0, i).filter((p) => p.readings.trim() || points.length === 1).length;
 </script>
 
 <form class="sheet mb-6 grid gap-3 p-4" onsubmit={keep} aria-label="Check {detail.tool.serial}">
   {#if kept}
     <Notice severity={kept.verdict === 'fail' ? 'stop' : 'caution'} role="status">
       <b>{detail.tool.serial} {kept.words}.</b>
-      {#if kept.verdict === 'fail'}Bolts tightened with it since its last good check are listed below.{/if}
+      {#if kept.verdict === 'fail'}Bolts tightened with it since its last good check are listed
+        below.{/if}
     </Notice>
     <div><Button color="alternative" onclick={onclose}>Close</Button></div>
   {:else}
     <p class="font-bold">{sentence('tool.check_in', { limit: detail.limit_words })}</p>
     <p class="soft text-sm">
-      Load it a few times at the highest setting first. Over the whole range, with three readings at each setting, a check that
-      passes starts a new interval. Enter readings in one line, separated by semicolons.
+      Load it a few times at the highest setting first. Over the whole range, with three readings at
+      each setting, a check that passes starts a new interval. Enter readings in one line, separated
+      by semicolons.
     </p>
     {#each points as point, i (i)}
       <div class="grid gap-3 sm:grid-cols-[160px_1fr_auto]">
@@ -83,7 +93,10 @@
           onchange={(text) => (point.readings = text)}
         />
         <span class="flex gap-3 self-center">
-          <Word label={sentence('tool.read_tester', { setting: point.setting })} onclick={() => void read(i)}>Read tester</Word>
+          <Word
+            label={sentence('tool.read_tester', { setting: point.setting })}
+            onclick={() => void read(i)}>Read tester</Word
+          >
           <Word label="Remove {point.setting}" onclick={() => points.splice(i, 1)}>Remove</Word>
         </span>
       </div>
@@ -111,7 +124,12 @@
         example="none"
         onchange={(text) => (texts.certificate = text)}
       />
-      <QuantityField label="Note" value={texts.note!} example="none" onchange={(text) => (texts.note = text)} />
+      <QuantityField
+        label="Note"
+        value={texts.note!}
+        example="none"
+        onchange={(text) => (texts.note = text)}
+      />
     </div>
     <Failure text={failed || (errors.points ?? '')} />
     <div class="flex gap-2">

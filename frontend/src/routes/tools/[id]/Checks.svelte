@@ -15,11 +15,17 @@
 
   /** The checks of a tool: its error over the range and over time, and every check. */
   let { detail, used }: { detail: Schemas['ToolDetail']; used: number[] } = $props();
-  const known = $derived(detail.checks.filter((check) => check.error !== null && check.error !== undefined));
+  const known = $derived(
+    detail.checks.filter((check) => check.error !== null && check.error !== undefined),
+  );
   const last = $derived(known.find((check) => check.points.length));
-  const before = $derived(known.find((check) => check !== last && check.verdict === 'pass' && check.points.length));
-  const signed = (share: number) => `${share > 0 ? '+' : share < 0 ? '−' : ''}${percent(Math.abs(share), 1)}`;
-  const earlier = (setting: string) => before?.points.find((point) => point.setting === setting)?.mean ?? '–';
+  const before = $derived(
+    known.find((check) => check !== last && check.verdict === 'pass' && check.points.length),
+  );
+  const signed = (share: number) =>
+    `${share > 0 ? '+' : share < 0 ? '−' : ''}${percent(Math.abs(share), 1)}`;
+  const earlier = (setting: string) =>
+    before?.points.find((point) => point.setting === setting)?.mean ?? '–';
   const trend = $derived.by<TimeData>(() => {
     const checks = known.toReversed();
     const column = (of: (check: Schemas['CheckView']) => number | null | undefined) =>
@@ -62,7 +68,8 @@
         {#each last.points as point (point.setting)}
           <TableBodyRow>
             <TableBodyCell class="text-right font-bold">{point.setting}</TableBodyCell>
-            {#if before}<TableBodyCell class="text-right">{earlier(point.setting)}</TableBodyCell>{/if}
+            {#if before}<TableBodyCell class="text-right">{earlier(point.setting)}</TableBodyCell
+              >{/if}
             <TableBodyCell class="text-right">{point.mean}</TableBodyCell>
             <TableBodyCell class="text-right {point.verdict === 'pass' ? '' : 'font-bold'}"
               >{signed(point.difference)}</TableBodyCell
@@ -93,7 +100,10 @@
                   }),
                 check.error != null && `mean ${signed(check.error)}`,
                 check.worst != null &&
-                  sentence('tool.at_worst', { error: signed(check.worst), limit: percent(check.limit ?? 0) }),
+                  sentence('tool.at_worst', {
+                    error: signed(check.worst),
+                    limit: percent(check.limit ?? 0),
+                  }),
                 check.person,
               ]
                 .filter(Boolean)

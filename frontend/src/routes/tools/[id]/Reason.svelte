@@ -35,10 +35,23 @@
   async function send(event: Event) {
     event.preventDefault();
     const answer = await {
-      block: () => api.PUT('/api/v1/tools/{id}/blocked', { params: { path }, body: { blocked: true, reason } }),
-      release: () => api.PUT('/api/v1/tools/{id}/blocked', { params: { path }, body: { blocked: false, reason } }),
-      allow: () => api.PUT('/api/v1/tools/{id}/allowed', { params: { path }, body: { hours: Number(hours) || 0, reason } }),
-      error: () => api.POST('/api/v1/tools/{id}/used-with-error', { params: { path }, body: { reason } }),
+      block: () =>
+        api.PUT('/api/v1/tools/{id}/blocked', {
+          params: { path },
+          body: { blocked: true, reason },
+        }),
+      release: () =>
+        api.PUT('/api/v1/tools/{id}/blocked', {
+          params: { path },
+          body: { blocked: false, reason },
+        }),
+      allow: () =>
+        api.PUT('/api/v1/tools/{id}/allowed', {
+          params: { path },
+          body: { hours: Number(hours) || 0, reason },
+        }),
+      error: () =>
+        api.POST('/api/v1/tools/{id}/used-with-error', { params: { path }, body: { reason } }),
     }
       [what]()
       .catch(() => ({ error: {} as Problem }));
@@ -50,7 +63,12 @@
 </script>
 
 <form class="sheet mb-6 grid max-w-2xl gap-3 p-4" onsubmit={send} aria-label={SAYS[what][1]}>
-  <QuantityField label={SAYS[what][0]} value={reason} error={errors.reason} onchange={(text) => (reason = text)} />
+  <QuantityField
+    label={SAYS[what][0]}
+    value={reason}
+    error={errors.reason}
+    onchange={(text) => (reason = text)}
+  />
   {#if what === 'allow'}<QuantityField
       label="For how many hours"
       value={hours}

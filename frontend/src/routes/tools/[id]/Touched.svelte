@@ -21,17 +21,24 @@
   const view = $derived(asked.value);
   const load = async () => {
     await asked.ask(() => api.GET('/api/v1/tools/{id}/touched', { params: { path: { id } } }));
-    used = [...new Set((asked.value?.lines ?? []).filter((line) => !line.since).map((line) => line.torque_Nm))];
+    used = [
+      ...new Set(
+        (asked.value?.lines ?? []).filter((line) => !line.since).map((line) => line.torque_Nm),
+      ),
+    ];
   };
   void load();
-  const band = (figures: number[] | null | undefined) => (figures ? `${figures.map(kN).join(' – ')} kN` : 'not known');
+  const band = (figures: number[] | null | undefined) =>
+    figures ? `${figures.map(kN).join(' – ')} kN` : 'not known';
   const window = (ends: (number | null)[]) =>
     ends[0] == null && ends[1] == null
       ? 'not known'
       : `${ends[0] == null ? '0' : kN(ends[0])} to ${ends[1] == null ? 'no limit' : `${kN(ends[1])} kN`}`;
   const needed = $derived(view?.needed ?? 0);
   async function recheck() {
-    await made.ask(() => api.POST('/api/v1/tools/{id}/touched/recheck', { params: { path: { id } } }));
+    await made.ask(() =>
+      api.POST('/api/v1/tools/{id}/touched/recheck', { params: { path: { id } } }),
+    );
     await load();
   }
 </script>
@@ -50,7 +57,9 @@
     </p>
     {#if needed && session.may('toolroom.recheck_touched')}
       <p class="mb-2">
-        <Button disabled={made.busy} onclick={recheck}>{sentence('tool.recheck_joints', { count: needed })}</Button>
+        <Button disabled={made.busy} onclick={recheck}
+          >{sentence('tool.recheck_joints', { count: needed })}</Button
+        >
         <span class="soft ml-2 text-sm">they are then first on every Shift</span>
       </p>
     {/if}
@@ -67,32 +76,48 @@
               <TableBodyCell
                 >{#if !line.since && line.verdict === 'outside'}<Mark
                     severity="stop"
-                  />{:else if !line.since && line.verdict === 'edge'}<Mark severity="caution" />{/if}</TableBodyCell
+                  />{:else if !line.since && line.verdict === 'edge'}<Mark
+                    severity="caution"
+                  />{/if}</TableBodyCell
               >
               <TableBodyCell
-                ><a href="/joints/{line.joint_id}" class="font-semibold">{line.equipment_name} › {line.joint_name}</a>
+                ><a href="/joints/{line.joint_id}" class="font-semibold"
+                  >{line.equipment_name} › {line.joint_name}</a
+                >
                 <span class="soft block text-sm"
-                  ><a href="/runs/{line.run_id}/record">run {line.run}</a>, {sentence('tool.touched_run', {
-                    day: day(line.at),
-                    since: line.since || 'none',
-                  })}</span
+                  ><a href="/runs/{line.run_id}/record">run {line.run}</a>, {sentence(
+                    'tool.touched_run',
+                    {
+                      day: day(line.at),
+                      since: line.since || 'none',
+                    },
+                  )}</span
                 ></TableBodyCell
               >
-              <TableBodyCell title={line.bolts.join(', ')}>{line.bolts.length} × {line.group_name}</TableBodyCell>
+              <TableBodyCell title={line.bolts.join(', ')}
+                >{line.bolts.length} × {line.group_name}</TableBodyCell
+              >
               <TableBodyCell
-                >{digits(line.torque_Nm, 3)} N·m<span class="soft block text-sm">{digits(line.percent, 3)} %</span></TableBodyCell
+                >{digits(line.torque_Nm, 3)} N·m<span class="soft block text-sm"
+                  >{digits(line.percent, 3)} %</span
+                ></TableBodyCell
               >
               <TableBodyCell>{band(line.planned_N)}</TableBodyCell>
               <TableBodyCell>{band(line.was_N)}</TableBodyCell>
               <TableBodyCell>{window(line.window_N)}</TableBodyCell>
               <TableBodyCell
-                >{sentence('tool.touched_result', { result: line.words, asked: line.asked ? 'yes' : 'no' })}</TableBodyCell
+                >{sentence('tool.touched_result', {
+                  result: line.words,
+                  asked: line.asked ? 'yes' : 'no',
+                })}</TableBodyCell
               >
             </TableBodyRow>
           {/each}
         </TableBody>
       </Table>
-      {#if view.left_out}<p class="soft mt-2 text-sm">{sentence('tool.left_out', { count: view.left_out })}</p>{/if}
+      {#if view.left_out}<p class="soft mt-2 text-sm">
+          {sentence('tool.left_out', { count: view.left_out })}
+        </p>{/if}
     {/if}
   {/if}
 </section>

@@ -1,4 +1,5 @@
 """Turned on until a slot stands in line with a hole or a tongue, within what the maker allows."""
+
 from __future__ import annotations
 
 import math
@@ -26,16 +27,39 @@ class Align(PassKind):
     listed = {"on to the next slot": {"do": "align", "turn": "30 deg", "order": {"kind": "circle"}}}
     fields = (field("turn", "At most", "quantity"),)
     pulls = True
-    ask = Ask("align", (Choice("in_line", "In line", "space", True), Choice("not_in_line", "Not in line by then", "l"), NOT_SURE),
-              (REFUSES, *HANDLED), skippable=False, shows="turn", turns=True, exception="not_in_line",
-              instruction="Turn on, never back, until the slot is in line: at most {turn}.",
-              hint="A nut is never turned back to meet its hole: what it clamps would be lost.")
+    ask = Ask(
+        "align",
+        (
+            Choice("in_line", "In line", "space", True),
+            Choice("not_in_line", "Not in line by then", "l"),
+            NOT_SURE,
+        ),
+        (REFUSES, *HANDLED),
+        skippable=False,
+        shows="turn",
+        turns=True,
+        exception="not_in_line",
+        instruction="Turn on, never back, until the slot is in line: at most {turn}.",
+        hint="A nut is never turned back to meet its hole: what it clamps would be lost.",
+    )
     sayings: ClassVar[Sayings] = {
-        "not_in_line": ("Bolt {label}: at {name} the slot was not in line within what is allowed; left as it is: {reason}.",
-                        "Another washer or another nut brings the slot elsewhere.")}
+        "not_in_line": (
+            (
+                "Bolt {label}: at {name} the slot was not in line within what is allowed; left "
+                "as it is: {reason}."
+            ),
+            "Another washer or another nut brings the slot elsewhere.",
+        )
+    }
     failures: ClassVar[Sayings] = {
-        "not_in_line": ("the slot is not in line within what is allowed",
-                        "Never further, never back: take a new washer or a new nut, and pull again from the start.")}
+        "not_in_line": (
+            "the slot is not in line within what is allowed",
+            (
+                "Never further, never back: take a new washer or a new nut, and pull again from "
+                "the start."
+            ),
+        )
+    }
 
     def name(self, form: Any) -> str:
         """With the most it may turn."""

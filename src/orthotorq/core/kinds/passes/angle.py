@@ -37,10 +37,12 @@ READ_BY = {
 
 
 class AnglePass(PassForm):
-    """An angle after snug, in one or more steps, each in order; `read_by` is how it is seen. What is accepted is a `window`,
-    or `within` so much of the turn, which follows the turn when that is changed.
+    """An angle after snug, in one or more steps, each in order; `read_by` is how it is seen. What
+    is accepted is a `window`, or `within` so much of the turn, which follows the turn when that is
+    changed.
 
-    `zero` says from where a disc or a wrench counts: from where the bolt stands, or on from the step before.
+    `zero` says from where a disc or a wrench counts: from where the bolt stands, or on from the
+    step before.
     """
 
     do: Literal["angle"]
@@ -88,7 +90,9 @@ class AnglePass(PassForm):
 ZERO = {"here": "from where the bolt is now", "before": "on from the step before"}
 _ON = "Do not set it to zero again: it counts on from the step before."
 _HINTS = {
-    "angle disc": "Set the disc to zero where the bolt is now; fix its arm to a part that does not turn.",
+    "angle disc": (
+        "Set the disc to zero where the bolt is now; fix its arm to a part that does not turn."
+    ),
     "marks": "Mark socket and part before you turn; the marks must meet.",
     "flats": "One flat of a hexagon is 60°.",
     "electronic wrench": "The wrench counts the angle; start from a standing nut.",
@@ -147,7 +151,10 @@ class Angle(PassKind):
         ),
         "out_of_window": (
             "{value} is outside {window}",
-            "Too little: seized or bottomed. Too much: beyond yield, or a soft part; then the bolt is replaced.",
+            (
+                "Too little: seized or bottomed. Too much: beyond yield, or a soft part; then "
+                "the bolt is replaced."
+            ),
         ),
     }
 

@@ -1,4 +1,5 @@
 """Turned back by flats or degrees, as for a bearing nut."""
+
 from __future__ import annotations
 
 import math
@@ -27,8 +28,15 @@ class BackOff(PassKind):
     listed = {"back off": {"do": "back_off", "turn": "1 flat", "order": {"kind": "circle"}}}
     fields = (field("turn", "Turn", "quantity"),)
     back = True
-    ask = Ask("back_off", (DONE.saying("Backed off"), NOT_SURE), (REFUSES, *TURNED_ON), skippable=False, shows="turn", turns=True,
-              instruction="Turn back by {turn}.")
+    ask = Ask(
+        "back_off",
+        (DONE.saying("Backed off"), NOT_SURE),
+        (REFUSES, *TURNED_ON),
+        skippable=False,
+        shows="turn",
+        turns=True,
+        instruction="Turn back by {turn}.",
+    )
 
     def name(self, form: Any) -> str:
         """With its turn."""

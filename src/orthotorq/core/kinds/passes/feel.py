@@ -1,4 +1,5 @@
 """As tight as one can without the right tool: provisional, and the recheck is due at once."""
+
 from __future__ import annotations
 
 from typing import Literal
@@ -24,9 +25,14 @@ class Feel(PassKind):
     listed = {"by feel": {"do": "feel", "order": {"kind": "cross"}}}
     sets_figure = True
     provisional = True
-    ask = Ask("feel", (DONE.saying("As tight as I can"), NOT_SURE), (REFUSES, *HANDLED), skippable=False,
-              instruction="As tight as you can with what you have.",
-              hint="Provisional: it forces a recheck with the right tool.")
+    ask = Ask(
+        "feel",
+        (DONE.saying("As tight as I can"), NOT_SURE),
+        (REFUSES, *HANDLED),
+        skippable=False,
+        instruction="As tight as you can with what you have.",
+        hint="Provisional: it forces a recheck with the right tool.",
+    )
 
     def height(self, one: PassOut) -> float:
         """A guess, as its share."""

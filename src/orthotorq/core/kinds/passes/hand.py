@@ -1,4 +1,5 @@
 """Run on by hand: until it seats, or so far that parts can still be aligned."""
+
 from __future__ import annotations
 
 from dataclasses import replace
@@ -21,18 +22,38 @@ class HandPass(PassForm):
     order: Order = CIRCLE
 
 
-_SEATED = Ask("hand", (DONE.saying("Runs by hand, seated"), REFUSES.saying("Does not run by hand"), NOT_SURE),
-              (DROPPED,), exception="refuses", instruction="Run it up by hand until it seats.",
-              hint="Fingers only. Where they are not enough, the thread is dirty, damaged or crossed: back off and look.")
-_LOOSE = replace(_SEATED, choices=(DONE.saying("Runs by hand, left loose"), *_SEATED.choices[1:]),
-                 instruction="Run it on by hand, and leave it loose: the parts must still move.")
+_SEATED = Ask(
+    "hand",
+    (DONE.saying("Runs by hand, seated"), REFUSES.saying("Does not run by hand"), NOT_SURE),
+    (DROPPED,),
+    exception="refuses",
+    instruction="Run it up by hand until it seats.",
+    hint=(
+        "Fingers only. Where they are not enough, the thread is dirty, damaged or crossed: back "
+        "off and look."
+    ),
+)
+_LOOSE = replace(
+    _SEATED,
+    choices=(DONE.saying("Runs by hand, left loose"), *_SEATED.choices[1:]),
+    instruction="Run it on by hand, and leave it loose: the parts must still move.",
+)
 
 
-#: a nut that locks by itself does not run by fingers beyond its lock: nobody has to say that it does
-_LOCKING = replace(_SEATED, choices=(DONE.saying("Runs as it should, seated"), REFUSES.saying("Does not run so far"), NOT_SURE),
-                   instruction="Run it on by hand up to its lock, then down with a spanner until it seats.",
-                   hint="Fingers only up to its lock; where they are not enough there, the thread is dirty, damaged or crossed. "
-                        "Beyond it the lock makes it hard all the way, evenly.")
+#: a nut that locks by itself does not run by fingers beyond its lock: nobody has to say that it
+#: does
+_LOCKING = replace(
+    _SEATED,
+    choices=(
+        DONE.saying("Runs as it should, seated"),
+        REFUSES.saying("Does not run so far"),
+        NOT_SURE,
+    ),
+    instruction="Run it on by hand up to its lock, then down with a spanner until it seats.",
+    hint="Fingers only up to its lock; where they are not enough there, the thread is dirty, "
+    "damaged or crossed. "
+    "Beyond it the lock makes it hard all the way, evenly.",
+)
 
 
 class Hand(PassKind):

@@ -1,4 +1,5 @@
 """Loosened a little at a time; made by the stage that loosens."""
+
 from __future__ import annotations
 
 from dataclasses import replace
@@ -13,13 +14,23 @@ class Loosen(PassKind):
 
     do, word = "loosen", "Loosen"
     frees = back = True
-    ask = Ask("loosen", (DONE.saying("Loosened"), REFUSES.saying("It does not come loose")), HANDLED,
-              exception="refuses", shows="turn", instruction="Loosen by {turn}, no more.",
-              hint="A little at a time, in this order; never with the torque wrench.")
+    ask = Ask(
+        "loosen",
+        (DONE.saying("Loosened"), REFUSES.saying("It does not come loose")),
+        HANDLED,
+        exception="refuses",
+        shows="turn",
+        instruction="Loosen by {turn}, no more.",
+        hint="A little at a time, in this order; never with the torque wrench.",
+    )
 
     def asked(self, at: At) -> Ask:
         """An order is spoken of where there is one."""
-        return self.ask if len(at.one.order) > 1 else replace(self.ask, hint="Never with the torque wrench.")
+        return (
+            self.ask
+            if len(at.one.order) > 1
+            else replace(self.ask, hint="Never with the torque wrench.")
+        )
 
     def load(self, before: float, at: At) -> float:
         """Half of what it had, for the drawing."""

@@ -1,4 +1,5 @@
 """Snug without a figure: set screws, locating parts pushed to their stop."""
+
 from __future__ import annotations
 
 from typing import Literal
@@ -22,8 +23,12 @@ class Snug(PassKind):
     listed = {"snug": {"do": "snug", "order": {"kind": "circle"}}}
     snug = True
     seconds_each = 10.0
-    ask = Ask("snug", (DONE.saying("Snug"), NOT_SURE), (REFUSES, *HANDLED),
-              instruction="Snug, without a figure: to its stop, no more.")
+    ask = Ask(
+        "snug",
+        (DONE.saying("Snug"), NOT_SURE),
+        (REFUSES, *HANDLED),
+        instruction="Snug, without a figure: to its stop, no more.",
+    )
 
     def state(self, look: Look, word: str, at: At) -> str:
         """Drawn as by hand: it has no share of a figure."""

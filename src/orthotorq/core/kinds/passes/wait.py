@@ -1,4 +1,5 @@
 """Settle and look again: nothing is turned for a while."""
+
 from __future__ import annotations
 
 from typing import Any, Literal

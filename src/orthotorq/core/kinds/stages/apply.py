@@ -1,4 +1,5 @@
 """A compound on stated faces of stated bolts; one that sets starts a clock."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -14,20 +15,55 @@ from ...forms.stage import ItemOut, StageOut
 from ...planning.findings import Finding
 from ...tables import lubricants
 from ..fields import field
-from ..stage_kind import ASKS, Effect, Found, Kit, PlanView, Raw, StageForm, StageKind, StagePlanning, all_groups, done, ids_known
+from ..stage_kind import (
+    ASKS,
+    Effect,
+    Found,
+    Kit,
+    PlanView,
+    Raw,
+    StageForm,
+    StageKind,
+    StagePlanning,
+    all_groups,
+    done,
+    ids_known,
+)
 
-OFFERED = {"thread": "thread", "under head": "under the head", "nut face": "nut face", "washer": "washer", "seat": "seat"}
+OFFERED = {
+    "thread": "thread",
+    "under head": "under the head",
+    "nut face": "nut face",
+    "washer": "washer",
+    "seat": "seat",
+}
 
 
 class ApplyStage(StageForm):
-    """A compound on stated faces of stated groups; `sets_in` starts a clock for the stages named in `before`."""
+    """A compound on stated faces of stated groups; `sets_in` starts a clock for the stages named in
+    `before`."""
 
     kind: Literal["apply"]
     what: Text
     compound: Id | None = None
     groups: list[Id] = []
-    faces: Annotated[list[Literal["thread", "under head", "nut face", "washer", "seat", "gasket", "teeth",
-                                  "bore", "shaft", "taper"]], Field(max_length=10)] = []
+    faces: Annotated[
+        list[
+            Literal[
+                "thread",
+                "under head",
+                "nut face",
+                "washer",
+                "seat",
+                "gasket",
+                "teeth",
+                "bore",
+                "shaft",
+                "taper",
+            ]
+        ],
+        Field(max_length=10),
+    ] = []
     amount: Text | None = None
     keep_dry: Text | None = None
     sets_in: Duration | None = None
@@ -42,19 +78,34 @@ def _minutes(seconds: float) -> str:
 class Apply(StageKind):
     """A compound is put on."""
 
-    kind, form, word, listed, place = "apply", ApplyStage, "Apply", "Lubricate or lock with a compound", 70
-    fields = (field("compound", "Compound", "compound", "not one of the tables"), field("what", "What"),
-              field("amount", "How much", example="Not specified"), field("keep_dry", "Keep dry", example="Not specified"),
-              field("sets_in", "Sets in", "quantity", "does not set"),
-              field("before", "Then done before", "stages", main=False),
-              field("faces", "On which faces", "boxes", choices=OFFERED), ASKS)
+    kind, form, word, listed, place = (
+        "apply",
+        ApplyStage,
+        "Apply",
+        "Lubricate or lock with a compound",
+        70,
+    )
+    fields = (
+        field("compound", "Compound", "compound", "not one of the tables"),
+        field("what", "What"),
+        field("amount", "How much", example="Not specified"),
+        field("keep_dry", "Keep dry", example="Not specified"),
+        field("sets_in", "Sets in", "quantity", "does not set"),
+        field("before", "Then done before", "stages", main=False),
+        field("faces", "On which faces", "boxes", choices=OFFERED),
+        ASKS,
+    )
 
     def beginning(self, doc: Raw) -> Raw:
         """What the first bolts' friction is computed for."""
         groups, on = all_groups(doc), ["thread", "under head"]
         first = (doc.get("groups") or [{}])[0]
         compound = (first.get("friction") or {}).get("lubricant")
-        what = {"what": str(compound).replace("-", " "), "compound": compound} if compound else {"what": "the compound"}
+        what = (
+            {"what": str(compound).replace("-", " "), "compound": compound}
+            if compound
+            else {"what": "the compound"}
+        )
         return {**what, "groups": groups, "faces": on}
 
     def errors(self, plan: PlanView, stage: Any, path: tuple[str | int, ...]) -> list[FieldError]:
@@ -70,16 +121,23 @@ class Apply(StageKind):
         *most, final = [OFFERED.get(face, str(face)) for face in stage.faces] or [""]
         on = f"{', '.join(most)} and {final}" if most else final
         # two ways of the same bolts share a name
-        names = ", ".join(dict.fromkeys(g.name for g in planning.plan.groups if g.id in stage.groups))
+        names = ", ".join(
+            dict.fromkeys(g.name for g in planning.plan.groups if g.id in stage.groups)
+        )
         text = f"{stage.what}, {stage.amount}," if stage.amount else stage.what
         text = f"{text} on {on}" if on else text.rstrip(",")
-        text += (f" of {names}" if names else "") + (f"; keep dry: {stage.keep_dry}" if stage.keep_dry else "")
+        text += (f" of {names}" if names else "") + (
+            f"; keep dry: {stage.keep_dry}" if stage.keep_dry else ""
+        )
         return done("apply", text[:1].upper() + text[1:])
 
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
         """The clock, and which bolts."""
-        return {"sets_in_s": stage.sets_in.base if stage.sets_in else None, "sets_before": list(stage.before),
-                "groups": list(stage.groups)}
+        return {
+            "sets_in_s": stage.sets_in.base if stage.sets_in else None,
+            "sets_before": list(stage.before),
+            "groups": list(stage.groups),
+        }
 
     def kit(self, stage: Any, out: StageOut, planning: StagePlanning) -> Iterator[Kit]:
         """The compound and what puts it on."""
@@ -91,27 +149,48 @@ class Apply(StageKind):
         plan, shipped = planning.plan, lubricants.table().get(stage.compound or "")
         if "gasket" in stage.faces and not stage.reason:
             yield Finding.COMPOUND_ON_GASKET, stage.id, {"stage": stage.words, "what": stage.what}
-        if shipped is not None and "seat" in stage.faces and "dry seat" in shipped.forbidden \
-                and plan.joint_kind in ("wheel", "twin_wheel"):
-            yield Finding.COMPOUND_FORBIDDEN, stage.id, {"stage": stage.words, "lubricant": shipped.name, "face": "a dry seat"}
+        if (
+            shipped is not None
+            and "seat" in stage.faces
+            and "dry seat" in shipped.forbidden
+            and plan.joint_kind in ("wheel", "twin_wheel")
+        ):
+            yield (
+                Finding.COMPOUND_FORBIDDEN,
+                stage.id,
+                {"stage": stage.words, "lubricant": shipped.name, "face": "a dry seat"},
+            )
         if stage.sets_in is not None:
             yield from self._clock(stage, planning)
 
     def _clock(self, stage: Any, planning: StagePlanning) -> Iterator[Found]:
-        tightens = [s for s in planning.plan.stages if s.kind == "tighten" and set(s.groups) & set(stage.groups)]
+        tightens = [
+            s
+            for s in planning.plan.stages
+            if s.kind == "tighten" and set(s.groups) & set(stage.groups)
+        ]
         timed = [s for s in tightens if "install" in s.in_ and s.id in stage.before]
         needs = sum(planning.seconds(s.id) for s in timed)
         if needs > stage.sets_in.base:
-            yield Finding.SETS_TOO_SOON, stage.id, {
-                "stage": ", ".join(s.words for s in tightens if s.id in stage.before), "needs": _minutes(needs),
-                "what": stage.what, "sets": str(stage.sets_in)}
+            yield (
+                Finding.SETS_TOO_SOON,
+                stage.id,
+                {
+                    "stage": ", ".join(s.words for s in tightens if s.id in stage.before),
+                    "needs": _minutes(needs),
+                    "what": stage.what,
+                    "sets": str(stage.sets_in),
+                },
+            )
         for one in tightens:
             # before the compound it is late, after it a pull breaks the bond
             if one.id in stage.before:
                 continue
             if "install" not in one.in_ or planning.follows(one.id, stage.id):
                 yield Finding.CHECK_AFTER_SET, one.id, {"stage": one.words, "what": stage.what}
-            elif planning.follows(stage.id, one.id) and any(p.do == "torque" for p in one.passes or []):
+            elif planning.follows(stage.id, one.id) and any(
+                p.do == "torque" for p in one.passes or []
+            ):
                 yield Finding.APPLIED_TOO_LATE, one.id, {"what": stage.what, "stage": one.words}
 
     def effect(self, stage: StageOut, word: str) -> Effect | None:

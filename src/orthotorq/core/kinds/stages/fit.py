@@ -1,4 +1,5 @@
 """Something is fitted; what is fitted for the work alone must come out again."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -22,7 +23,11 @@ class Fit(StageKind):
     """Fitted."""
 
     kind, form, word, listed, place = "fit", FitStage, "Fit", "Fit a part or a tool", 100
-    fields = (field("what", "What"), field("temporary", "Only for the work: must come out again", "tick"), ASKS)
+    fields = (
+        field("what", "What"),
+        field("temporary", "Only for the work: must come out again", "tick"),
+        ASKS,
+    )
 
     def beginning(self, doc: Raw) -> Raw:
         """A part."""

@@ -1,4 +1,5 @@
 """Somebody or something holds a part, or the far side of the bolts."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator

@@ -1,4 +1,5 @@
 """A part pressed off by jacking screws in small equal turns."""
+
 from __future__ import annotations
 
 import math
@@ -30,12 +31,22 @@ class JackOut(StageKind):
     """Pressed off."""
 
     kind, form, word, listed, place = "jack_out", JackOutStage, "Press off", "Press off", 30
-    fields = (field("what", "What"), field("screws", "Screws", "count"), field("turn", "Turn each", "quantity", "90 deg"))
+    fields = (
+        field("what", "What"),
+        field("screws", "Screws", "count"),
+        field("turn", "Turn each", "quantity", "90 deg"),
+    )
     turns = True
 
     def beginning(self, doc: Raw) -> Raw:
         """Two screws, a quarter turn each."""
-        return {"in": ["dismantle"], "condition": usual_condition(doc), "what": "the part", "screws": 2, "turn": "90 deg"}
+        return {
+            "in": ["dismantle"],
+            "condition": usual_condition(doc),
+            "what": "the part",
+            "screws": 2,
+            "turn": "90 deg",
+        }
 
     def title(self, stage: Any) -> str:
         """With what is pressed off."""
@@ -43,9 +54,19 @@ class JackOut(StageKind):
 
     def passes(self, stage: Any, planning: StagePlanning, index: int) -> list[PassOut]:
         """Small equal turns until the part is free."""
-        return [PassOut(id="jack", name=f"{stage.screws} jacking screws, {turn_words(stage.turn)} each", group="", do="jack",
-                        order=[["-"]], rounds_max=stage.max, until="free", note=f"Until it is free: {stage.what}.",
-                        turn_deg=round(math.degrees(stage.turn.base), 3))]
+        return [
+            PassOut(
+                id="jack",
+                name=f"{stage.screws} jacking screws, {turn_words(stage.turn)} each",
+                group="",
+                do="jack",
+                order=[["-"]],
+                rounds_max=stage.max,
+                until="free",
+                note=f"Until it is free: {stage.what}.",
+                turn_deg=round(math.degrees(stage.turn.base), 3),
+            )
+        ]
 
     def kit(self, stage: Any, out: StageOut, planning: StagePlanning) -> Iterator[Kit]:
         """The screws, and what helps without leaving marks."""

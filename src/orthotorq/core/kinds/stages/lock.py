@@ -1,4 +1,5 @@
 """Locked so that it cannot turn: tab bent, nut staked, pin, wire, adhesive, locking ring."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -10,10 +11,15 @@ from ..fields import field
 from ..stage_kind import ASKS, Kit, Raw, StageForm, StageKind, StagePlanning, done
 
 #: how it is locked -> (what is then so, what that takes)
-BY = {"tab": ("tab bent", "drift and hammer for the tab"), "stake": ("staked", "staking punch and hammer"),
-      "pin": ("pinned", "pliers for the pin"), "wire": ("wired", "wire pliers and cutter"),
-      "adhesive": ("adhesive", "adhesive of the lock, cleaner"), "lock nut": ("lock nut on", "second spanner for the lock nut"),
-      "ring": ("ring in", "pliers for the ring")}
+BY = {
+    "tab": ("tab bent", "drift and hammer for the tab"),
+    "stake": ("staked", "staking punch and hammer"),
+    "pin": ("pinned", "pliers for the pin"),
+    "wire": ("wired", "wire pliers and cutter"),
+    "adhesive": ("adhesive", "adhesive of the lock, cleaner"),
+    "lock nut": ("lock nut on", "second spanner for the lock nut"),
+    "ring": ("ring in", "pliers for the ring"),
+}
 
 
 class LockStage(StageForm):

@@ -1,4 +1,5 @@
 """A paint line or another mark."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator

@@ -1,4 +1,5 @@
 """Words to be read and confirmed."""
+
 from __future__ import annotations
 
 from typing import Any, Literal

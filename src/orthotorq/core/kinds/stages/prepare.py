@@ -1,4 +1,5 @@
 """Things to be ticked before work goes on; cleaning and undoing have the same form."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -24,7 +25,8 @@ class Item(Model):
 
 
 class PrepareStage(StageForm):
-    """Things to be ticked before work goes on; once for the run unless said otherwise. Clean and undo have the same form."""
+    """Things to be ticked before work goes on; once for the run unless said otherwise. Clean and
+    undo have the same form."""
 
     kind: Literal["prepare", "clean", "undo"]
     across: Across = "once"
@@ -38,7 +40,13 @@ def _plural(count: int, one: str) -> str:
 class Prepare(StageKind):
     """Made safe and ready."""
 
-    kind, form, word, listed, place = "prepare", PrepareStage, "Prepare", "Prepare: things to tick", 10
+    kind, form, word, listed, place = (
+        "prepare",
+        PrepareStage,
+        "Prepare",
+        "Prepare: things to tick",
+        10,
+    )
     makes_safe = True
     text = "What has to be done"
 
@@ -48,7 +56,9 @@ class Prepare(StageKind):
 
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """Each thing."""
-        return [ItemOut(id=i.id, text=i.text, answer="done", asks=list(i.asks)) for i in stage.items]
+        return [
+            ItemOut(id=i.id, text=i.text, answer="done", asks=list(i.asks)) for i in stage.items
+        ]
 
     def line(self, raw: Raw) -> str:
         """How many things and cautions."""
@@ -77,7 +87,12 @@ class Undo(Prepare):
     def beginning(self, doc: Raw) -> Raw:
         """All that was put in so far and nothing takes out."""
         stages = [s for s in doc.get("stages", []) if isinstance(s, dict)]
-        put = [w for s in stages for w in s.get("brings") or [] if axis_of(str(doc.get("joint_kind")), w) is None]
+        put = [
+            w
+            for s in stages
+            for w in s.get("brings") or []
+            if axis_of(str(doc.get("joint_kind")), w) is None
+        ]
         gone = {w for s in stages for w in (*(s.get("undoes") or []), *(s.get("hands_over") or []))}
         still = [w for w in dict.fromkeys(put) if w not in gone]
         return {**super().beginning(doc), **({"undoes": still} if still else {})}

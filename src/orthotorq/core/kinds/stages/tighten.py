@@ -1,4 +1,5 @@
 """Passes over groups of bolts in a stated condition."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -17,7 +18,18 @@ from ...messages import Message, render
 from ...planning.method_names import METHOD_NAMES
 from ..fields import field
 from ..registry import PASS_KINDS, Passes
-from ..stage_kind import Found, Kit, PlanView, Raw, StageForm, StageKind, StagePlanning, all_groups, ids_known, usual_condition
+from ..stage_kind import (
+    Found,
+    Kit,
+    PlanView,
+    Raw,
+    StageForm,
+    StageKind,
+    StagePlanning,
+    all_groups,
+    ids_known,
+    usual_condition,
+)
 from .under_load import condition_findings
 
 IMPACT = {"never": "never", "run_down": "for running down only"}
@@ -41,7 +53,11 @@ class TightenStage(StageForm):
     @model_validator(mode="after")
     def _one_of(self) -> TightenStage:
         if (self.passes is None) == (self.method is None):
-            raise Impossible(Message.BAD_VALUE, ("passes",), reason="A tighten stage has either passes or a method")
+            raise Impossible(
+                Message.BAD_VALUE,
+                ("passes",),
+                reason="A tighten stage has either passes or a method",
+            )
         return self
 
     def chains_of(self, group: str, own: list[str] | None = None) -> list[str]:
@@ -53,31 +69,50 @@ class Tighten(StageKind):
     """Tightened."""
 
     kind, form, word, listed, place = "tighten", TightenStage, "Tighten", "Tighten", 110
-    fields = (field("watch_for", "Watch for", example="nothing", main=False),
-              field("impact", "Impact tools", "choice", choices=IMPACT, main=False))
+    fields = (
+        field("watch_for", "Watch for", example="nothing", main=False),
+        field("impact", "Impact tools", "choice", choices=IMPACT, main=False),
+    )
     needs_condition = turns = proves = True
 
     def beginning(self, doc: Raw) -> Raw:
         """All bolts that have a figure, with the first tool, by rising passes."""
         targets = doc.get("targets") or {}
         groups = [group for group in all_groups(doc) if group in targets] or all_groups(doc)
-        return {"condition": usual_condition(doc), "groups": groups, "chains": list(doc.get("chains") or {})[:1],
-                "method": "rising_cross"}
+        return {
+            "condition": usual_condition(doc),
+            "groups": groups,
+            "chains": list(doc.get("chains") or {})[:1],
+            "method": "rising_cross",
+        }
 
     def errors(self, plan: PlanView, stage: Any, path: tuple[str | int, ...]) -> list[FieldError]:
         """Chains, own chains of groups and method are known; what is pulled to a figure has one."""
         chains, groups = list(plan.chains), [g.id for g in plan.groups]
         out = ids_known(stage.chains, chains, "chain", *path, "chains")
-        out += [unknown("group", g, stage.groups, *path, "chain_for", g) for g in stage.chain_for if g not in stage.groups]
-        out += [unknown("chain", c, chains, *path, "chain_for", g) for g, c in stage.chain_for.items() if c not in plan.chains]
+        out += [
+            unknown("group", g, stage.groups, *path, "chain_for", g)
+            for g in stage.chain_for
+            if g not in stage.groups
+        ]
+        out += [
+            unknown("chain", c, chains, *path, "chain_for", g)
+            for g, c in stage.chain_for.items()
+            if c not in plan.chains
+        ]
         for i, one in enumerate(stage.passes or []):
             out += ids_known(one.chains, chains, "chain", *path, "passes", i, "chains")
         known = [*plan.definitions.methods, *METHOD_NAMES]
         if stage.method is not None and stage.method not in known:
             out.append(unknown("method", stage.method, known, *path, "method"))
         if stage.passes is None or any(PASS_KINDS[p.do].needs_target for p in stage.passes):
-            out += [FieldError(("targets",), Message.NO_TARGET.value, render(Message.NO_TARGET, group=group))
-                    for group in stage.groups if group in groups and group not in plan.targets]
+            out += [
+                FieldError(
+                    ("targets",), Message.NO_TARGET.value, render(Message.NO_TARGET, group=group)
+                )
+                for group in stage.groups
+                if group in groups and group not in plan.targets
+            ]
         return out
 
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
@@ -103,6 +138,12 @@ class Tighten(StageKind):
     def line(self, raw: Raw) -> str:
         """Its method, or its passes; then the condition."""
         method, passes = raw.get("method"), mappings(raw.get("passes"))
-        what = f"method {str(method).replace('_', ' ')}" if method else ", ".join(
-            PASS_KINDS[p["do"]].brief(p) if str(p.get("do")) in PASS_KINDS else "?" for p in passes)
+        what = (
+            f"method {str(method).replace('_', ' ')}"
+            if method
+            else ", ".join(
+                PASS_KINDS[p["do"]].brief(p) if str(p.get("do")) in PASS_KINDS else "?"
+                for p in passes
+            )
+        )
         return f"{what} · {', '.join(condition_words(raw.get('condition')))}"

@@ -1,4 +1,5 @@
 """In which condition bolts are turned: shared by the stages that turn them."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -11,7 +12,9 @@ from ..stage_kind import Found, StagePlanning
 _SAYS = {"forbidden": "forbids it", "not said": "has not allowed it"}
 
 
-def condition_findings(stage: Any, planning: StagePlanning, tightens: bool = False) -> Iterator[Found]:
+def condition_findings(
+    stage: Any, planning: StagePlanning, tightens: bool = False
+) -> Iterator[Found]:
     """The condition is chosen, and no joint is turned under pressure or, without its maker's word,
     hot.
 
@@ -38,6 +41,10 @@ def condition_findings(stage: Any, planning: StagePlanning, tightens: bool = Fal
     group = gasketed[0]
     if any(one.hot for one in said):
         if word := _SAYS.get(group.gasket.hot_retighten):
-            yield Finding.HOT_RETIGHTENING, stage.id, {"stage": stage.words, "group": group.name, "word": word}
+            yield (
+                Finding.HOT_RETIGHTENING,
+                stage.id,
+                {"stage": stage.words, "group": group.name, "word": word},
+            )
     elif "install" not in stage.in_ and group.gasket.hot_retighten != "allowed by the maker":
         yield Finding.RETIGHTENING_NOT_SAID, stage.id, {"stage": stage.words, "group": group.name}

@@ -1,4 +1,5 @@
 """Nothing is turned for a while."""
+
 from __future__ import annotations
 
 from typing import Any, Literal
@@ -32,4 +33,11 @@ class Wait(StageKind):
 
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """The wait."""
-        return [ItemOut(id="wait", text=stage.what or f"Wait {stage.lasts}", answer="wait", wait_s=stage.lasts.base)]
+        return [
+            ItemOut(
+                id="wait",
+                text=stage.what or f"Wait {stage.lasts}",
+                answer="wait",
+                wait_s=stage.lasts.base,
+            )
+        ]

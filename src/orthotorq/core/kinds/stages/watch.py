@@ -1,4 +1,5 @@
 """Watched, usually at start-up; when it moved the named stage and all since are done again."""
+
 from __future__ import annotations
 
 from typing import Any, Literal
@@ -18,8 +19,8 @@ class IfMoved(Model):
 
 
 class WatchStage(StageForm):
-    """Watched, usually at start-up; when it moved the named stage and all since are done again. `good` and `bad` say what
-    is seen, where that is no movement."""
+    """Watched, usually at start-up; when it moved the named stage and all since are done again.
+    `good` and `bad` say what is seen, where that is no movement."""
 
     kind: Literal["watch"]
     what: Text
@@ -32,9 +33,18 @@ class Watch(StageKind):
     """Watched."""
 
     kind, form, word, listed, place = "watch", WatchStage, "Watch", "Watch at start-up", 160
-    fields = (field("what", "What"), field("bad", "What would be bad", example="It moved", main=False),
-              field("good", "What is good", example="Nothing moved", main=False),
-              field("if_moved.redo", "When it moved, done again from", "stage", "nothing is done again", main=False))
+    fields = (
+        field("what", "What"),
+        field("bad", "What would be bad", example="It moved", main=False),
+        field("good", "What is good", example="Nothing moved", main=False),
+        field(
+            "if_moved.redo",
+            "When it moved, done again from",
+            "stage",
+            "nothing is done again",
+            main=False,
+        ),
+    )
 
     def beginning(self, doc: Raw) -> Raw:
         """The marks."""
@@ -49,7 +59,9 @@ class Watch(StageKind):
 
     def items(self, stage: Any, planning: StagePlanning) -> list[ItemOut]:
         """Moved or not."""
-        return [ItemOut(id="watch", text=stage.what, answer="moved", good=stage.good, bad=stage.bad)]
+        return [
+            ItemOut(id="watch", text=stage.what, answer="moved", good=stage.good, bad=stage.bad)
+        ]
 
     def more(self, stage: Any, planning: StagePlanning) -> dict[str, Any]:
         """What is done again."""

@@ -1,8 +1,10 @@
 """The door of planning: a plan document in, a result out.
 
-`compute` validates, makes the context once, asks each question of it, and returns a Result; a plan that cannot be computed
-raises DocumentErrors with the path of every field that is wrong. Steps are not enumerated here (see core/running).
+`compute` validates, makes the context once, asks each question of it, and returns a Result; a plan
+that cannot be computed raises DocumentErrors with the path of every field that is wrong. Steps are
+not enumerated here (see core/running).
 """
+
 from __future__ import annotations
 
 from itertools import chain
@@ -40,7 +42,8 @@ from .output.summary import minutes, rechecks_of, tools_of
 
 
 def compute(document: Any) -> Result:
-    """The result of a plan document given as JSON values. Raises DocumentErrors when it is refused."""
+    """The result of a plan document given as JSON values. Raises DocumentErrors when it is
+    refused."""
     plan = read_plan(document)
     return compute_plan(plan, document_hash(document))
 
@@ -55,20 +58,34 @@ def compute_plan(plan: Plan, plan_hash: str) -> Result:
     errors.raise_found()
     loads = loads_of(context, stages, errors)
     return Result(
-        plan_hash=plan_hash, tables=EDITION, core=CORE_VERSION, title=plan.title, joint_kind=plan.joint_kind, note=plan.note,
+        plan_hash=plan_hash,
+        tables=EDITION,
+        core=CORE_VERSION,
+        title=plan.title,
+        joint_kind=plan.joint_kind,
+        note=plan.note,
         longest_break_s=plan.longest_break.base if plan.longest_break else None,
-        links_before=plan.links.before, links_after=plan.links.after,
+        links_before=plan.links.before,
+        links_after=plan.links.after,
         variants=[VariantOut(id=v.id, name=v.name, choice=v.choice) for v in plan.variants],
         positions=[PositionOut(id=p.id, name=p.name) for p in plan.positions],
-        groups=[group_out(plan, fact, loads.get(name)) for name, fact in context.facts.items()], tools=tools_of(context),
-        stages=stages, kit=kit_of(work, stages), rechecks=rechecks_of(plan), minutes=minutes(plan, stages),
+        groups=[group_out(plan, fact, loads.get(name)) for name, fact in context.facts.items()],
+        tools=tools_of(context),
+        stages=stages,
+        kit=kit_of(work, stages),
+        rechecks=rechecks_of(plan),
+        minutes=minutes(plan, stages),
         findings=findings_out(_findings(work, stages, loads), plan.waivers),
         calculated=any(c.calculated for c in context.chosen.values()),
-        own_tests={name: tested(own) for name, own in plan.definitions.lubricants.items() if own.tests})
+        own_tests={
+            name: tested(own) for name, own in plan.definitions.lubricants.items() if own.tests
+        },
+    )
 
 
 def loads_of(context: Context, stages: list[Any], errors: FieldErrors) -> dict[str, Loaded]:
-    """Every group that has a figure, under it. Raises DocumentErrors where a torque gives nothing at its low end."""
+    """Every group that has a figure, under it. Raises DocumentErrors where a torque gives nothing
+    at its low end."""
     out, number = {}, {group.id: i for i, group in enumerate(context.plan.groups)}
     for name, chosen in context.chosen.items():
         try:
@@ -86,10 +103,20 @@ def _findings(work: Work, stages: list[Any], loads: dict[str, Loaded]) -> chain[
     """Every question, in the order in which a planner would ask it."""
     context = work.context
     return chain(
-        *(s.found for s in context.sources.values()), *(choice_findings(c) for c in context.chosen.values()),
-        example_findings(context.plan), tool_findings(context, stages), *(load.findings(context.plan) for load in loads.values()),
-        compare_sizes(context, {name: load.seen.band for name, load in loads.items()}), sequence_findings(context),
-        order_findings(context), bolt_findings(context, stages), reading_findings(context),
-        far_side_findings(context), kind_findings(work),
-        state_findings(context, stages), part_findings(context, stages), compound_findings(context),
-        recheck_findings(context))
+        *(s.found for s in context.sources.values()),
+        *(choice_findings(c) for c in context.chosen.values()),
+        example_findings(context.plan),
+        tool_findings(context, stages),
+        *(load.findings(context.plan) for load in loads.values()),
+        compare_sizes(context, {name: load.seen.band for name, load in loads.items()}),
+        sequence_findings(context),
+        order_findings(context),
+        bolt_findings(context, stages),
+        reading_findings(context),
+        far_side_findings(context),
+        kind_findings(work),
+        state_findings(context, stages),
+        part_findings(context, stages),
+        compound_findings(context),
+        recheck_findings(context),
+    )

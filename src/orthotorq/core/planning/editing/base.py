@@ -1,4 +1,5 @@
 """Acts by name, and what they share."""
+
 from __future__ import annotations
 
 import copy
@@ -37,8 +38,13 @@ def the_one(listed: list[Raw], identifier: str, kind: str) -> Raw:
     for one in listed:
         if one.get("id") == identifier:
             return one
-    raise UnknownName(Message.UNKNOWN_REFERENCE, ("params",), id=identifier[:60], kind=kind,
-                      known=", ".join(ids(listed)) or "none")
+    raise UnknownName(
+        Message.UNKNOWN_REFERENCE,
+        ("params",),
+        id=identifier[:60],
+        kind=kind,
+        known=", ".join(ids(listed)) or "none",
+    )
 
 
 def the_group(doc: Raw, identifier: str) -> Raw:
@@ -54,7 +60,13 @@ def the_stage(doc: Raw, identifier: str) -> Raw:
 def in_table(table: Mapping[str, Any], key: str, kind: str) -> Any:
     """An entry of a table. Raises UnknownName with what there is."""
     if key not in table:
-        raise UnknownName(Message.UNKNOWN_REFERENCE, ("params",), id=key[:60], kind=kind, known=", ".join(table) or "none")
+        raise UnknownName(
+            Message.UNKNOWN_REFERENCE,
+            ("params",),
+            id=key[:60],
+            kind=kind,
+            known=", ".join(table) or "none",
+        )
     return table[key]
 
 

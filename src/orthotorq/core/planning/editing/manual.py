@@ -1,4 +1,5 @@
 """Acts that take over what a line of a manual says."""
+
 from __future__ import annotations
 
 import copy
@@ -9,14 +10,30 @@ from .sequences import in_order
 from .sources import take_source
 
 #: the words of a manual -> the order of a pass
-_ORDERS = {"cross": "cross", "star": "star", "circle": "circle", "row": "middle_out", "grid": "centre_out"}
+_ORDERS = {
+    "cross": "cross",
+    "star": "star",
+    "circle": "circle",
+    "row": "middle_out",
+    "grid": "centre_out",
+}
 
 
 @an_act
-def say_source(doc: Raw, group: str, torque: str = "", second: str = "", low: str = "", high: str = "", most: str = "",
-               least: str = "", angle: str = "", of_yield: str = "") -> str:
-    """A source with what it says: its figure is taken where none of another source is, and stands beside that one else; a bound
-    stands beside what there is."""
+def say_source(
+    doc: Raw,
+    group: str,
+    torque: str = "",
+    second: str = "",
+    low: str = "",
+    high: str = "",
+    most: str = "",
+    least: str = "",
+    angle: str = "",
+    of_yield: str = "",
+) -> str:
+    """A source with what it says: its figure is taken where none of another source is, and stands
+    beside that one else; a bound stands beside what there is."""
     the_group(doc, group)
     says: Raw = (
         {"torque": [torque, *([second] if second else [])]}
@@ -27,15 +44,26 @@ def say_source(doc: Raw, group: str, torque: str = "", second: str = "", low: st
         if of_yield
         else {}
     )
-    says |= {key: value for key, value in (("at_most", most), ("at_least", least), ("angle", angle)) if value}
+    says |= {
+        key: value
+        for key, value in (("at_most", most), ("at_least", least), ("angle", angle))
+        if value
+    }
     sources = doc.setdefault("sources", [])
     made = fresh(ids(sources), "s")
-    sources.append({"id": made, "groups": [group], "by": "equipment maker", "reference": "", "says": says})
+    sources.append(
+        {"id": made, "groups": [group], "by": "equipment maker", "reference": "", "says": says}
+    )
     target = doc.setdefault("targets", {}).get(group) or {}
     if target.get("source") or target.get("kind") == "ranked":
         return f"figure-{group}"
     if torque and angle:
-        doc["targets"][group] = {"kind": "torque+angle", "torque": torque, "angle": angle, "source": made}
+        doc["targets"][group] = {
+            "kind": "torque+angle",
+            "torque": torque,
+            "angle": angle,
+            "source": made,
+        }
     elif torque or low or of_yield:
         return take_source(doc, group, made)
     return f"figure-{group}"
@@ -51,11 +79,22 @@ def take_passes(
     """
     one, kind = the_stage(doc, stage), _ORDERS.get(order, "cross")
     before = [p for p in one.get("passes") or [] if isinstance(p, dict)]
-    first = next((s for s in doc["stages"] if s.get("kind") == "tighten" and "install" in (s.get("in") or ["install"])), one)
+    first = next(
+        (
+            s
+            for s in doc["stages"]
+            if s.get("kind") == "tighten" and "install" in (s.get("in") or ["install"])
+        ),
+        one,
+    )
     by_hand = [p for p in before[:1] if p.get("do") == "hand"]
-    passes: list[Raw] = by_hand or ([{"id": "hand", "do": "hand", "order": {"kind": kind}}] if one is first else [])
-    passes += [{"id": f"p{i}", "do": "torque", "percent": float(share), "order": {"kind": kind}}
-               for i, share in enumerate(percents.split(), 1)]
+    passes: list[Raw] = by_hand or (
+        [{"id": "hand", "do": "hand", "order": {"kind": kind}}] if one is first else []
+    )
+    passes += [
+        {"id": f"p{i}", "do": "torque", "percent": float(share), "order": {"kind": kind}}
+        for i, share in enumerate(percents.split(), 1)
+    ]
     # no torque proves a bolt that was turned by an angle
     turns = [one.strip() for one in angles.split(",") if one.strip()]
     checks = [p for p in before if p.get("check") and not turns]

@@ -1,4 +1,5 @@
 """Acts on stages and their passes."""
+
 from __future__ import annotations
 
 import copy
@@ -11,10 +12,13 @@ from .base import Raw, an_act, begins, fresh, ids, in_table, the_one, the_stage
 
 @an_act
 def add_stage(doc: Raw, kind: str, behind: str = "") -> str:
-    """A stage of a kind, behind another or last, complete so that the plan goes on being computed."""
+    """A stage of a kind, behind another or last, complete so that the plan goes on being
+    computed."""
     kind_of = in_table(STAGE_KINDS, kind, "stage kind")
     made = {"id": fresh(ids(doc["stages"]), kind), "kind": kind, **kind_of.beginning(doc)}
-    at = ids(doc["stages"]).index(behind) + 1 if behind in ids(doc["stages"]) else len(doc["stages"])
+    at = (
+        ids(doc["stages"]).index(behind) + 1 if behind in ids(doc["stages"]) else len(doc["stages"])
+    )
     doc["stages"].insert(at, made)
     return f"stage-{made['id']}"
 
@@ -42,7 +46,8 @@ def drop_stage(doc: Raw, stage: str) -> str:
 
 @an_act
 def copy_stage(doc: Raw, stage: str) -> str:
-    """The same stage once more, behind the first; its items, checks and passes keep their ids, which are the stage's own."""
+    """The same stage once more, behind the first; its items, checks and passes keep their ids,
+    which are the stage's own."""
     one = the_stage(doc, stage)
     made = {**copy.deepcopy(one), "id": fresh(ids(doc["stages"]), str(one.get("kind")))}
     if one.get("title"):
@@ -69,9 +74,10 @@ def add_check(doc: Raw, stage: str) -> str:
 
 @an_act
 def add_ways_back(doc: Raw, stage: str) -> str:
-    """A way back for every check that has none: to the last stage before it that turns bolts, else to the one before."""
+    """A way back for every check that has none: to the last stage before it that turns bolts, else
+    to the one before."""
     one = the_stage(doc, stage)
-    before = doc["stages"][:doc["stages"].index(one)]
+    before = doc["stages"][: doc["stages"].index(one)]
     turns = [s for s in before if s.get("kind") in STAGE_KINDS and STAGE_KINDS[s["kind"]].turns]
     back = (turns or before)[-1:]
     for check in one["checks"] if back else []:

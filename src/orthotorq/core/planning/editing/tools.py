@@ -1,4 +1,5 @@
 """Acts on tools, chains, rechecks and waivers."""
+
 from __future__ import annotations
 
 import copy
@@ -6,9 +7,14 @@ import copy
 from ..unconfirmed_defaults import confirmed
 from .base import Raw, an_act, begins, fresh, ids, in_table
 
-_TOOL: Raw = {"kind": "click wrench", "range": ["40 N·m", "200 N·m"], "increment": "1 N·m", "length": "600 mm", "drive": "1/2 in"}
-_LINKS: dict[str, Raw] = {"adapter": {"adapter": ""},
-                          "multiplier": {"multiplier": ""}}
+_TOOL: Raw = {
+    "kind": "click wrench",
+    "range": ["40 N·m", "200 N·m"],
+    "increment": "1 N·m",
+    "length": "600 mm",
+    "drive": "1/2 in",
+}
+_LINKS: dict[str, Raw] = {"adapter": {"adapter": ""}, "multiplier": {"multiplier": ""}}
 _RECHECK: Raw = {"meter": "h", "at": ["24 h"]}
 
 
@@ -27,7 +33,9 @@ def add_tool(doc: Raw) -> str:
 def drop_tool(doc: Raw, tool: str) -> str:
     """A wrench out of the plan with its chains, and out of the stages that pulled with them."""
     gone = {name for name, links in doc.get("chains", {}).items() if links[0] == tool}
-    doc["chains"] = {name: links for name, links in doc.get("chains", {}).items() if name not in gone}
+    doc["chains"] = {
+        name: links for name, links in doc.get("chains", {}).items() if name not in gone
+    }
     doc.get("tools", {}).pop(tool, None)
     for stage in doc["stages"]:
         if isinstance(stage.get("chains"), list):
@@ -36,7 +44,9 @@ def drop_tool(doc: Raw, tool: str) -> str:
             if isinstance(one.get("chains"), list):
                 one["chains"] = [name for name in one["chains"] if name not in gone]
         if isinstance(stage.get("chain_for"), dict):
-            stage["chain_for"] = {group: name for group, name in stage["chain_for"].items() if name not in gone}
+            stage["chain_for"] = {
+                group: name for group, name in stage["chain_for"].items() if name not in gone
+            }
     return ""
 
 
@@ -59,7 +69,8 @@ def add_recheck(doc: Raw) -> str:
 
 @an_act
 def confirm_examples(doc: Raw, where: str) -> str:
-    """The values of a part stand as the example has them, and the planner takes them on as his own."""
+    """The values of a part stand as the example has them, and the planner takes them on as his
+    own."""
     confirmed(doc, where)
     return ""
 
@@ -68,13 +79,17 @@ def confirm_examples(doc: Raw, where: str) -> str:
 def unwaive(doc: Raw, finding: str, where: str) -> str:
     """A waiver undone."""
     gone = ((finding, where), (finding, None))
-    doc["waivers"] = [w for w in doc.get("waivers", []) if (w.get("finding"), w.get("where")) not in gone]
+    doc["waivers"] = [
+        w for w in doc.get("waivers", []) if (w.get("finding"), w.get("where")) not in gone
+    ]
     return ""
 
 
 @an_act
 def waive(doc: Raw, finding: str, where: str, reason: str) -> str:
     """A finding waived, with the reason."""
-    kept = [w for w in doc.get("waivers", []) if (w.get("finding"), w.get("where")) != (finding, where)]
+    kept = [
+        w for w in doc.get("waivers", []) if (w.get("finding"), w.get("where")) != (finding, where)
+    ]
     doc["waivers"] = [*kept, {"finding": finding, "where": where, "reason": reason}]
     return ""

@@ -1,4 +1,5 @@
 """Codes of everything a plan can be found to have."""
+
 from __future__ import annotations
 
 from enum import StrEnum

@@ -1,4 +1,5 @@
 """One row of the table of findings."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -11,8 +12,9 @@ SEVERITIES: dict[Severity, str] = {"stop": "error", "caution": "warning", "note"
 
 @dataclass(frozen=True, slots=True)
 class Rule:
-    """One row: `role` may waive it when `waivable`; a stop that is not waivable keeps a plan from release. `act` is what closes
-    it by one word, `act_words`; without one the figure of its remedy is taken."""
+    """One row: `role` may waive it when `waivable`; a stop that is not waivable keeps a plan from
+    release. `act` is what closes it by one word, `act_words`; without one the figure of its remedy
+    is taken."""
 
     severity: Severity
     waivable: bool

@@ -1,4 +1,6 @@
-"""Events folded into answers by step, with corrections applied: nothing is edited, a later event voids an earlier one."""
+"""Events folded into answers by step, with corrections applied: nothing is edited, a later event
+voids an earlier one."""
+
 from __future__ import annotations
 
 from collections.abc import Iterable
@@ -15,9 +17,11 @@ STOPPING = ("unsafe", "wrench")
 
 @dataclass(frozen=True, slots=True)
 class Fact:
-    """One event of the log as the core sees it; `accepted` is false for conflicts, which move no state.
+    """One event of the log as the core sees it; `accepted` is false for conflicts, which move no
+    state.
 
-    `at` is when it happened, as text for people; `happened` the same in seconds since 1970, for clocks and waits.
+    `at` is when it happened, as text for people; `happened` the same in seconds since 1970, for
+    clocks and waits.
     """
 
     sequence: int
@@ -30,14 +34,16 @@ class Fact:
     hash: str = ""
     accepted: bool = True
     happened: float = 0.0
-    #: when the server had it, in seconds since 1970 and as text in UTC; 0 and empty where that is not known
+    #: when the server had it, in seconds since 1970 and as text in UTC; 0 and empty where that is
+    #: not known
     received: float = 0.0
     received_at: str = ""
 
 
 @dataclass(slots=True)
 class Given:
-    """The answer of one step as it stands now: None when a correction voided it without a new one."""
+    """The answer of one step as it stands now: None when a correction voided it without a new
+    one."""
 
     fact: Fact
     answer: dict[str, Any] | None
@@ -74,14 +80,18 @@ class Log:
     sequence: int = 0
     #: who works on the run now; empty where nobody says
     holder: str = ""
-    #: (up to which entry, received when) for each time that the server's clock was seen to have gone back: what lies before it
+    #: (up to which entry, received when) for each time that the server's clock was seen to have
+    #: gone back: what lies before it
     #: cannot have happened after that
     back: list[tuple[int, float]] = field(default_factory=list)
     _latest: float = 0.0
 
     def when(self, fact: Fact) -> float:
-        """When an entry happened, or at the latest can have: a clock that ran ahead for a while dates it too late."""
-        return min([fact.happened, *(received for before, received in self.back if fact.sequence < before)])
+        """When an entry happened, or at the latest can have: a clock that ran ahead for a while
+        dates it too late."""
+        return min(
+            [fact.happened, *(received for before, received in self.back if fact.sequence < before)]
+        )
 
     def add(self, fact: Fact) -> None:
         """Fold one more event in; the fold of a prefix goes on from where it was."""
@@ -127,7 +137,13 @@ class Log:
 
     def stopped(self) -> list[Fact]:
         """Problems that stop the run and that nobody has settled."""
-        return [f for f in self.others if f.kind == "problem" and f.payload.get("about") in STOPPING and f.id not in self.resumed]
+        return [
+            f
+            for f in self.others
+            if f.kind == "problem"
+            and f.payload.get("about") in STOPPING
+            and f.id not in self.resumed
+        ]
 
     def _answer(self, fact: Fact) -> None:
         given = Given(fact, fact.payload)
@@ -137,7 +153,10 @@ class Log:
     def _correct(self, fact: Fact) -> None:
         voided = self.by_event.get(str(fact.payload.get("voids")))
         if voided is not None:
-            voided.answer, voided.corrected = recorded_before(voided, fact.payload.get("answer")), True
+            voided.answer, voided.corrected = (
+                recorded_before(voided, fact.payload.get("answer")),
+                True,
+            )
             self.by_event[fact.id] = voided
         self.others.append(fact)
 
@@ -155,7 +174,8 @@ class Log:
 
 
 def recorded_before(given: Given, answer: dict[str, Any] | None) -> dict[str, Any] | None:
-    """An answer that stands for another, with what was recorded with that one: a batch stays what it was."""
+    """An answer that stands for another, with what was recorded with that one: a batch stays what
+    it was."""
     if answer is None:
         return None
     return {**{k: v for k, v in (given.answer or {}).items() if k in TYPED}, **answer}

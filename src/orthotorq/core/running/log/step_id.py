@@ -1,4 +1,6 @@
-"""The id of a step as a type with parts: `position/stage/part/rROUND/place`, `/kPULL`, `/aATTEMPT`, `/then` of a failure."""
+"""The id of a step as a type with parts: `position/stage/part/rROUND/place`, `/kPULL`, `/aATTEMPT`,
+`/then` of a failure."""
+
 from __future__ import annotations
 
 import re
@@ -7,14 +9,16 @@ from dataclasses import dataclass
 _WHOLE = "-"
 #: where a stage is done again from when every step was answered
 FINISH = "-"
-_FORM = re.compile(r"(?P<position>[^/]+)/(?P<stage>[^/]+)/(?P<part>[^/]+)/(?P<round>r\d+|-|end)/(?P<place>[^/]+)"
-                   r"(?:/k(?P<pull>\d+))?(?:/a(?P<attempt>\d+))?(?P<then>/then(?:/a(?P<again>\d+))?)?")
+_FORM = re.compile(
+    r"(?P<position>[^/]+)/(?P<stage>[^/]+)/(?P<part>[^/]+)/(?P<round>r\d+|-|end)/(?P<place>[^/]+)"
+    r"(?:/k(?P<pull>\d+))?(?:/a(?P<attempt>\d+))?(?P<then>/then(?:/a(?P<again>\d+))?)?"
+)
 
 
 @dataclass(frozen=True, slots=True)
 class StepId:
-    """Where a step is: position, stage, pass or item, round, place, pull, attempt; `then` counts what was done about a
-    failure, 0 for the step itself. Parts that a step has not are None."""
+    """Where a step is: position, stage, pass or item, round, place, pull, attempt; `then` counts
+    what was done about a failure, 0 for the step itself. Parts that a step has not are None."""
 
     position: str | None
     stage: str
@@ -39,10 +43,16 @@ def parse(text: str) -> StepId | None:
         return None
     part = found.groupdict()
     round_, place = part["round"], part["place"]
-    return StepId(None if part["position"] == _WHOLE else part["position"], part["stage"], part["part"],
-                  int(round_[1:]) if round_.startswith("r") else None, None if place == _WHOLE else place,
-                  int(part["pull"]) if part["pull"] else None, int(part["attempt"] or 1),
-                  (int(part["again"] or 1) if part["then"] else 0))
+    return StepId(
+        None if part["position"] == _WHOLE else part["position"],
+        part["stage"],
+        part["part"],
+        int(round_[1:]) if round_.startswith("r") else None,
+        None if place == _WHOLE else place,
+        int(part["pull"]) if part["pull"] else None,
+        int(part["attempt"] or 1),
+        (int(part["again"] or 1) if part["then"] else 0),
+    )
 
 
 def base_of(position: str | None, stage: str, part: str) -> str:
@@ -50,7 +60,9 @@ def base_of(position: str | None, stage: str, part: str) -> str:
     return f"{position or _WHOLE}/{stage}/{part}"
 
 
-def step_id(base: str, round_: int | None, place: str | None, attempt: int = 1, pull: int | None = None) -> str:
+def step_id(
+    base: str, round_: int | None, place: str | None, attempt: int = 1, pull: int | None = None
+) -> str:
     """The text of a step id; `-` where there is none.
 
     >>> step_id("L/full/again", 1, "inner.3", 1), step_id("-/chock/stand", None, None, 2)

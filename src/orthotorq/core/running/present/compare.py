@@ -1,4 +1,5 @@
 """A run held against the last one of the same joint: a joint that keeps moving is seen."""
+
 from __future__ import annotations
 
 from collections.abc import Mapping
@@ -38,15 +39,28 @@ def _words(record: Record, positions: Mapping[str, str]) -> dict[str, str]:
     for table in record.tables:
         where = f" ({positions.get(table.position, table.position)})" if table.position else ""
         for row in table.rows:
-            out[f"{table.position} {row.place}" if table.position else row.place] = f"bolt {row.label}{where}"
+            out[f"{table.position} {row.place}" if table.position else row.place] = (
+                f"bolt {row.label}{where}"
+            )
     return out
 
 
-def compare(record: Record, before: Record, run: int, positions: Mapping[str, str] | None = None) -> Compared:
-    """What moved in the checks of this run and of the one before, and what moved in both; `positions` are names by id."""
+def compare(
+    record: Record, before: Record, run: int, positions: Mapping[str, str] | None = None
+) -> Compared:
+    """What moved in the checks of this run and of the one before, and what moved in both;
+    `positions` are names by id."""
     now, checked = _moved(record)
     then, checked_then = _moved(before)
     both = [words for bolt, words in _words(record, positions or {}).items() if bolt in now & then]
-    return Compared(run=run, at=before.ended or "", moved_now=len(now), checked_now=len(checked), moved_before=len(then),
-                    checked_before=len(checked_then), both=both,
-                    deviations_now=len(record.deviations), deviations_before=len(before.deviations))
+    return Compared(
+        run=run,
+        at=before.ended or "",
+        moved_now=len(now),
+        checked_now=len(checked),
+        moved_before=len(then),
+        checked_before=len(checked_then),
+        both=both,
+        deviations_now=len(record.deviations),
+        deviations_before=len(before.deviations),
+    )

@@ -1,4 +1,6 @@
-"""The record told in order, in words: what was done, by whom, what went wrong and what was done about it."""
+"""The record told in order, in words: what was done, by whom, what went wrong and what was done
+about it."""
+
 from __future__ import annotations
 
 from collections.abc import Iterable
@@ -17,8 +19,8 @@ _SAID = {"note": "Note", "suggest": "Wish to the planner", "problem": "Problem",
 
 
 def too_fast(walk: Walk, log: Log) -> set[str]:
-    """Events of pulls that followed the pull before by less than a hand needs; those of a round confirmed as a whole are
-    marked as such and not counted."""
+    """Events of pulls that followed the pull before by less than a hand needs; those of a round
+    confirmed as a whole are marked as such and not counted."""
     out: set[str] = set()
     last = float("-inf")
     for given in log.order:
@@ -32,15 +34,31 @@ def too_fast(walk: Walk, log: Log) -> set[str]:
     return out
 
 
-def story_of(result: Result, walk: Walk, log: Log, facts: Iterable[Fact], fast: set[str]) -> list[StoryLine]:
-    """Every event of a run in words and in order; the same answer at one bolt after the other is one line. `fast` are the
-    events of pulls that no hand makes."""
+def story_of(
+    result: Result, walk: Walk, log: Log, facts: Iterable[Fact], fast: set[str]
+) -> list[StoryLine]:
+    """Every event of a run in words and in order; the same answer at one bolt after the other is
+    one line. `fast` are the events of pulls that no hand makes."""
     out, last = list[StoryLine](), None
     for fact in facts:
         late = _late(fact)
-        if fact.kind == "answer" and fact.accepted and (asked := walk.step_of(fact.id)) is not None and asked.decision is None:
-            line, key = _answered(walk, log, fact, asked, fast), (
-                late, asked.segment.base(), asked.round, fact.person, answer_text(fact.payload, asked), fact.payload.get("whole"))
+        if (
+            fact.kind == "answer"
+            and fact.accepted
+            and (asked := walk.step_of(fact.id)) is not None
+            and asked.decision is None
+        ):
+            line, key = (
+                _answered(walk, log, fact, asked, fast),
+                (
+                    late,
+                    asked.segment.base(),
+                    asked.round,
+                    fact.person,
+                    answer_text(fact.payload, asked),
+                    fact.payload.get("whole"),
+                ),
+            )
             line.marks += late
             if last == key and asked.place and out:
                 _join(out[-1], line)
@@ -57,7 +75,8 @@ def story_of(result: Result, walk: Walk, log: Log, facts: Iterable[Fact], fast: 
 
 
 def _late(fact: Fact) -> list[str]:
-    """When the server had an entry, where that is long after it happened by the clock of its device."""
+    """When the server had an entry, where that is long after it happened by the clock of its
+    device."""
     if fact.received - fact.happened <= SENT_LATE.value * 60 or not fact.received:
         return []
     return [f"received {fact.received_at[:10]} {fact.received_at[11:16]} UTC"]
@@ -76,9 +95,16 @@ def _answered(walk: Walk, log: Log, fact: Fact, asked: Pending, fast: set[str]) 
     round_ = f", round {asked.round}" if (asked.round or 1) > 1 else ""
     pull = f", pull {asked.pull}" if (asked.pull or 1) > 1 else ""
     what = f"{one.name}{round_}{pull}" if one else what_of(walk, asked)
-    marks = [words for words, holds in ((WHOLE, fact.payload.get("whole")), (FAST, fact.id in fast),
-                                        ("asked again, and confirmed", fact.payload.get("sure")),
-                                        ("corrected later", given is not None and given.corrected)) if holds]
+    marks = [
+        words
+        for words, holds in (
+            (WHOLE, fact.payload.get("whole")),
+            (FAST, fact.id in fast),
+            ("asked again, and confirmed", fact.payload.get("sure")),
+            ("corrected later", given is not None and given.corrected),
+        )
+        if holds
+    ]
     text = answer_text(fact.payload, asked)
     note = f" ({fact.payload['note']})" if fact.payload.get("note") else ""
     reading = ", ".join(str(v) for v in (fact.payload.get("reading") or {}).values())
@@ -86,8 +112,17 @@ def _answered(walk: Walk, log: Log, fact: Fact, asked: Pending, fast: set[str]) 
     # the same answer at several bolts is one line: what was read stands at its bolt
     if reading and bolts:
         bolts, reading = [f"{bolt} ({reading})" for bolt in bolts], ""
-    return StoryLine(kind="work", at=fact.at, person=fact.person, stage=asked.unit.title, position=asked.segment.position,
-                     what=what, bolts=bolts, text=text + (f", {reading}" if reading else "") + note, marks=marks)
+    return StoryLine(
+        kind="work",
+        at=fact.at,
+        person=fact.person,
+        stage=asked.unit.title,
+        position=asked.segment.position,
+        what=what,
+        bolts=bolts,
+        text=text + (f", {reading}" if reading else "") + note,
+        marks=marks,
+    )
 
 
 def _told(result: Result, walk: Walk, log: Log, fact: Fact) -> StoryLine | None:
@@ -102,16 +137,27 @@ def _told(result: Result, walk: Walk, log: Log, fact: Fact) -> StoryLine | None:
         setup = log.setup
         names = {v.id: v.name for v in result.variants}
         text = f"Started: {OCCASIONS.get(setup.occasion, setup.occasion).lower()}" + "".join(
-            f", {names.get(v, v)}" for v in setup.variants)
+            f", {names.get(v, v)}" for v in setup.variants
+        )
     elif kind == "answer":
         if asked is None:
             return None
-        kind, text = "decision", f"{failure_words(walk, asked)}. {answer_text(payload, asked)}" + (
-            f": {payload['reason']}" if payload.get("reason") and payload.get("answer") not in ("skip", "accept") else "")
+        kind, text = (
+            "decision",
+            f"{failure_words(walk, asked)}. {answer_text(payload, asked)}"
+            + (
+                f": {payload['reason']}"
+                if payload.get("reason") and payload.get("answer") not in ("skip", "accept")
+                else ""
+            ),
+        )
     elif kind == "correct":
         text = _corrected(walk, log, fact)
     elif kind == "redo":
-        text = f"“{titles.get(str(payload.get('stage')), '')}” is done again: {payload.get('reason', '')}"
+        text = (
+            f"“{titles.get(str(payload.get('stage')), '')}” is done again: "
+            f"{payload.get('reason', '')}"
+        )
     elif kind == "tool":
         text = _changed(log, fact)
     elif kind == "resume":
@@ -130,8 +176,16 @@ def _told(result: Result, walk: Walk, log: Log, fact: Fact) -> StoryLine | None:
     elif kind in _SAID:
         where = _where(walk, log, fact.step)
         text = f"{_SAID[kind]}{f' at {where}' if where else ''}{f': {text}' if text else ''}"
-    return StoryLine(kind=kind, at=fact.at, person=fact.person, stage=stage, position=position, what="", text=text,
-                     photo=str(payload["photo"]) if kind == "photo" and "photo" in payload else None)
+    return StoryLine(
+        kind=kind,
+        at=fact.at,
+        person=fact.person,
+        stage=stage,
+        position=position,
+        what="",
+        text=text,
+        photo=str(payload["photo"]) if kind == "photo" and "photo" in payload else None,
+    )
 
 
 def _where(walk: Walk, log: Log, step: str) -> str:
@@ -153,7 +207,15 @@ def _corrected(walk: Walk, log: Log, fact: Fact) -> str:
 def _changed(log: Log, fact: Fact) -> str:
     """A wrench for another: which, why, how it was checked."""
     new = next(tool for tool, change in log.hands if change is fact)
-    before = [tool for tool, _ in log.hands[:next(i for i, (_, c) in enumerate(log.hands) if c is fact)] if tool.tool == new.tool]
-    checked = f"; checked before use: {fact.payload['checked']}" if fact.payload.get("checked") else "; not checked before use"
+    before = [
+        tool
+        for tool, _ in log.hands[: next(i for i, (_, c) in enumerate(log.hands) if c is fact)]
+        if tool.tool == new.tool
+    ]
+    checked = (
+        f"; checked before use: {fact.payload['checked']}"
+        if fact.payload.get("checked")
+        else "; not checked before use"
+    )
     was = f" for {before[-1].serial}" if before else ""
     return f"Wrench {new.serial} taken{was}: {fact.payload.get('reason', '')}{checked}"

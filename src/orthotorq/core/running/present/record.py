@@ -1,4 +1,6 @@
-"""The record: bolt by pass, items, notes, deviations and signatures, derived from the events alone."""
+"""The record: bolt by pass, items, notes, deviations and signatures, derived from the events
+alone."""
+
 from __future__ import annotations
 
 import math
@@ -28,7 +30,9 @@ from .record_pictures import bolts_of, charts_of, notes_of
 _NOTABLE = ("refuses", "turns_on", "stopped_early", "cap", "skip")
 
 
-def _tries(log: Log, base: str, round_: int | None, place: str | None, pull: int | None) -> list[Given]:
+def _tries(
+    log: Log, base: str, round_: int | None, place: str | None, pull: int | None
+) -> list[Given]:
     """Every answer a step ever had, in order of attempts."""
     out: list[Given] = []
     while (given := log.answers.get(step_id(base, round_, place, len(out) + 1, pull))) is not None:
@@ -36,8 +40,11 @@ def _tries(log: Log, base: str, round_: int | None, place: str | None, pull: int
     return out
 
 
-def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str, fast: set[str]) -> Cell | None:
-    """What happened to one bolt in one pass and round: its last answer, with attempts and pulls counted."""
+def _cell(
+    walk: Walk, base: str, one: PassOut, round_: int, place: str, fast: set[str]
+) -> Cell | None:
+    """What happened to one bolt in one pass and round: its last answer, with attempts and pulls
+    counted."""
     pulls: list[list[Given]] = []
     for pull in range(1, (one.repeat_max or 1) + 1):
         tries = _tries(walk.log, base, round_, place, pull if one.repeat_still else None)
@@ -57,18 +64,33 @@ def _cell(walk: Walk, base: str, one: PassOut, round_: int, place: str, fast: se
     if then is not None:
         text = f"{text}; {answer_text(then.answer, walk.step_of(then.fact.id))}"
     text = f"slackened; {text}" if slackened else text
-    return Cell(answer=given.word, text=text, person=given.fact.person, at=given.fact.at, torque=reading.get("torque"),
-                angle=reading.get("angle"), value=answer.get("value"), still=given.word == "did_not_turn",
-                notable=given.word in _NOTABLE or moved, moved=moved, slackened=slackened,
-                measured=measured_words(answer), whole=bool(given.fact.payload.get("whole")), fast=given.fact.id in fast,
-                attempt=sum(len(p) for p in pulls) - number + 1,
-                pulls=number, corrected=any(g.corrected for p in pulls for g in p))
+    return Cell(
+        answer=given.word,
+        text=text,
+        person=given.fact.person,
+        at=given.fact.at,
+        torque=reading.get("torque"),
+        angle=reading.get("angle"),
+        value=answer.get("value"),
+        still=given.word == "did_not_turn",
+        notable=given.word in _NOTABLE or moved,
+        moved=moved,
+        slackened=slackened,
+        measured=measured_words(answer),
+        whole=bool(given.fact.payload.get("whole")),
+        fast=given.fact.id in fast,
+        attempt=sum(len(p) for p in pulls) - number + 1,
+        pulls=number,
+        corrected=any(g.corrected for p in pulls for g in p),
+    )
 
 
 def _tries_then(log: Log, given: Given) -> Given | None:
     """What was done about a failed answer, the last word."""
     found, attempt = None, 1
-    while (then := log.answers.get(f"{given.fact.step}/then" + (f"/a{attempt}" if attempt > 1 else ""))) is not None:
+    while (
+        then := log.answers.get(f"{given.fact.step}/then" + (f"/a{attempt}" if attempt > 1 else ""))
+    ) is not None:
         found, attempt = then, attempt + 1
     return found
 
@@ -82,7 +104,9 @@ def _rounds(log: Log, base: str, one: PassOut) -> int:
     return count
 
 
-def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segment], fast: set[str]) -> GroupTable:
+def _table(
+    walk: Walk, group: GroupOut, position: str | None, parts: list[Segment], fast: set[str]
+) -> GroupTable:
     columns: list[Column] = []
     cells: dict[str, list[Cell | None]] = {p.id: [] for p in group.places}
     for segment in parts:
@@ -92,13 +116,27 @@ def _table(walk: Walk, group: GroupOut, position: str | None, parts: list[Segmen
         settings = walk.log.setup.settings_of(segment.stage, one)
         for round_ in range(1, _rounds(walk.log, base, one) + 1):
             title = one.name if round_ == 1 else f"{one.name}, round {round_}"
-            columns.append(Column(id=f"{base}/r{round_}", title=title, do=one.do, check=one.check, percent=one.percent,
-                                  setting=_setting_words(settings)))
-            found = {place: _cell(walk, base, one, round_, move[0], fast) for move in one.order for place in move}
+            columns.append(
+                Column(
+                    id=f"{base}/r{round_}",
+                    title=title,
+                    do=one.do,
+                    check=one.check,
+                    percent=one.percent,
+                    setting=_setting_words(settings),
+                )
+            )
+            found = {
+                place: _cell(walk, base, one, round_, move[0], fast)
+                for move in one.order
+                for place in move
+            }
             for place in cells:
                 cells[place].append(found.get(place))
     rows = [PlaceRow(place=p.id, label=p.label, cells=cells[p.id]) for p in group.places]
-    made = GroupTable(group=group.id, name=group.name, position=position, columns=columns, rows=rows)
+    made = GroupTable(
+        group=group.id, name=group.name, position=position, columns=columns, rows=rows
+    )
     made.bolts, made.notes = bolts_of(made, walk.deviations), notes_of(made, walk.deviations)
     made.charts = charts_of(made, group.target.set_torque_Nm if group.target else None)
     return made
@@ -113,11 +151,22 @@ def _lines(walk: Walk, parts: list[Segment]) -> list[RecordLine]:
         if segment.nth:
             text = f"{text}, reading {segment.nth}"
         for given in _tries(walk.log, segment.base(), None, segment.place, segment.nth):
-            answer, then = answer_text(given.answer, walk.step_of(given.fact.id)), _tries_then(walk.log, given)
+            answer, then = (
+                answer_text(given.answer, walk.step_of(given.fact.id)),
+                _tries_then(walk.log, given),
+            )
             if then is not None:
                 answer = f"{answer}; {answer_text(then.answer, walk.step_of(then.fact.id))}"
-            out.append(RecordLine(stage=segment.stage.title, position=segment.position, text=text, answer=answer,
-                                  person=given.fact.person, at=given.fact.at))
+            out.append(
+                RecordLine(
+                    stage=segment.stage.title,
+                    position=segment.position,
+                    text=text,
+                    answer=answer,
+                    person=given.fact.person,
+                    at=given.fact.at,
+                )
+            )
     return out
 
 
@@ -128,12 +177,21 @@ def _pauses(walk: Walk, parts: list[Segment]) -> list[RecordLine]:
         one = segment.one
         if one is None or one.group:
             continue
-        rounds: list[int | None] = [None] if PASS_KINDS[one.do].pause else [*range(1, one.rounds_max + 1)]
+        rounds: list[int | None] = (
+            [None] if PASS_KINDS[one.do].pause else [*range(1, one.rounds_max + 1)]
+        )
         for round_ in rounds:
             for given in _tries(walk.log, segment.base(), round_, None, None):
-                out.append(RecordLine(stage=segment.stage.title, position=segment.position, text=one.name,
-                                      answer=answer_text(given.answer, walk.step_of(given.fact.id)), person=given.fact.person,
-                                      at=given.fact.at))
+                out.append(
+                    RecordLine(
+                        stage=segment.stage.title,
+                        position=segment.position,
+                        text=one.name,
+                        answer=answer_text(given.answer, walk.step_of(given.fact.id)),
+                        person=given.fact.person,
+                        at=given.fact.at,
+                    )
+                )
     return out
 
 
@@ -144,16 +202,39 @@ def _tools(log: Log, parts: list[Segment]) -> list[ToolUsed]:
     for segment in parts:
         settings = log.setup.settings_of(segment.stage, segment.one) if segment.one else []
         if settings and segment.one:
-            stages[segment.stage.id, segment.one.id, segment.one.group] = names.get(settings[0].tool)
+            stages[segment.stage.id, segment.one.id, segment.one.group] = names.get(
+                settings[0].tool
+            )
     out = []
     for number, (tool, change) in enumerate(log.hands):
         # in hand from its change to the next of the same kind
-        until = next((c.sequence for t, c in log.hands[number + 1:] if t.tool == tool.tool and c is not None), None)
-        pulls = sum(1 for given in log.order if given.word in PULLED and stages.get(_part(given)) == tool.tool
-                    and (change is None or given.fact.sequence > change.sequence)
-                    and (until is None or given.fact.sequence < until))
-        out.append(ToolUsed(tool=tool.tool, serial=tool.serial, name=tool.name, calibrated_until=tool.until,
-                            expired=tool.expired, state=tool.state, pulls=pulls))
+        until = next(
+            (
+                c.sequence
+                for t, c in log.hands[number + 1 :]
+                if t.tool == tool.tool and c is not None
+            ),
+            None,
+        )
+        pulls = sum(
+            1
+            for given in log.order
+            if given.word in PULLED
+            and stages.get(_part(given)) == tool.tool
+            and (change is None or given.fact.sequence > change.sequence)
+            and (until is None or given.fact.sequence < until)
+        )
+        out.append(
+            ToolUsed(
+                tool=tool.tool,
+                serial=tool.serial,
+                name=tool.name,
+                calibrated_until=tool.until,
+                expired=tool.expired,
+                state=tool.state,
+                pulls=pulls,
+            )
+        )
     return out
 
 
@@ -184,7 +265,11 @@ def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record
     passes = [s for s in parts if s.one is not None and s.one.group]
     for position in dict.fromkeys(s.position for s in passes):
         for group in result.groups:
-            own = [s for s in passes if s.one is not None and s.one.group == group.id and s.position == position]
+            own = [
+                s
+                for s in passes
+                if s.one is not None and s.one.group == group.id and s.position == position
+            ]
             if own:
                 tables.append(_table(walk, group, position, own, fast))
     lines = _lines(walk, [s for s in parts if s.one is None]) + _pauses(walk, parts)
@@ -192,12 +277,21 @@ def record_of(result: Result, facts: Iterable[Fact], now: float = 0.0) -> Record
     status = status_of(log, pending)
     why = provisional_why(result, walk, log)
     return Record(
-        status=status, occasion=log.setup.occasion, variants=[names.get(v, v) for v in log.setup.variants],
-        history=log.setup.history, provisional=bool(why),
-        provisional_why=why, tools=_tools(log, parts), conflicts=conflicts_of(log, walk),
-        tables=tables, lines=sorted(lines, key=lambda x: x.at),
+        status=status,
+        occasion=log.setup.occasion,
+        variants=[names.get(v, v) for v in log.setup.variants],
+        history=log.setup.history,
+        provisional=bool(why),
+        provisional_why=why,
+        tools=_tools(log, parts),
+        conflicts=conflicts_of(log, walk),
+        tables=tables,
+        lines=sorted(lines, key=lambda x: x.at),
         readings=charts_of_readings(walk),
         story=story_of(result, walk, log, listed, fast),
         deviations=all_deviations(walk, log),
-        sign_offs=sign_offs_of(log), started=listed[0].at if listed else None, ended=listed[-1].at if listed else None,
-        people=sorted({f.person for f in listed}))
+        sign_offs=sign_offs_of(log),
+        started=listed[0].at if listed else None,
+        ended=listed[-1].at if listed else None,
+        people=sorted({f.person for f in listed}),
+    )

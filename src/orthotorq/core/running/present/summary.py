@@ -15,7 +15,11 @@ from ..walk.unfit import leaves_unfit
 _TOLD = 3
 _DID = {"install": "tightened", "recheck": "rechecked", "dismantle": "took apart"}
 #: of a run that is not at its end, nothing is said that may never come
-_BEGAN = {"install": "began to tighten", "recheck": "began to recheck", "dismantle": "began to take apart"}
+_BEGAN = {
+    "install": "began to tighten",
+    "recheck": "began to recheck",
+    "dismantle": "began to take apart",
+}
 #: a reading of one figure with its unit, as it was typed
 _READING = re.compile(r"(-?\d+(?:\.\d+)?)\s*(\S+)$")
 #: the place within the words of a step

@@ -1,4 +1,6 @@
-"""Readings from the memory of a tool: columns named by a person, each row read on its own, what is wrong said with its row."""
+"""Readings from the memory of a tool: columns named by a person, each row read on its own, what is
+wrong said with its row."""
+
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
@@ -12,9 +14,15 @@ from ...units import find_unit, parse, read_number
 
 #: what a column may hold -> the words by which it is known in a head, without units and signs
 KNOWN: dict[str, tuple[str, ...]] = {
-    "run": ("run", "job", "order"), "position": ("position", "side"), "group": ("group",),
-    "bolt": ("bolt", "stud", "nut", "place", "screw"), "torque": ("torque", "moment", "peak"), "angle": ("angle", "turn"),
-    "time": ("time", "date", "at", "when"), "serial": ("serial", "wrench", "tool")}
+    "run": ("run", "job", "order"),
+    "position": ("position", "side"),
+    "group": ("group",),
+    "bolt": ("bolt", "stud", "nut", "place", "screw"),
+    "torque": ("torque", "moment", "peak"),
+    "angle": ("angle", "turn"),
+    "time": ("time", "date", "at", "when"),
+    "serial": ("serial", "wrench", "tool"),
+}
 COLUMNS = tuple(KNOWN)
 #: units of the figures, by column, where a cell has none
 UNITS = {"torque": ("N·m", "ft·lbf", "in·lbf", "kgf·m"), "angle": ("deg", "rad", "turn")}
@@ -24,7 +32,8 @@ _MOST_TORQUE = 200_000.0
 
 @dataclass(frozen=True, slots=True)
 class Columns:
-    """Which column holds what (numbers from 0), the units of figures without one, and the run where no column names it."""
+    """Which column holds what (numbers from 0), the units of figures without one, and the run where
+    no column names it."""
 
     columns: Mapping[str, int]
     units: Mapping[str, str]
@@ -33,7 +42,8 @@ class Columns:
 
 @dataclass(frozen=True, slots=True)
 class RowRead:
-    """A row as read: run, position and group in words, bolt, torque [N·m], angle [deg], time and serial as they stand."""
+    """A row as read: run, position and group in words, bolt, torque [N·m], angle [deg], time and
+    serial as they stand."""
 
     run: int
     position: str
@@ -98,8 +108,16 @@ def read_row(cells: Sequence[str], mapping: Columns) -> RowRead | str:
         figures[what] = figure
     if figures["torque"] is None and figures["angle"] is None:
         return render(Refusal.READINGS_EMPTY)
-    return RowRead(run, said.get("position", ""), said.get("group", ""), said["bolt"], figures["torque"], figures["angle"],
-                   said.get("time", ""), said.get("serial", "")[:60])
+    return RowRead(
+        run,
+        said.get("position", ""),
+        said.get("group", ""),
+        said["bolt"],
+        figures["torque"],
+        figures["angle"],
+        said.get("time", ""),
+        said.get("serial", "")[:60],
+    )
 
 
 @lru_cache(maxsize=32)

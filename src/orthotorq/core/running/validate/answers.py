@@ -1,4 +1,6 @@
-"""Whether an answer fits the step it is given to: the same for an answer and for what a correction puts in its place."""
+"""Whether an answer fits the step it is given to: the same for an answer and for what a correction
+puts in its place."""
+
 from __future__ import annotations
 
 import math
@@ -18,16 +20,33 @@ MOST_RECORDED = 60
 Problem = tuple[Refusal, dict[str, object]]
 _TURN = 2 * math.pi
 #: the most a reading of a kind can be, in base units, and what to write
-_MOST = {"length": (10_000.0, "0.4 mm"), "angle": (MOST_TURNS.value * _TURN, "30 deg"), "torque": (1e9, "120 N·m"),
-         "force": (1e8, "12 kN"), "stress": (1e4, "3 bar"), "time": (3.2e7, "10 min"),
-         "temperature": (900.0, "48 °C")}
+_MOST = {
+    "length": (10_000.0, "0.4 mm"),
+    "angle": (MOST_TURNS.value * _TURN, "30 deg"),
+    "torque": (1e9, "120 N·m"),
+    "force": (1e8, "12 kN"),
+    "stress": (1e4, "3 bar"),
+    "time": (3.2e7, "10 min"),
+    "temperature": (900.0, "48 °C"),
+}
 #: no torque [N·mm] and no angle [rad] that anybody could read is above this
 _FANCY = 1e10
 
 
 def form_problem(payload: dict[str, Any]) -> Problem | None:
-    """What is wrong with the form of an answer, whatever step it is to: a record can show only what has it."""
-    if unknown := set(payload) - {"answer", "value", "note", "reading", "reason", "sure", "whole", "pull", *TYPED}:
+    """What is wrong with the form of an answer, whatever step it is to: a record can show only what
+    has it."""
+    if unknown := set(payload) - {
+        "answer",
+        "value",
+        "note",
+        "reading",
+        "reason",
+        "sure",
+        "whole",
+        "pull",
+        *TYPED,
+    }:
         return Refusal.NO_SUCH_FIELD, {"field": sorted(unknown)[0]}
     for field in ("note", "reason"):
         if not isinstance(payload.get(field, ""), str) or len(payload.get(field, "")) > MAX_TEXT:
@@ -48,18 +67,22 @@ def form_problem(payload: dict[str, Any]) -> Problem | None:
         return None
     if not isinstance(reading, dict) or set(reading) - {"torque", "angle"}:
         return Refusal.READING_FORM, {}
-    return next((wrong for name, one in reading.items() if (wrong := _read(name, one)) is not None), None)
+    return next(
+        (wrong for name, one in reading.items() if (wrong := _read(name, one)) is not None), None
+    )
 
 
 def _read(name: str, value: object) -> Problem | None:
-    """Whether a reading can be read, and is no figure of fancy; against its step it is held elsewhere."""
+    """Whether a reading can be read, and is no figure of fancy; against its step it is held
+    elsewhere."""
     if not isinstance(value, str):
         return Refusal.READING_TEXT, {"name": name}
     return _held(value, name, (-_FANCY, _FANCY))
 
 
 def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Problem | None:
-    """What is wrong with an answer to a step at a time, or None; its form was looked at before (`form_problem`)."""
+    """What is wrong with an answer to a step at a time, or None; its form was looked at before
+    (`form_problem`)."""
     answer, takes = payload.get("answer"), pending.takes()
     if answer not in takes:
         return Refusal.NO_SUCH_ANSWER, {"answer": str(answer)[:40], "answers": ", ".join(takes)}
@@ -68,15 +91,26 @@ def answer_problem(pending: Pending, payload: dict[str, Any], now: float) -> Pro
         return Refusal.SAY_WHY, {}
     if (missing := _missing(pending, payload, answer)) is not None:
         return missing
-    if pending.ask.timed and answer == "done" and pending.ready_at is not None and now < pending.ready_at:
+    if (
+        pending.ask.timed
+        and answer == "done"
+        and pending.ready_at is not None
+        and now < pending.ready_at
+    ):
         return Refusal.STILL_WAITING, {"minutes": math.ceil((pending.ready_at - now) / 60)}
     if answer == "value" or (answer == "cap" and "value" in payload):
         item = pending.segment.item
         below = pending.ask.wanted == "temperature" or (
-            item is not None and (item.change_from is not None
-                                  or any(x is not None and x < 0 for x in (item.min, item.max))))
+            item is not None
+            and (
+                item.change_from is not None
+                or any(x is not None and x < 0 for x in (item.min, item.max))
+            )
+        )
         wrong = _value(payload.get("value"), pending.ask.wanted or "length", below)
-        return wrong or (None if payload.get("sure") else _unlikely(pending, str(payload.get("value"))))
+        return wrong or (
+            None if payload.get("sure") else _unlikely(pending, str(payload.get("value")))
+        )
     return _reading(pending, payload.get("reading"))
 
 
@@ -103,17 +137,25 @@ def _held(value: str, quantity: str, within: tuple[float, float]) -> Problem | N
         base = parse(value, quantity).base
     except OrthotorqError as error:
         return Refusal.READING_UNREAD, {"reason": str(error)}
-    return None if within[0] <= base <= within[1] else (
-        Refusal.READING_CANNOT_BE, {"value": value, "example": _MOST[quantity][1]})
+    return (
+        None
+        if within[0] <= base <= within[1]
+        else (Refusal.READING_CANNOT_BE, {"value": value, "example": _MOST[quantity][1]})
+    )
 
 
 def _unlikely(pending: Pending, value: str) -> Problem | None:
-    """A reading that can be and hardly is: asked back before it is kept, as for a slipped decimal point."""
+    """A reading that can be and hardly is: asked back before it is kept, as for a slipped decimal
+    point."""
     if pending.usual is None:
         return None
     low, high, words = pending.usual
     base = parse(value, pending.ask.wanted or "length").base
-    return None if low <= base <= high else (Refusal.READING_UNLIKELY, {"value": value, "usual": words})
+    return (
+        None
+        if low <= base <= high
+        else (Refusal.READING_UNLIKELY, {"value": value, "usual": words})
+    )
 
 
 def _reading(pending: Pending, reading: dict[str, str] | None) -> Problem | None:

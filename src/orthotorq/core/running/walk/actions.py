@@ -1,4 +1,6 @@
-"""What may be done in a run, by whom and when: one table, offered by the state and asked by the judge."""
+"""What may be done in a run, by whom and when: one table, offered by the state and asked by the
+judge."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -16,7 +18,8 @@ CREW = HANDS | {"planner"}
 
 @dataclass(frozen=True, slots=True)
 class Action:
-    """Who may do it, while the run stands how; what is said to others. `held`: on the device that holds the run alone."""
+    """Who may do it, while the run stands how; what is said to others. `held`: on the device that
+    holds the run alone."""
 
     roles: frozenset[str]
     when: tuple[str, ...]
@@ -50,20 +53,36 @@ HELD = tuple(name for name, action in ACTIONS.items() if action.held)
 #: who signs next while a run stands how
 NEXT_SIGNATURE = {"finished": "fitter", "signed": "supervisor"}
 LEAVES_UNKNOWN = "The joint is unknown: bolts were turned before the run was ended."
-STATUS: dict[str, str] = {"running": "under way", "finished": "finished, not signed", "signed": "signed by the fitter",
-                          "closed": "signed and closed", "abandoned": "ended early"}
+STATUS: dict[str, str] = {
+    "running": "under way",
+    "finished": "finished, not signed",
+    "signed": "signed by the fitter",
+    "closed": "signed and closed",
+    "abandoned": "ended early",
+}
 
 
-def offered_to(roles: frozenset[str], status: str, pending: Pending | None, answered: bool, clear: bool,
-               stopped: bool = False) -> list[str]:
-    """Actions that a person may take now; `answered` when there is an answer to correct, `clear` when nothing is left to be
-    accepted or settled, `stopped` when a problem stops the run."""
+def offered_to(
+    roles: frozenset[str],
+    status: str,
+    pending: Pending | None,
+    answered: bool,
+    clear: bool,
+    stopped: bool = False,
+) -> list[str]:
+    """Actions that a person may take now; `answered` when there is an answer to correct, `clear`
+    when nothing is left to be accepted or settled, `stopped` when a problem stops the run."""
     out = []
     for name, action in ACTIONS.items():
-        fits = {"skip": pending is not None and pending.may_skip(),
-                "redo": status == "finished" or (pending is not None and can_redo(pending)),
-                "resume": stopped, "answer": not stopped, "round": not stopped, "correct": answered,
-                "sign_supervisor": clear}.get(name, True)
+        fits = {
+            "skip": pending is not None and pending.may_skip(),
+            "redo": status == "finished" or (pending is not None and can_redo(pending)),
+            "resume": stopped,
+            "answer": not stopped,
+            "round": not stopped,
+            "correct": answered,
+            "sign_supervisor": clear,
+        }.get(name, True)
         if action.roles & roles and status in action.when and fits:
             out.append(name)
     return out

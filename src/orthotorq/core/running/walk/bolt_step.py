@@ -15,7 +15,8 @@ from .step_walker import Pending, Settled, Walk
 
 
 def slackens(walk: Walk, one: PassOut, round_: int, pull: int | None) -> bool:
-    """Whether a bolt is slackened before it is pulled: by the plan, or because this run's history is unknown."""
+    """Whether a bolt is slackened before it is pulled: by the plan, or because this run's history
+    is unknown."""
     setup = walk.log.setup
     first = (pull or 1) == 1 and round_ == 1
     return first and (
@@ -44,8 +45,8 @@ def at_step(
 def set_meanwhile(
     kind: PassKind, walk: Walk, asked: Pending, attempt: int, step: str, given: Given | None
 ) -> Pending | None:
-    """The stop before a pull for which the compound has set meanwhile, once a visit, whichever attempt it is; None where there is
-    nothing to decide.
+    """The stop before a pull for which the compound has set meanwhile, once a visit, whichever
+    attempt it is; None where there is nothing to decide.
 
     A pull that was made without asking, as without network, stays a deviation.
     """
@@ -77,7 +78,8 @@ def set_meanwhile(
 
 
 def judged(kind: PassKind, at: At, walk: Walk, asked: Pending, given: Given) -> Fail | None:
-    """What stops the run at an answer: what the answer says by itself, or that it is not credible as the bolt stands."""
+    """What stops the run at an answer: what the answer says by itself, or that it is not credible
+    as the bolt stands."""
     position, place = asked.segment.position, asked.move[0]
     label = walk.named(position, place)
     found = mistake(walk, asked, given) or kind.judge(at.one, given, label)
@@ -99,7 +101,8 @@ def deviations_of_answer(
     given: Given,
     found: Settled,
 ) -> None:
-    """What an answer deviates by: a pull after the compound has set breaks the bond; what failed and was left; a skip."""
+    """What an answer deviates by: a pull after the compound has set breaks the bond; what failed
+    and was left; a skip."""
     clock, label = walk.clock_for(unit), walk.named(position, move[0])
     if clock is not None and kind.pulls and given.fact.happened > clock[1] and given.word != "skip":
         walk.deviate(found.step, "set_too_late", label=label, name=one.name, what=clock[0])

@@ -12,7 +12,8 @@ from .state import walk_run
 def why_not_continued(result: Result, log: Log, now: float) -> str:
     """Why a run cannot go on at a time, in a sentence; empty where it can.
 
-    What the record of its joint says against it (opened by others, another run, a new revision) is asked by whoever knows that.
+    What the record of its joint says against it (opened by others, another run, a new revision) is
+    asked by whoever knows that.
     """
     if log.abandoned is None:
         return "It was not ended early."

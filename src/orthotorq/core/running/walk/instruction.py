@@ -1,4 +1,6 @@
-"""The instruction for a pending step: what to do, on which bolt, with what set, and which answers are offered."""
+"""The instruction for a pending step: what to do, on which bolt, with what set, and which answers
+are offered."""
+
 from __future__ import annotations
 
 from collections.abc import Mapping
@@ -40,13 +42,25 @@ def can_redo(pending: Pending) -> bool:
 
 def button(choice: Choice, leaves: LookOut | None = None) -> Button:
     """An answer as a button."""
-    return Button(answer=choice.word, label=choice.label, key=choice.key, follows=choice.follows, reason=choice.reason,
-                  back=choice.back, leaves=leaves)
+    return Button(
+        answer=choice.word,
+        label=choice.label,
+        key=choice.key,
+        follows=choice.follows,
+        reason=choice.reason,
+        back=choice.back,
+        leaves=leaves,
+    )
 
 
 def choices_of(pending: Pending) -> list[Button]:
-    """Answers that an earlier one may become in a correction: those without a reason or a reading of their own."""
-    return [button(c) for c in (*pending.ask.choices, *pending.ask.wrong) if c.word not in ("accept", "value", "cap")]
+    """Answers that an earlier one may become in a correction: those without a reason or a reading
+    of their own."""
+    return [
+        button(c)
+        for c in (*pending.ask.choices, *pending.ask.wrong)
+        if c.word not in ("accept", "value", "cap")
+    ]
 
 
 def _leaves(walk: Walk, pending: Pending, choice: Choice) -> LookOut | None:
@@ -56,8 +70,12 @@ def _leaves(walk: Walk, pending: Pending, choice: Choice) -> LookOut | None:
         return None
     group = walk.group(place)
     angled = group is not None and group.target is not None and group.target.angle_deg is not None
-    look = PASS_KINDS[one.do].after(walk.bolt(pending.segment.position, place), _Would(choice.word),
-                                       At(one, pending.round or 1, pending.pull, angled), False)
+    look = PASS_KINDS[one.do].after(
+        walk.bolt(pending.segment.position, place),
+        _Would(choice.word),
+        At(one, pending.round or 1, pending.pull, angled),
+        False,
+    )
     return LookOut(state=look.state, percent=look.percent)
 
 
@@ -68,7 +86,13 @@ def what_of(walk: Walk, pending: Pending) -> str:
     segment, places = pending.segment, [p for p in pending.move if p != "-"]
     if places:
         return f"bolt {walk.named(segment.position, *places)}"
-    return segment.item.text if segment.item else segment.one.name if segment.one else ", ".join(segment.condition)
+    return (
+        segment.item.text
+        if segment.item
+        else segment.one.name
+        if segment.one
+        else ", ".join(segment.condition)
+    )
 
 
 def failure_words(walk: Walk, pending: Pending) -> str:
@@ -76,14 +100,24 @@ def failure_words(walk: Walk, pending: Pending) -> str:
     assert pending.fail is not None
     segment = pending.segment
     label = f"Bolt {walk.named(segment.position, *pending.move)}, " if pending.place else ""
-    what = segment.item.text if segment.item else segment.one.name if segment.one else ", ".join(segment.condition)
+    what = (
+        segment.item.text
+        if segment.item
+        else segment.one.name
+        if segment.one
+        else ", ".join(segment.condition)
+    )
     return f"{label}{what}: {fail_texts()[pending.fail.code][0].format(**pending.fail.params)}"
 
 
 def _text(walk: Walk, pending: Pending) -> str:
     segment, one = pending.segment, pending.segment.one
     if pending.ask is RESUME:
-        left = [*segment.condition, *walk.fitted.values(), *dict.fromkeys(t.serial for t in walk.log.setup.tools)]
+        left = [
+            *segment.condition,
+            *walk.fitted.values(),
+            *dict.fromkeys(t.serial for t in walk.log.setup.tools),
+        ]
         return RESUME.instruction.format(left=", ".join([*dict.fromkeys(left), "all bolts"]))
     if pending.fail is not None:
         return f"{failure_words(walk, pending)}. {pending.ask.instruction}"
@@ -92,12 +126,22 @@ def _text(walk: Walk, pending: Pending) -> str:
     if one is None:
         return ", ".join(segment.condition)
     turn = PASS_KINDS[one.do].short_turn(one)
-    return f"Finish the turn: {turn} in all." if pending.finishes else pending.ask.instruction.format(turn=turn)
+    return (
+        f"Finish the turn: {turn} in all."
+        if pending.finishes
+        else pending.ask.instruction.format(turn=turn)
+    )
 
 
 def _hint(walk: Walk, pending: Pending, clock: tuple[str, float, str] | None) -> str:
     one = pending.segment.one
-    if clock is not None and walk.now > clock[1] and one is not None and PASS_KINDS[one.do].pulls and pending.fail is None:
+    if (
+        clock is not None
+        and walk.now > clock[1]
+        and one is not None
+        and PASS_KINDS[one.do].pulls
+        and pending.fail is None
+    ):
         return SET
     if pending.fail is not None:
         return fail_texts()[pending.fail.code][1]
@@ -117,7 +161,8 @@ def _hint(walk: Walk, pending: Pending, clock: tuple[str, float, str] | None) ->
 
 
 def _ahead(walk: Walk, pending: Pending) -> list[Ahead]:
-    """The later bolts of the same round, for walking on without network: only first attempts without an answer."""
+    """The later bolts of the same round, for walking on without network: only first attempts
+    without an answer."""
     one = pending.segment.one
     plain = pending.fail is None and any(c.follows for c in pending.ask.choices)
     if one is None or not plain or one.repeat_still or pending.slackens or not pending.place:
@@ -130,7 +175,11 @@ def _ahead(walk: Walk, pending: Pending) -> list[Ahead]:
         step = step_id(base, first + again[number], move[0], used + 1)
         if step in walk.log.answers:
             break
-        out.append(Ahead.model_construct(step=step, places=list(move), label=" + ".join(walk.label(p) for p in move)))
+        out.append(
+            Ahead.model_construct(
+                step=step, places=list(move), label=" + ".join(walk.label(p) for p in move)
+            )
+        )
     return out
 
 
@@ -141,8 +190,17 @@ def _entry(pending: Pending) -> Literal["buttons", "reading", "decision"]:
 
 
 _NO_PASS: Mapping[str, Any] = {
-    "pass_name": None, "do": None, "turn_deg": None, "window_deg": None, "turn_text": "", "turn_back": False, "turn_note": "",
-    "settings": [], "changed_setting": False, "before_each": None}
+    "pass_name": None,
+    "do": None,
+    "turn_deg": None,
+    "window_deg": None,
+    "turn_text": "",
+    "turn_back": False,
+    "turn_note": "",
+    "settings": [],
+    "changed_setting": False,
+    "before_each": None,
+}
 
 
 def _new_in_hand(walk: Walk) -> bool:
@@ -157,21 +215,40 @@ def _about_pass(walk: Walk, pending: Pending, one: PassOut | None) -> Mapping[st
         return _NO_PASS
     kind = PASS_KINDS[one.do]
     settings = walk.log.setup.settings_of(pending.unit.stage, one)
-    return {"pass_name": one.name, "do": one.do, "turn_deg": one.turn_deg, "window_deg": one.window_deg,
-            "turn_text": kind.short_turn(one), "turn_back": kind.back,
-            "turn_note": kind.turn_note(one), "settings": settings,
-            "changed_setting": bool(settings and (in_hand(settings[0]) != walk.in_hand or _new_in_hand(walk))),
-            "before_each": one.before_each if (pending.pull or 1) == 1 else None}
+    return {
+        "pass_name": one.name,
+        "do": one.do,
+        "turn_deg": one.turn_deg,
+        "window_deg": one.window_deg,
+        "turn_text": kind.short_turn(one),
+        "turn_back": kind.back,
+        "turn_note": kind.turn_note(one),
+        "settings": settings,
+        "changed_setting": bool(
+            settings and (in_hand(settings[0]) != walk.in_hand or _new_in_hand(walk))
+        ),
+        "before_each": one.before_each if (pending.pull or 1) == 1 else None,
+    }
 
 
 def _wanted(pending: Pending) -> Mapping[str, Any]:
     """What a reading must be."""
     item, one = pending.segment.item, pending.segment.one
     if item is not None:
-        return {"limit_text": item.limits or None, "unit": item.unit, "quantity": item.quantity, "gauge": item.gauge}
+        return {
+            "limit_text": item.limits or None,
+            "unit": item.unit,
+            "quantity": item.quantity,
+            "gauge": item.gauge,
+        }
     limit = PASS_KINDS[one.do].limit_words(one) if one is not None else None
     gap = pending.ask.wanted == "length"
-    return {"limit_text": limit, "unit": "mm" if gap else None, "quantity": pending.ask.wanted, "gauge": None}
+    return {
+        "limit_text": limit,
+        "unit": "mm" if gap else None,
+        "quantity": pending.ask.wanted,
+        "gauge": None,
+    }
 
 
 def still_asked(walk: Walk, pending: Pending) -> list[AskedFor]:
@@ -201,14 +278,21 @@ def _go_to(walk: Walk, position: str | None) -> str:
     """The position to go to first, where the last answer was given at another one: no second tap
     answers there unseen."""
     names = {p.id: p.name for p in walk.result.positions}
-    moved = len(names) > 1 and position is not None and walk.last_at_position not in (None, position)
+    moved = (
+        len(names) > 1 and position is not None and walk.last_at_position not in (None, position)
+    )
     return GO_TO.format(position=names[position].upper()) if moved and position in names else ""
 
 
 def _no_impact(pending: Pending) -> str:
     """Said at the first bolt of a pass that no impact tool may touch."""
     stage, one = pending.unit.stage, pending.segment.one
-    first = one is not None and pending.number == 1 and PASS_KINDS[one.do].wrenched and pending.fail is None
+    first = (
+        one is not None
+        and pending.number == 1
+        and PASS_KINDS[one.do].wrenched
+        and pending.fail is None
+    )
     return NO_IMPACT if first and stage.impact == "never" else ""
 
 
@@ -221,25 +305,50 @@ def instruction_for(walk: Walk, pending: Pending) -> Instruction:
     buttons = [button(c, _leaves(walk, pending, c)) for c in ask.choices]
     exception = next((c for c in (*ask.choices, *ask.wrong) if c.word == ask.exception), None)
     return Instruction.model_construct(
-        step=pending.step, kind=pending.kind,
+        step=pending.step,
+        kind=pending.kind,
         position=next((p.name for p in walk.result.positions if p.id == segment.position), None),
-        go_to=_go_to(walk, segment.position), stage=stage.title,
-        stage_id=stage.id, round=pending.round, pull=pending.pull, attempt=pending.attempt, label=" + ".join(labels),
-        places=[p for p in pending.move if p != "-"], text=text, hint=hint if hint != text else "", watch_for=stage.watch_for,
-        note=" ".join(n for n in (one.note if one else "", stage.note, _no_impact(pending)) if n), buttons=buttons,
+        go_to=_go_to(walk, segment.position),
+        stage=stage.title,
+        stage_id=stage.id,
+        round=pending.round,
+        pull=pending.pull,
+        attempt=pending.attempt,
+        label=" + ".join(labels),
+        places=[p for p in pending.move if p != "-"],
+        text=text,
+        hint=hint if hint != text else "",
+        watch_for=stage.watch_for,
+        note=" ".join(n for n in (one.note if one else "", stage.note, _no_impact(pending)) if n),
+        buttons=buttons,
         why=reason_of(pending),
-        cautions=[CAUTIONS[c] for c in stage.cautions], condition=segment.condition, index=pending.number, total=len(order) or 1,
-        upcoming=[" + ".join(walk.label(p) for p in m) for m in order[pending.number : pending.number + 2]],
-        shows="label" if pending.fail is not None else ask.shows, entry=_entry(pending),
-        exception=button(exception) if exception is not None else None, ready_at=pending.ready_at,
-        deadline=clock[1] if clock else None, check_round=ask.proves and pending.fail is None,
-        asks=still_asked(walk, pending), devices=devices_for(walk, pending),
-        socket=_socket(walk, pending), last_gap=_last_gap(walk, pending),
-        wrong=[button(c) for c in ask.wrong], ahead=_ahead(walk, pending), **_about_pass(walk, pending, one), **_wanted(pending))
+        cautions=[CAUTIONS[c] for c in stage.cautions],
+        condition=segment.condition,
+        index=pending.number,
+        total=len(order) or 1,
+        upcoming=[
+            " + ".join(walk.label(p) for p in m) for m in order[pending.number : pending.number + 2]
+        ],
+        shows="label" if pending.fail is not None else ask.shows,
+        entry=_entry(pending),
+        exception=button(exception) if exception is not None else None,
+        ready_at=pending.ready_at,
+        deadline=clock[1] if clock else None,
+        check_round=ask.proves and pending.fail is None,
+        asks=still_asked(walk, pending),
+        devices=devices_for(walk, pending),
+        socket=_socket(walk, pending),
+        last_gap=_last_gap(walk, pending),
+        wrong=[button(c) for c in ask.wrong],
+        ahead=_ahead(walk, pending),
+        **_about_pass(walk, pending, one),
+        **_wanted(pending),
+    )
 
 
 def answer_text(answer: dict[str, Any] | None, pending: Pending | None = None) -> str:
-    """An answer in words, as screen and record show it; in the words of its step, where that is known."""
+    """An answer in words, as screen and record show it; in the words of its step, where that is
+    known."""
     if answer is None:
         return "taken back"
     word = str(answer.get("answer"))
@@ -247,6 +356,14 @@ def answer_text(answer: dict[str, Any] | None, pending: Pending | None = None) -
     if word in ("value", "cap") and answer.get("value"):
         return str(answer.get("value")) + (" (cap)" if word == "cap" else "") + more
     if word in ("skip", "accept"):
-        return f"{ANSWERS[word]}: {answer.get('reason', '')}" if answer.get("reason") else ANSWERS[word]
-    said = next((c.label for c in (*pending.ask.choices, *pending.ask.wrong) if c.word == word), None) if pending else None
+        return (
+            f"{ANSWERS[word]}: {answer.get('reason', '')}"
+            if answer.get("reason")
+            else ANSWERS[word]
+        )
+    said = (
+        next((c.label for c in (*pending.ask.choices, *pending.ask.wrong) if c.word == word), None)
+        if pending
+        else None
+    )
     return (said or ANSWERS.get(word, word)) + more

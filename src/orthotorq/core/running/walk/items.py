@@ -1,4 +1,5 @@
-"""Walking what is not a pass: conditions, things to tick, checks, readings, waits, things to watch."""
+"""Walking what is not a pass: conditions, things to tick, checks, readings, waits, things to
+watch."""
 
 from __future__ import annotations
 
@@ -25,7 +26,8 @@ from .program import Segment, Unit
 from .reading_relations import keep_reading, related_fail
 from .step_walker import Pending, Walk
 
-#: so often a failed look sends back; after that it is mended otherwise, or left with a supervisor's word
+#: so often a failed look sends back; after that it is mended otherwise, or left with a supervisor's
+#: word
 _MOST_BACK = 3
 
 
@@ -146,7 +148,8 @@ def walk_item(walk: Walk, unit: Unit, segment: Segment) -> Pending | None:
 
 
 def _condition(walk: Walk, asked: Pending) -> Pending | None:
-    """A condition that is not met stops the run, until it is; who works all the same leaves the joint unfit."""
+    """A condition that is not met stops the run, until it is; who works all the same leaves the
+    joint unfit."""
     said: dict[str, object] = {"condition": ", ".join(asked.segment.condition)}
     not_so = Fail(
         "not_in_condition", said, (NOW_SO, ACCEPT.saying("Work all the same, with a reason"))
@@ -172,7 +175,8 @@ def _effects(walk: Walk, unit: Unit, given: Given) -> None:
 
 
 def stage_done(walk: Walk, unit: Unit) -> None:
-    """What a finished stage leaves: something is in until it is taken out, everywhere or at its position."""
+    """What a finished stage leaves: something is in until it is taken out, everywhere or at its
+    position."""
     for what in unit.stage.puts_in:
         walk.fitted[what, unit.position] = what
     for what in unit.stage.takes_out:

@@ -16,8 +16,9 @@ _SOME_GAP = 6.0
 
 @dataclass(frozen=True, slots=True)
 class PullStep:
-    """A step that a wrench may answer: group, pass, round, the share [percent] that the bolt has, whether it was slackened a
-    moment ago, and the angle [deg] by which passes of its stage have turned it on before."""
+    """A step that a wrench may answer: group, pass, round, the share [percent] that the bolt has,
+    whether it was slackened a moment ago, and the angle [deg] by which passes of its stage have
+    turned it on before."""
 
     group: GroupOut
     one: PassOut
@@ -28,7 +29,8 @@ class PullStep:
 
 
 def pull_step(walk: Walk, pending: Pending) -> PullStep | None:
-    """The pull that a step asks of one wrench at one bolt, or None where it asks for no such thing."""
+    """The pull that a step asks of one wrench at one bolt, or None where it asks for no such
+    thing."""
     one, place = pending.segment.one, pending.place
     if (
         one is None

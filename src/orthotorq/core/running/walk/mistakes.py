@@ -1,4 +1,5 @@
-"""How one comes back after a mistake that is about more than its own bolt: another bolt, the order, the setting."""
+"""How one comes back after a mistake that is about more than its own bolt: another bolt, the order,
+the setting."""
 
 from __future__ import annotations
 
@@ -15,8 +16,8 @@ from .step_walker import Pending, Walk
 
 
 def mistake(walk: Walk, asked: Pending, given: Given) -> Fail | None:
-    """What stops the run after an answer that says more than one bolt is concerned; None for any other answer, and for a lost
-    order where going round again does no harm."""
+    """What stops the run after an answer that says more than one bolt is concerned; None for any
+    other answer, and for a lost order where going round again does no harm."""
     one = asked.segment.one
     assert one is not None
     said: dict[str, object] = {
@@ -32,8 +33,9 @@ def mistake(walk: Walk, asked: Pending, given: Given) -> Fail | None:
 
 
 def _bolts(walk: Walk, asked: Pending, places: Collection[str]) -> tuple[Choice, ...]:
-    """Bolts to choose one of, as they are numbered; of a turn the other one has to be slackened, since its turn was made too
-    early or twice. They have no keys: a digit would be taken for the number of a bolt."""
+    """Bolts to choose one of, as they are numbered; of a turn the other one has to be slackened,
+    since its turn was made too early or twice. They have no keys: a digit would be taken for the
+    number of a bolt."""
     then = ", now slackened" if asked.ask.turns else ""
     group = walk.group(asked.move[0])
     known = [p.id for p in group.places if p.id in places] if group is not None else []
@@ -51,12 +53,14 @@ def ask_of(ask: Ask, order: Sequence[Sequence[str]]) -> Ask:
 
 
 def begins_again(given: Given, one: PassOut) -> bool:
-    """Whether a round is begun again from its first bolt: what stands already clicks without moving; a turn would be doubled."""
+    """Whether a round is begun again from its first bolt: what stands already clicks without
+    moving; a turn would be doubled."""
     return given.word == ORDER_LOST.word and not PASS_KINDS[one.do].ask.turns
 
 
 def since(walk: Walk, asked: Pending, word: str) -> tuple[list[tuple[str, ...]], Pending | None]:
-    """(the moves of this round that were pulled with a wrong setting, the decision that is open about since when)."""
+    """(the moves of this round that were pulled with a wrong setting, the decision that is open
+    about since when)."""
     done = list(asked.order[: asked.number - 1])
     if word not in OTHERS or not done:
         return [], None

@@ -1,4 +1,5 @@
-"""Walking passes: rounds and pulls of any kind; what is asked and what an answer leaves, the kind says."""
+"""Walking passes: rounds and pulls of any kind; what is asked and what an answer leaves, the kind
+says."""
 
 from __future__ import annotations
 
@@ -32,8 +33,8 @@ def band_of(
     answers: list[str],
     moved: list[int],
 ) -> TapeBand:
-    """One band of the tape, with an id of its own when its stage is done again; `moved` names the ticks at which a check
-    found movement."""
+    """One band of the tape, with an id of its own when its stage is done again; `moved` names the
+    ticks at which a check found movement."""
     kind = PASS_KINDS[one.do]
     name = f"{segment.base()}/r{round_}" + (f"~{unit.cycle}" if unit.cycle > 1 else "")
     if len(segment.stage.groups) > 1:
@@ -120,7 +121,8 @@ def _verdict(
     history: History,
     exhausted: bool,
 ) -> tuple[Pending | None, bool]:
-    """(the decision that is open, whether another set of rounds was decided): what only the whole pass shows stops it."""
+    """(the decision that is open, whether another set of rounds was decided): what only the whole
+    pass shows stops it."""
     kind = PASS_KINDS[one.do]
     found = list(kind.verdict(one, history))
     if exhausted and kind.exhausted is not None:
@@ -191,7 +193,8 @@ def _round(
             history.left.add(move[0])
         slack = slackens(walk, one, round_, 1)
         if slack or kind.goes_on(one, given):
-            # what was slackened turned because of that: it is checked in another round, and has not moved
+            # what was slackened turned because of that: it is checked in another round, and has not
+            # moved
             goes_on = True
             if one.check and not slack:
                 moved.append(number - 1)
@@ -219,7 +222,8 @@ def _still_pulled(
 
 @dataclass(frozen=True, slots=True)
 class _Turn:
-    """Whose turn it is in a round: the bolt, or bolts that are moved together, with its number and the order of the round."""
+    """Whose turn it is in a round: the bolt, or bolts that are moved together, with its number and
+    the order of the round."""
 
     unit: Unit
     segment: Segment
@@ -260,7 +264,8 @@ def _bolt(walk: Walk, turn: _Turn) -> tuple[Pending | None, Given | None, bool]:
 
 
 def _pull(walk: Walk, turn: _Turn, pull: int | None) -> tuple[Pending | None, Given | None, bool]:
-    """One pull of a turn, with what comes before and after it: (open step, answer, left as failed)."""
+    """One pull of a turn, with what comes before and after it: (open step, answer, left as
+    failed)."""
     one, move, segment = turn.one, turn.move, turn.segment
     kind = PASS_KINDS[one.do]
     at = at_step(walk, segment.position, one, turn.round, pull, move[0])
@@ -300,7 +305,8 @@ def _pull(walk: Walk, turn: _Turn, pull: int | None) -> tuple[Pending | None, Gi
 def _pulls_exhausted(
     walk: Walk, turn: _Turn, given: Given | None
 ) -> tuple[Pending | None, Given | None, bool]:
-    """A bolt that turns at every pull: nothing goes on before it is decided; a new one is pulled anew."""
+    """A bolt that turns at every pull: nothing goes on before it is decided; a new one is pulled
+    anew."""
     one, move, position = turn.one, turn.move, turn.segment.position
     step = step_id(turn.segment.base(), turn.round, _place(move))
     said: dict[str, object] = {
@@ -324,7 +330,8 @@ def _pulls_exhausted(
 def _usual_gap(
     walk: Walk, position: str | None, one: PassOut, place: str
 ) -> tuple[float, float, str] | None:
-    """Where the gap at a bolt can lie after one more turn: at most half as large, for what the neighbours draw; hardly larger."""
+    """Where the gap at a bolt can lie after one more turn: at most half as large, for what the
+    neighbours draw; hardly larger."""
     before, group = walk.bolt(position, place).gap, walk.group(place)
     if before is None or group is None:
         return None
@@ -333,7 +340,8 @@ def _usual_gap(
 
 
 def _cause(walk: Walk, asked: Pending, step: str) -> Pending | None:
-    """A nut that had moved when the joint was looked at again: why, as far as can be said; None once it was said."""
+    """A nut that had moved when the joint was looked at again: why, as far as can be said; None
+    once it was said."""
     one = asked.segment.one
     assert one is not None
     said: dict[str, object] = {

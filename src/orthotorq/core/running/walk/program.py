@@ -1,4 +1,6 @@
-"""The work order of a run: units (a stage at a position) in order, each a sequence of segments. Rounds are not enumerated."""
+"""The work order of a run: units (a stage at a position) in order, each a sequence of segments.
+Rounds are not enumerated."""
+
 from __future__ import annotations
 
 from collections import Counter
@@ -33,7 +35,11 @@ class Unit:
     @property
     def title(self) -> str:
         """The stage's title; one that is done again says so."""
-        return f"{self.stage.title}, again" if self.cycle > (2 if self.stage.only_again else 1) else self.stage.title
+        return (
+            f"{self.stage.title}, again"
+            if self.cycle > (2 if self.stage.only_again else 1)
+            else self.stage.title
+        )
 
     @property
     def gives_back(self) -> bool:
@@ -49,8 +55,8 @@ class Unit:
 
 @dataclass(frozen=True, slots=True)
 class Segment:
-    """A piece of work of a unit: a condition (of the stage, or of the pass it stands before), one item (at one place, or at
-    none), or one pass."""
+    """A piece of work of a unit: a condition (of the stage, or of the pass it stands before), one
+    item (at one place, or at none), or one pass."""
 
     stage: StageOut
     position: str | None
@@ -72,11 +78,14 @@ class Segment:
         """`position/stage/pass` of the step ids in this segment."""
         part = self.one.id if self.one else self.item.id if self.item else "condition"
         # no id of a plan has a dot
-        return base_of(self.position, self.stage.id, f"{self.before.id}.condition" if self.before else part)
+        return base_of(
+            self.position, self.stage.id, f"{self.before.id}.condition" if self.before else part
+        )
 
 
 def segments_of(unit: Unit) -> Iterator[Segment]:
-    """The pieces of a unit in order: condition first, items, passes, each after what must hold for it."""
+    """The pieces of a unit in order: condition first, items, passes, each after what must hold for
+    it."""
     stage, position = unit.stage, unit.position
     if stage.condition:
         yield Segment(stage, position)
@@ -94,16 +103,20 @@ def segments_of(unit: Unit) -> Iterator[Segment]:
 
 
 def sorted_stages(result: Result, setup: Setup, again: bool = False) -> list[StageOut]:
-    """The stages of a run in work order; those done only when others are done again, where asked for."""
-    taken = [setup.of_stage(s) for s in result.stages if setup.takes(s) and (again or not s.only_again)]
+    """The stages of a run in work order; those done only when others are done again, where asked
+    for."""
+    taken = [
+        setup.of_stage(s) for s in result.stages if setup.takes(s) and (again or not s.only_again)
+    ]
     return in_work_order(taken, setup.occasion)
 
 
 def units_of(result: Result, setup: Setup, again: bool = False) -> list[Unit]:
     """Every unit in work order; those done only again, where asked for.
 
-    Neighbouring stages that go position by position form a block that is done whole at one position before the next;
-    a stage at all positions first is a block of its own; a stage done once has no position.
+    Neighbouring stages that go position by position form a block that is done whole at one position
+    before the next; a stage at all positions first is a block of its own; a stage done once has no
+    position.
     """
     positions: list[str | None] = [p.id for p in setup.at(result)] or [None]
     out: list[Unit] = []
@@ -119,7 +132,8 @@ def units_of(result: Result, setup: Setup, again: bool = False) -> list[Unit]:
 
 
 def waited_for(result: Result, setup: Setup) -> dict[str, set[str]]:
-    """By stage, the stages of this run that it comes after; one that another variant has hands on what it waits for."""
+    """By stage, the stages of this run that it comes after; one that another variant has hands on
+    what it waits for."""
     after = {s.id: s.after.get(setup.occasion, []) for s in result.stages}
     taken = {s.id for s in result.stages if setup.takes(s)}
     out: dict[str, set[str]] = {}
@@ -137,11 +151,20 @@ def waited_for(result: Result, setup: Setup) -> dict[str, set[str]]:
 
 
 def waits_for(unit: Unit, units: list[Unit], waited: dict[str, set[str]]) -> list[Unit]:
-    """The units a unit comes after: of the named stages, at the same position where both have one."""
+    """The units a unit comes after: of the named stages, at the same position where both have
+    one."""
     named = waited.get(unit.stage.id, set())
-    return [u for u in units if u.stage.id in named
-            and (u.position is None or unit.position is None or u.position == unit.position
-                 or u.stage.across == "all_positions_first" == unit.stage.across)]
+    return [
+        u
+        for u in units
+        if u.stage.id in named
+        and (
+            u.position is None
+            or unit.position is None
+            or u.position == unit.position
+            or u.stage.across == "all_positions_first" == unit.stage.across
+        )
+    ]
 
 
 def again_by(moves: Sequence[Sequence[str]]) -> list[int]:
@@ -160,10 +183,15 @@ def again_by(moves: Sequence[Sequence[str]]) -> list[int]:
 
 
 def expand(result: Result, setup: Setup | None = None) -> list[str]:
-    """Step ids of every step that can be known beforehand: first rounds and first pulls, in work order."""
+    """Step ids of every step that can be known beforehand: first rounds and first pulls, in work
+    order."""
     units = units_of(result, setup or Setup(variants=first_variants(result)))
-    return [step_id(segment.base(), round_, place, 1, pull) for unit in units for segment in segments_of(unit)
-            for round_, place, pull in first_steps(segment)]
+    return [
+        step_id(segment.base(), round_, place, 1, pull)
+        for unit in units
+        for segment in segments_of(unit)
+        for round_, place, pull in first_steps(segment)
+    ]
 
 
 def first_steps(segment: Segment) -> Iterator[tuple[int | None, str | None, int | None]]:

@@ -1,4 +1,6 @@
-"""Why a run is provisional: what it leaves is as it were tightened, and only a proper run makes it known."""
+"""Why a run is provisional: what it leaves is as it were tightened, and only a proper run makes it
+known."""
+
 from __future__ import annotations
 
 from ...forms.result import Result
@@ -24,6 +26,9 @@ def provisional_why(result: Result, walk: Walk, log: Log) -> list[str]:
     bound = {t.tool for t in setup.tools}
     names = {t.id: t.name for t in result.tools}
     if log.start is not None:
-        out += [f"with a wrench that is not on the register ({names.get(tool, tool)})"
-                for tool in tools_needed(result, setup.occasion, setup.variants) if tool not in bound]
+        out += [
+            f"with a wrench that is not on the register ({names.get(tool, tool)})"
+            for tool in tools_needed(result, setup.occasion, setup.variants)
+            if tool not in bound
+        ]
     return out

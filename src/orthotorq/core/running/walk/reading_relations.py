@@ -1,4 +1,5 @@
-"""Readings that relate: several at one place, before and after, the largest and the smallest; and all of them in a row."""
+"""Readings that relate: several at one place, before and after, the largest and the smallest; and
+all of them in a row."""
 
 from __future__ import annotations
 
@@ -36,7 +37,8 @@ def _good(walk: Walk, at: ReadAt) -> list[float]:
 
 
 def keep_reading(walk: Walk, unit: Unit, segment: Segment, given: Given, good: bool) -> None:
-    """Keep what was read at a place, for those that are held against it; what was left as it is only is drawn."""
+    """Keep what was read at a place, for those that are held against it; what was left as it is
+    only is drawn."""
     item = segment.item
     if item is not None and (value := value_of(item, given)) is not None:
         walk.readings.setdefault(_at(unit, item.id, segment.place), []).append((value, good))
@@ -101,7 +103,8 @@ def _changed(walk: Walk, unit: Unit, segment: Segment, value: float) -> Found:
 
 
 def reading_before(walk: Walk, unit: Unit, item: ItemOut, place: str | None) -> float | None:
-    """What an earlier reading was that an item is held against: at the same place, else at its position, else once."""
+    """What an earlier reading was that an item is held against: at the same place, else at its
+    position, else once."""
     stage, _, part = (item.change_from or "").partition("/")
     for position in (unit.position, None):
         for where in (place, None):
@@ -137,7 +140,8 @@ def _words(item: ItemOut, value: float) -> str:
 
 
 def reading_hint(walk: Walk, unit: Unit, segment: Segment) -> str:
-    """What stands beside a reading that relates to others: which one of several it is, and what was read before."""
+    """What stands beside a reading that relates to others: which one of several it is, and what was
+    read before."""
     item = segment.item
     if item is None or item.answer != "value":
         return ""
@@ -148,7 +152,8 @@ def reading_hint(walk: Walk, unit: Unit, segment: Segment) -> str:
 
 
 def charts_of_readings(walk: Walk) -> list[Chart]:
-    """Readings of one check at several places or several times, or held against earlier ones, between their limits."""
+    """Readings of one check at several places or several times, or held against earlier ones,
+    between their limits."""
     names = {p.id: p.name for p in walk.result.positions}
     out = []
     for stage in walk.result.stages:

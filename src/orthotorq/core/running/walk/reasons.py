@@ -8,8 +8,7 @@ from .step_walker import Pending
 #: by what a step is
 REASONS: dict[str, str] = {
     "opposite": (
-        "Opposite bolts in turn bring the faces together evenly; side by side they would "
-        "tilt."
+        "Opposite bolts in turn bring the faces together evenly; side by side they would tilt."
     ),
     "check": (
         "A click without movement shows that the bolt holds at least this torque; it does not "
@@ -28,12 +27,10 @@ REASONS: dict[str, str] = {
         "needs."
     ),
     "hand": (
-        "A bolt that does not run by hand has a damaged or dirty thread; a tool would hide "
-        "that."
+        "A bolt that does not run by hand has a damaged or dirty thread; a tool would hide that."
     ),
     "gap": (
-        "A soft part is drawn by its gap, since torque says little about how far it was "
-        "pressed."
+        "A soft part is drawn by its gap, since torque says little about how far it was pressed."
     ),
     "loosen": (
         "A little at each bolt lets the parts go evenly; one bolt alone would carry all that "
@@ -53,8 +50,7 @@ REASONS: dict[str, str] = {
         "bolt carries."
     ),
     "watch": (
-        "What was not tight shows itself in the first minutes; later it shows itself by "
-        "failing."
+        "What was not tight shows itself in the first minutes; later it shows itself by failing."
     ),
 }
 

@@ -1,4 +1,5 @@
-"""Bolts that are pulled again out of their turn: one that was loose or is new, those of a wrong setting, their neighbours."""
+"""Bolts that are pulled again out of their turn: one that was loose or is new, those of a wrong
+setting, their neighbours."""
 
 from __future__ import annotations
 
@@ -25,10 +26,11 @@ _SHARED = frozenset({"wheel", "twin_wheel", "gasketed_cover", "casting_studs", "
 def after_a_way_back(
     walk: Walk, move: tuple[str, ...], asked: Pending, word: str
 ) -> Pending | None:
-    """What comes before a step is asked again, by what was done about it: the first open step of that, or None.
+    """What comes before a step is asked again, by what was done about it: the first open step of
+    that, or None.
 
-    A bolt that is loose or new has missed passes; what was pulled with a wrong setting is pulled again; another bolt that was
-    turned is slackened and goes through its passes, too.
+    A bolt that is loose or new has missed passes; what was pulled with a wrong setting is pulled
+    again; another bolt that was turned is slackened and goes through its passes, too.
     """
     unit, one = asked.unit, asked.segment.one
     assert one is not None
@@ -57,8 +59,8 @@ def after_a_way_back(
 def _loose_again(
     walk: Walk, asked: Pending, move: tuple[str, ...], this_too: bool
 ) -> Pending | None:
-    """A bolt that was slackened through all passes before this one; where its turn is over, through this one, and those beside
-    it then."""
+    """A bolt that was slackened through all passes before this one; where its turn is over, through
+    this one, and those beside it then."""
     unit, one = asked.unit, asked.segment.one
     assert one is not None
     first = renewed(walk, unit, one, move, False)
@@ -68,8 +70,8 @@ def _loose_again(
 
 
 def renewed_neighbours(walk: Walk, asked: Pending, move: tuple[str, ...]) -> Pending | None:
-    """The bolts beside those of a move that were loose on the way, once they have their turn: each is pulled again to its
-    click. Those that come later in the round are not asked for twice."""
+    """The bolts beside those of a move that were loose on the way, once they have their turn: each
+    is pulled again to its click. Those that come later in the round are not asked for twice."""
     one, position = asked.segment.one, asked.segment.position
     prior = _click(asked.unit, one) if one is not None else None
     for bolt in move:
@@ -89,7 +91,8 @@ def renewed_neighbours(walk: Walk, asked: Pending, move: tuple[str, ...]) -> Pen
 
 
 def settle_bolt(walk: Walk, kind: PassKind, at: At, asked: Pending) -> Settled:
-    """How a step at a bolt stands, with what stops it, what comes before it is asked again, and what its answer is worth."""
+    """How a step at a bolt stands, with what stops it, what comes before it is asked again, and
+    what its answer is worth."""
     return walk.settle(
         asked,
         partial(judged, kind, at, walk, asked),
@@ -99,7 +102,8 @@ def settle_bolt(walk: Walk, kind: PassKind, at: At, asked: Pending) -> Settled:
 
 
 def _click(unit: Unit, one: PassOut) -> PassOut | None:
-    """The pull that shows whether a bolt still has its load: this pass, or the last torque before a turn."""
+    """The pull that shows whether a bolt still has its load: this pass, or the last torque before a
+    turn."""
     if PASS_KINDS[one.do].wrenched:
         return one
     before = [p for p in unit.stage.passes if p.group == one.group]
@@ -124,11 +128,12 @@ def beside(group: GroupOut, place: str) -> list[str]:
 def renewed(
     walk: Walk, unit: Unit, one: PassOut, move: tuple[str, ...], new: bool
 ) -> Pending | None:
-    """What a bolt that is loose, or new, has to go through before a pass: its first open step. Its compound where it is new,
-    then all passes up to this one."""
+    """What a bolt that is loose, or new, has to go through before a pass: its first open step. Its
+    compound where it is new, then all passes up to this one."""
     for place in move:
         walk.renewed.add((unit.position, place))
-        # it has nothing of what it had; where it stands, everything before is on this bolt's way again
+        # it has nothing of what it had; where it stands, everything before is on this bolt's way
+        # again
         for position in (unit.position, None):
             if (position, place) in walk.bolts:
                 walk.bolts[position, place] = Look()

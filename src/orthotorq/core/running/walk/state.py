@@ -1,4 +1,5 @@
 """The state of a run: the walk through the work order up to the steps that are open."""
+
 from __future__ import annotations
 
 from collections.abc import Iterable
@@ -27,7 +28,8 @@ RECENT = 6
 
 
 def _walk_unit(walk: Walk, unit: Unit) -> Pending | None:
-    """Every segment of a unit up to its first open step; passes after that are sketched on the tape."""
+    """Every segment of a unit up to its first open step; passes after that are sketched on the
+    tape."""
     pending: Pending | None = None
     for segment in segments_of(unit):
         if pending is not None:
@@ -45,31 +47,56 @@ def _walk_unit(walk: Walk, unit: Unit) -> Pending | None:
 
 
 def _again(every: list[Unit], past: list[Unit], current: Unit, stage: str) -> list[Unit]:
-    """Copies of the units from a stage up to the current one, at its position, to be done again; with what is done only then.
+    """Copies of the units from a stage up to the current one, at its position, to be done again;
+    with what is done only then.
 
     What was never reached is not done again: it still comes in its own turn.
     """
     cycles = {u.key: u.cycle for u in past}
     end = next(i for i, u in enumerate(every) if u.key == current.key)
-    start = next((i for i in range(end, -1, -1) if every[i].stage.id == stage
-                  and (every[i].position == current.position or None in (every[i].position, current.position))), end)
-    same = [u for u in every[start : end + 1] if u.position == current.position or None in (u.position, current.position)]
-    return [Unit(u.stage, u.position, cycles.get(u.key, 1) + 1) for u in same if u.key in cycles or u.stage.only_again]
+    start = next(
+        (
+            i
+            for i in range(end, -1, -1)
+            if every[i].stage.id == stage
+            and (
+                every[i].position == current.position
+                or None in (every[i].position, current.position)
+            )
+        ),
+        end,
+    )
+    same = [
+        u
+        for u in every[start : end + 1]
+        if u.position == current.position or None in (u.position, current.position)
+    ]
+    return [
+        Unit(u.stage, u.position, cycles.get(u.key, 1) + 1)
+        for u in same
+        if u.key in cycles or u.stage.only_again
+    ]
 
 
 def _from_finish(walk: Walk, every: list[Unit], past: list[Unit]) -> list[Unit]:
-    """What is done again because somebody said so when everything was done: a stage and all that comes after it."""
+    """What is done again because somebody said so when everything was done: a stage and all that
+    comes after it."""
     asked, seen = walk.log.redos.get(FINISH, []), walk.redone.get(FINISH, 0)
     if seen >= len(asked):
         return []
     walk.redone[FINISH] = seen + 1
     stage, cycles = str(asked[seen].payload.get("stage")), {u.key: u.cycle for u in past}
     start = next((i for i, u in enumerate(every) if u.stage.id == stage), len(every))
-    return [Unit(u.stage, u.position, cycles.get(u.key, 1) + 1) for u in every[start:] if u.key in cycles or u.stage.only_again]
+    return [
+        Unit(u.stage, u.position, cycles.get(u.key, 1) + 1)
+        for u in every[start:]
+        if u.key in cycles or u.stage.only_again
+    ]
 
 
 def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
-    """The stage to be done again after this unit: because a watch saw movement, or because somebody said so."""
+    """The stage to be done again after this unit: because a watch saw movement, or because somebody
+    said so."""
     if pending is not None:
         asked = walk.log.redos.get(pending.step, [])
         seen = walk.redone.get(pending.step, 0)
@@ -78,7 +105,9 @@ def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
             if pending.decision is not None:
                 # done again instead of decided: what failed is answered anew
                 walk.decided(pending.decision)
-                walk.used[step_id(pending.segment.base(), pending.round, pending.place, 1, pending.pull)] = pending.attempt
+                walk.used[
+                    step_id(pending.segment.base(), pending.round, pending.place, 1, pending.pull)
+                ] = pending.attempt
             return str(asked[seen].payload.get("stage"))
         return None
     if walk.back is not None:
@@ -88,8 +117,8 @@ def _redo_of(walk: Walk, unit: Unit, pending: Pending | None) -> str | None:
 
 
 def _begun(walk: Walk, unit: Unit) -> bool:
-    """Whether a stage has been answered in on this visit: what is done cannot be held back, and what was done before it was
-    done again does not count."""
+    """Whether a stage has been answered in on this visit: what is done cannot be held back, and
+    what was done before it was done again does not count."""
     for segment in segments_of(unit):
         for round_, place, pull in first_steps(segment):
             used = walk.used.get(step_id(segment.base(), round_, place, 1, pull), 0)
@@ -114,7 +143,8 @@ def _next_unit(walk: Walk, queue: list[Unit], kept: list[Unit]) -> Unit | None:
 
 
 def _choose(open_: list[Pending], begun: set[int], now: float) -> Pending | None:
-    """What to offer: the unit that is under way, else the first that need not wait, else the shortest wait."""
+    """What to offer: the unit that is under way, else the first that need not wait, else the
+    shortest wait."""
     for one in open_:
         if id(one) in begun and one.kind != "wait":
             return one
@@ -125,16 +155,26 @@ def _choose(open_: list[Pending], begun: set[int], now: float) -> Pending | None
 
 
 def _after_a_break(walk: Walk, chosen: Pending | None) -> Pending | None:
-    """What is asked before a run goes on after a long break, an early end, or in other hands: whether all is as it was
-    left; asked until it is."""
+    """What is asked before a run goes on after a long break, an early end, or in other hands:
+    whether all is as it was left; asked until it is."""
     last = walk.log.order[-1] if walk.log.order else None
     had = [given for given in walk.log.order if _asks_whether_all_is_as_it_was(given.fact.step)]
     for given in had:
         # told in the record, and never corrected: what is asked is whether it is so now
         where = parse(given.fact.step)
-        unit = next((u for u in units_of(walk.result, walk.log.setup) if where and u.stage.id == where.stage), None)
+        unit = next(
+            (
+                u
+                for u in units_of(walk.result, walk.log.setup)
+                if where and u.stage.id == where.stage
+            ),
+            None,
+        )
         if unit is not None:
-            walk.asked[given.fact.id] = Pending(unit, Segment(unit.stage, where.position if where else None), RESUME), 1
+            walk.asked[given.fact.id] = (
+                Pending(unit, Segment(unit.stage, where.position if where else None), RESUME),
+                1,
+            )
     if chosen is None or last is None or chosen.kind == "wait" or walk.now <= 0:
         return chosen
     no = bool(had) and had[-1] is last and last.word != "done"
@@ -154,7 +194,9 @@ def _asks_whether_all_is_as_it_was(step: str) -> bool:
     return found is not None and found.part == RESUMED
 
 
-def walk_run(result: Result, log: Log, now: float = 0.0) -> tuple[Walk, Pending | None, list[Pending]]:
+def walk_run(
+    result: Result, log: Log, now: float = 0.0
+) -> tuple[Walk, Pending | None, list[Pending]]:
     """Walk the whole work order: (the walk, the step that is offered, waits that run meanwhile)."""
     walk = Walk(result, log, now, last_at=log.when(log.start) if log.start else 0.0)
     queue = units_of(result, log.setup)
@@ -198,15 +240,29 @@ def walk_run(result: Result, log: Log, now: float = 0.0) -> tuple[Walk, Pending 
 
 
 def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
-    """Deviations of the walk, tools out of calibration and reported problems, with who accepted them."""
+    """Deviations of the walk, tools out of calibration and reported problems, with who accepted
+    them."""
     found = list(walk.deviations)
     for number, (tool, change) in enumerate(log.hands):
         if change is not None:
-            old = next((t.serial for t, _ in reversed(log.hands[:number]) if t.tool == tool.tool), tool.name)
+            old = next(
+                (t.serial for t, _ in reversed(log.hands[:number]) if t.tool == tool.tool),
+                tool.name,
+            )
             text, advice = deviation_texts()["wrench_changed"]
-            found.append(Deviation(id=f"{change.id}:wrench_changed", step="-", code="wrench_changed", advice=advice,
-                                   text=text.format(old=old, new=tool.serial, reason=change.payload.get("reason", "")),
-                                   accepted_by=None, reason=None))
+            found.append(
+                Deviation(
+                    id=f"{change.id}:wrench_changed",
+                    step="-",
+                    code="wrench_changed",
+                    advice=advice,
+                    text=text.format(
+                        old=old, new=tool.serial, reason=change.payload.get("reason", "")
+                    ),
+                    accepted_by=None,
+                    reason=None,
+                )
+            )
         if tool.expired:
             text, advice = deviation_texts()["tool_expired"]
             found.append(
@@ -223,14 +279,34 @@ def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
     for fact in log.others:
         if fact.kind == "problem":
             settled = log.resumed.get(fact.id)
-            done = f" Settled by {settled.person}: {settled.payload.get('reason', '')}" if settled else ""
-            found.append(Deviation(id=f"{fact.id}:problem", step=fact.step, code="problem",
-                                   text=str(fact.payload.get("text", "")) + done, accepted_by=None, reason=None))
+            done = (
+                f" Settled by {settled.person}: {settled.payload.get('reason', '')}"
+                if settled
+                else ""
+            )
+            found.append(
+                Deviation(
+                    id=f"{fact.id}:problem",
+                    step=fact.step,
+                    code="problem",
+                    text=str(fact.payload.get("text", "")) + done,
+                    accepted_by=None,
+                    reason=None,
+                )
+            )
     out = []
     for one in found:
         accept = log.accepted.get(one.id)
-        out.append(one if accept is None else one.model_copy(
-            update={"accepted_by": accept.person, "reason": str(accept.payload.get("reason", ""))}))
+        out.append(
+            one
+            if accept is None
+            else one.model_copy(
+                update={
+                    "accepted_by": accept.person,
+                    "reason": str(accept.payload.get("reason", "")),
+                }
+            )
+        )
     return out
 
 
@@ -238,10 +314,15 @@ def last_answer(walk: Walk, given: Given) -> LastAnswer:
     """An answer as it can be corrected; without choices where it no longer counts."""
     asked, step = walk.step_of(given.fact.id), parse(given.fact.step)
     place = step.place if step else None
-    return LastAnswer(event=given.fact.id, step=given.fact.step,
-                      label=walk.named(step.position, place) if step and place else "-",
-                      answer=given.word or "voided", text=answer_text(given.answer, asked),
-                      what=what_of(walk, asked) if asked else "", choices=choices_of(asked) if asked else [])
+    return LastAnswer(
+        event=given.fact.id,
+        step=given.fact.step,
+        label=walk.named(step.position, place) if step and place else "-",
+        answer=given.word or "voided",
+        text=answer_text(given.answer, asked),
+        what=what_of(walk, asked) if asked else "",
+        choices=choices_of(asked) if asked else [],
+    )
 
 
 def stopped_of(log: Log) -> list[Stopped]:
@@ -250,9 +331,17 @@ def stopped_of(log: Log) -> list[Stopped]:
     for fact in log.stopped():
         about = str(fact.payload["about"])
         advice, ask = STOPS[about]
-        out.append(Stopped(event=fact.id, about="unsafe" if about == "unsafe" else "wrench",
-                           text=str(fact.payload.get("text", "")),
-                           advice=advice, ask=ask, person=fact.person, at=fact.at))
+        out.append(
+            Stopped(
+                event=fact.id,
+                about="unsafe" if about == "unsafe" else "wrench",
+                text=str(fact.payload.get("text", "")),
+                advice=advice,
+                ask=ask,
+                person=fact.person,
+                at=fact.at,
+            )
+        )
     return out
 
 
@@ -268,11 +357,19 @@ def signs_of(walk: Walk, log: Log, deviations: list[Deviation]) -> str:
     for given in log.order:
         by[given.fact.person] = by.get(given.fact.person, 0) + 1
     bolts = sum(1 for look in walk.bolts.values() if look.state != "untouched")
-    people = ", ".join(f"{person} {count}" for person, count in sorted(by.items(), key=lambda x: -x[1]))
+    people = ", ".join(
+        f"{person} {count}" for person, count in sorted(by.items(), key=lambda x: -x[1])
+    )
     open_ = sum(1 for d in deviations if not d.accepted_by)
-    said = f"{len(deviations)} deviation{'' if len(deviations) == 1 else 's'}" if deviations else "no deviations"
-    return (f"{bolts} bolt{'' if bolts == 1 else 's'}, {sum(by.values())} answers ({people}), {said}"
-            + (f", {open_} not yet accepted" if open_ else ""))
+    said = (
+        f"{len(deviations)} deviation{'' if len(deviations) == 1 else 's'}"
+        if deviations
+        else "no deviations"
+    )
+    return (
+        f"{bolts} bolt{'' if bolts == 1 else 's'}, {sum(by.values())} answers ({people}), {said}"
+        + (f", {open_} not yet accepted" if open_ else "")
+    )
 
 
 def status_of(log: Log, pending: Pending | None) -> str:
@@ -289,8 +386,15 @@ def status_of(log: Log, pending: Pending | None) -> str:
 
 def sign_offs_of(log: Log) -> list[SignOff]:
     """Signatures with the head hash each was put under."""
-    return [SignOff(role="supervisor" if f.payload.get("role") == "supervisor" else "fitter", person=f.person, at=f.at,
-                    head_hash=str(f.payload.get("head_hash", ""))) for f in log.sign_offs]
+    return [
+        SignOff(
+            role="supervisor" if f.payload.get("role") == "supervisor" else "fitter",
+            person=f.person,
+            at=f.at,
+            head_hash=str(f.payload.get("head_hash", "")),
+        )
+        for f in log.sign_offs
+    ]
 
 
 def conflicts_of(log: Log, walk: Walk) -> list[Conflict]:
@@ -298,18 +402,31 @@ def conflicts_of(log: Log, walk: Walk) -> list[Conflict]:
     out = []
     for fact in log.conflicts:
         word = log.settled.get(fact.id)
-        out.append(Conflict(event=fact.id, step=fact.step, kind=fact.kind, text=answer_text(fact.payload), person=fact.person,
-                            settled=word.person if word else None,
-                            reason=str(word.payload.get("reason", "")) if word else None))
+        out.append(
+            Conflict(
+                event=fact.id,
+                step=fact.step,
+                kind=fact.kind,
+                text=answer_text(fact.payload),
+                person=fact.person,
+                settled=word.person if word else None,
+                reason=str(word.payload.get("reason", "")) if word else None,
+            )
+        )
     return out
 
 
-def state_of(result: Result, facts: Iterable[Fact], now: float = 0.0, roles: frozenset[str] = frozenset()) -> RunState:
-    """The state of a run from its stored result and its events in sequence order, at a time in seconds since 1970."""
+def state_of(
+    result: Result, facts: Iterable[Fact], now: float = 0.0, roles: frozenset[str] = frozenset()
+) -> RunState:
+    """The state of a run from its stored result and its events in sequence order, at a time in
+    seconds since 1970."""
     return state_from(result, fold(facts), now, roles)
 
 
-def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str] = frozenset()) -> RunState:
+def state_from(
+    result: Result, log: Log, now: float = 0.0, roles: frozenset[str] = frozenset()
+) -> RunState:
     """The state of a run from its folded log, with what somebody in these roles may do."""
     walk, pending, waits = walk_run(result, log, now)
     status = status_of(log, pending)
@@ -325,20 +442,37 @@ def state_from(result: Result, log: Log, now: float = 0.0, roles: frozenset[str]
         pending, waits = None, []
     recent = [last_answer(walk, g) for g in log.order[-RECENT:]][::-1]
     return RunState(
-        status=status, status_text=STATUS[status], occasion=log.setup.occasion,
+        status=status,
+        status_text=STATUS[status],
+        occasion=log.setup.occasion,
         occasion_text=OCCASIONS.get(log.setup.occasion, log.setup.occasion),
-        held=list(HELD), actions=offered_to(roles, status, pending, bool(recent), clear, bool(stopped)),
+        held=list(HELD),
+        actions=offered_to(roles, status, pending, bool(recent), clear, bool(stopped)),
         next_signature=NEXT_SIGNATURE.get(status),
-        variants=list(log.setup.variants), history="unknown" if log.setup.history == "unknown" else "known",
-        provisional=bool(why), provisional_why=why, stopped=stopped,
+        variants=list(log.setup.variants),
+        history="unknown" if log.setup.history == "unknown" else "known",
+        provisional=bool(why),
+        provisional_why=why,
+        stopped=stopped,
         failed=failed_of(walk, stopped),
         leaves=LEAVES_UNKNOWN if status == "abandoned" and walk.marks else "",
-        left_locked=walk.left_locked, turned=bool(walk.marks),
+        left_locked=walk.left_locked,
+        turned=bool(walk.marks),
         signs=signs_of(walk, log, deviations),
         waiting=[instruction_for(walk, w) for w in waits] if running else [],
-        clocks=walk.clock_outs(), fitted=list(dict.fromkeys(walk.fitted.values())), conflicts=conflicts, sequence=log.sequence,
-        instruction=instruction_for(walk, pending) if pending is not None and running else None, position=position,
-        bolts=walk.bolt_states(position), tape=walk.tape, deviations=deviations, sign_offs=sign_offs_of(log),
-        last=recent[0] if recent else None, recent=recent, done=walk.done,
+        clocks=walk.clock_outs(),
+        fitted=list(dict.fromkeys(walk.fitted.values())),
+        conflicts=conflicts,
+        sequence=log.sequence,
+        instruction=instruction_for(walk, pending) if pending is not None and running else None,
+        position=position,
+        bolts=walk.bolt_states(position),
+        tape=walk.tape,
+        deviations=deviations,
+        sign_offs=sign_offs_of(log),
+        last=recent[0] if recent else None,
+        recent=recent,
+        done=walk.done,
         notes=sum(1 for f in log.others if f.kind in ("note", "suggest", "photo")),
-        unload=to_unload(result, log.setup) if status == "finished" else [])
+        unload=to_unload(result, log.setup) if status == "finished" else [],
+    )

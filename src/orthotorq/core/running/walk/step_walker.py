@@ -1,4 +1,6 @@
-"""The walk through a run: what stands, what is open, what deviates; units in order, redone when the plan or a person says so."""
+"""The walk through a run: what stands, what is open, what deviates; units in order, redone when the
+plan or a person says so."""
+
 from __future__ import annotations
 
 from collections.abc import Callable
@@ -28,10 +30,11 @@ def _unit_of(step: str) -> tuple[str, str | None] | None:
 
 @dataclass(slots=True)
 class Pending:
-    """A step and what it asks: its unit, segment, round, bolts, attempt, pull, and its number in the round.
+    """A step and what it asks: its unit, segment, round, bolts, attempt, pull, and its number in
+    the round.
 
-    The same describes the step that is open, and any step that was answered, so that a correction is held against the
-    answers that the step really took.
+    The same describes the step that is open, and any step that was answered, so that a correction
+    is held against the answers that the step really took.
     """
 
     unit: Unit
@@ -49,7 +52,8 @@ class Pending:
     slackens: bool = False
     #: between which figures, in base units, a reading here usually lies; with words for it
     usual: tuple[float, float, str] | None = None
-    #: why a bolt is pulled out of its turn, in words: it was loose, it is new, the one beside it was
+    #: why a bolt is pulled out of its turn, in words: it was loose, it is new, the one beside it
+    #: was
     out_of_turn: str = ""
     #: a turn that was begun is finished, and not made again
     finishes: bool = False
@@ -82,7 +86,8 @@ class Pending:
 
 @dataclass(slots=True)
 class Settled:
-    """How a step stands: its answer with its attempt and id, or the step (or the decision) that is open."""
+    """How a step stands: its answer with its attempt and id, or the step (or the decision) that is
+    open."""
 
     given: Given | None
     attempt: int
@@ -103,10 +108,13 @@ class Walk:
     tape: list[TapeBand] = field(default_factory=list)
     deviations: list[Deviation] = field(default_factory=list)
     fitted: dict[tuple[str, str | None], str] = field(default_factory=dict)
-    clocks: dict[tuple[str, str | None], tuple[str, float, tuple[str, ...]]] = field(default_factory=dict)
+    clocks: dict[tuple[str, str | None], tuple[str, float, tuple[str, ...]]] = field(
+        default_factory=dict
+    )
     used: dict[str, int] = field(default_factory=dict)
     redone: dict[str, int] = field(default_factory=dict)
-    #: by event, the step that it answered: which answers it took, and may still take in a correction
+    #: by event, the step that it answered: which answers it took, and may still take in a
+    #: correction
     asked: dict[str, tuple[Pending, int]] = field(default_factory=dict)
     done: int = 0
     answered: int = 0
@@ -129,9 +137,11 @@ class Walk:
     failed: dict[str, tuple[str, str]] = field(default_factory=dict)
     #: stages, with their positions, that were done without a failure
     held: set[tuple[str, str | None]] = field(default_factory=set)
-    #: whether the stages that give the machine back were held back, since something failed and was left
+    #: whether the stages that give the machine back were held back, since something failed and was
+    #: left
     left_locked: bool = False
-    #: by stage, position, item and place, what was read there on this visit, in base units, and whether it was good
+    #: by stage, position, item and place, what was read there on this visit, in base units, and
+    #: whether it was good
     readings: dict[ReadAt, list[tuple[float, bool]]] = field(default_factory=dict)
     #: steps that prove nothing and were left out, in words
     left_out: list[str] = field(default_factory=list)
@@ -160,9 +170,15 @@ class Walk:
         """What tells a bolt from others with its number: its position where there are several,
         and its group where another one has a bolt of that number."""
         positions, group, label = self.result.positions, self.group(place), self.label(place)
-        twice = any(p.label == label for g in self.groups.values() if g is not group for p in g.places)
-        return ", ".join((*(p.name for p in positions if p.id == position and len(positions) > 1),
-                          *((group.name,) if group is not None and twice else ())))
+        twice = any(
+            p.label == label for g in self.groups.values() if g is not group for p in g.places
+        )
+        return ", ".join(
+            (
+                *(p.name for p in positions if p.id == position and len(positions) > 1),
+                *((group.name,) if group is not None and twice else ()),
+            )
+        )
 
     def named(self, position: str | None, *places: str) -> str:
         """Bolts in a sentence: their numbers, and where they are, where that is needed to know
@@ -179,11 +195,21 @@ class Walk:
         return f"{labels} ({where})" if where else labels
 
     def deviate(self, step: str, code: str, **params: object) -> None:
-        """Note a deviation; its id is made of step and code, so the same events give the same ids."""
+        """Note a deviation; its id is made of step and code, so the same events give the same
+        ids."""
         text, advice = deviation_texts()[code]
         said = text.format(**params)
-        self.deviations.append(Deviation(id=f"{step}:{code}", step=step, code=code, text=said, advice=advice,
-                                         accepted_by=None, reason=None))
+        self.deviations.append(
+            Deviation(
+                id=f"{step}:{code}",
+                step=step,
+                code=code,
+                text=said,
+                advice=advice,
+                accepted_by=None,
+                reason=None,
+            )
+        )
         if leaves_unfit(code):
             self.failed[step] = code, said
 
@@ -220,25 +246,34 @@ class Walk:
         self.last_at_position = position or self.last_at_position
 
     def ready_at(self, wait_s: float | None) -> float | None:
-        """When a wait is over; None where the clock that it would be counted by has gone back: it cannot be timed here."""
+        """When a wait is over; None where the clock that it would be counted by has gone back: it
+        cannot be timed here."""
         gone_back = self.now > 0 and self.last_at > self.now + CLOCK_BACK.value
         return None if gone_back else self.last_at + (wait_s or 0.0)
 
     def untimed(self, asked: Pending, step: str, name: str, given: Given) -> None:
-        """Note a wait that was ended although it was not over, which is taken only where it could not be timed."""
-        early = asked.ready_at is not None and self.log.when(given.fact) < asked.ready_at - CLOCK_BACK.value
+        """Note a wait that was ended although it was not over, which is taken only where it could
+        not be timed."""
+        early = (
+            asked.ready_at is not None
+            and self.log.when(given.fact) < asked.ready_at - CLOCK_BACK.value
+        )
         if early and self.log.back and given.word == "done":
             self.deviate(step, "untimed", text=name)
 
-    def settle(self, asked: Pending, judge: Callable[[Given], Fail | None],
-               renew: Callable[[Pending, str], Pending | None] = lambda *_: None,
-               stop: Callable[[Pending, int, str, Given | None], Pending | None] = lambda *_: None) -> Settled:
+    def settle(
+        self,
+        asked: Pending,
+        judge: Callable[[Given], Fail | None],
+        renew: Callable[[Pending, str], Pending | None] = lambda *_: None,
+        stop: Callable[[Pending, int, str, Given | None], Pending | None] = lambda *_: None,
+    ) -> Settled:
         """How a step stands.
 
-        “Not sure”, a voided answer and the words the ask repeats on repeat it; a failed one asks what was done about it,
-        and is repeated after repair or replacement; what a bolt that is loose or new has missed (`renew`) is done before, and
-        what stops an attempt before it is made (`stop`) is decided first. Attempts go on counting when a redo visits the step
-        again.
+        “Not sure”, a voided answer and the words the ask repeats on repeat it; a failed one asks
+        what was done about it, and is repeated after repair or replacement; what a bolt that is
+        loose or new has missed (`renew`) is done before, and what stops an attempt before it is
+        made (`stop`) is decided first. Attempts go on counting when a redo visits the step again.
         """
         base, repeats = asked.segment.base(), asked.ask.repeats
         key = step_id(base, asked.round, asked.place, 1, asked.pull)
@@ -250,7 +285,9 @@ class Walk:
             if (held := stop(asked, attempt, step, given)) is not None or self.back is not None:
                 return Settled(None, attempt, step, held)
             if given is None or self.redone_before(step, given):
-                return Settled(None, attempt, step, replace(asked, attempt=attempt, finishes=finishes))
+                return Settled(
+                    None, attempt, step, replace(asked, attempt=attempt, finishes=finishes)
+                )
             self.asked[given.fact.id] = asked, attempt
             if not asked.ask.turns and (given.answer is None or given.word in repeats):
                 attempt += 1
@@ -261,10 +298,16 @@ class Walk:
                 return Settled(given, attempt, step)
             if tried >= MOST_TRIES.value:
                 # mended again and again is not mended
-                fail = replace(fail, choices=tuple(c for c in fail.choices if word_of(c) != "repair"))
+                fail = replace(
+                    fail, choices=tuple(c for c in fail.choices if word_of(c) != "repair")
+                )
             question = self._question(asked, fail, attempt)
             then, open_step = self._then(step, question)
-            if then is None and step_id(base, asked.round, asked.place, attempt + 1, asked.pull) in self.log.answers:
+            if (
+                then is None
+                and step_id(base, asked.round, asked.place, attempt + 1, asked.pull)
+                in self.log.answers
+            ):
                 # an older program asked again at once, where this one asks what is done about it
                 attempt += 1
                 continue
@@ -280,7 +323,8 @@ class Walk:
             return self._left(Settled(given, attempt, step), fail, then)
 
     def _left(self, found: Settled, fail: Fail, then: Given) -> Settled:
-        """A step that failed and is not asked again: it was cut off or drilled out, a stage is done again, or it stays."""
+        """A step that failed and is not asked again: it was cut off or drilled out, a stage is done
+        again, or it stays."""
         if then.word in ("cut", "drill"):
             bolt = "" if "label" in fail.params else "part_"
             fail = replace(fail, code=bolt + {"cut": "cut_off", "drill": "drilled_out"}[then.word])
@@ -292,26 +336,47 @@ class Walk:
     def _mended(self, asked: Pending, step: str, then: Given) -> None:
         """Note what was done about a bolt that the next reader of the record must know of: heat,
         or a new one in its place."""
-        code = {"heat": "heated", "finish": "turn_finished", "replace": "replaced" if asked.place else None,
-                "too_low": "wrong_setting_mended", "too_high": "wrong_setting_mended",
-                "certain": "order_found"}.get(then.word or "")
+        code = {
+            "heat": "heated",
+            "finish": "turn_finished",
+            "replace": "replaced" if asked.place else None,
+            "too_low": "wrong_setting_mended",
+            "too_high": "wrong_setting_mended",
+            "certain": "order_found",
+        }.get(then.word or "")
         if then.word.startswith(BOLT):
             name = asked.segment.one.name if asked.segment.one is not None else ""
             other = self.named(asked.segment.position, then.word.removeprefix(BOLT))
             self.deviate(step, "other_bolt", label=self.what(asked), name=name, other=other)
         elif code is not None:
-            one, item, reason = asked.segment.one, asked.segment.item, (then.answer or {}).get("reason", "")
+            one, item, reason = (
+                asked.segment.one,
+                asked.segment.item,
+                (then.answer or {}).get("reason", ""),
+            )
             name = one.name if one is not None else item.text if item is not None else ""
-            self.deviate(step, code, label=self.what(asked), name=name, reason=reason, why=f": {reason}" if reason else "")
+            self.deviate(
+                step,
+                code,
+                label=self.what(asked),
+                name=name,
+                reason=reason,
+                why=f": {reason}" if reason else "",
+            )
 
     def _question(self, asked: Pending, fail: Fail, attempt: int) -> Pending:
         """The decision about something that is not good."""
-        return replace(asked, attempt=attempt, fail=fail, ask=decision(
-            fail.choices, self.title(fail.back), asked.segment.one is not None))
+        return replace(
+            asked,
+            attempt=attempt,
+            fail=fail,
+            ask=decision(fail.choices, self.title(fail.back), asked.segment.one is not None),
+        )
 
     def halt(self, asked: Pending, step: str, fail: Fail) -> Settled:
-        """A stop of its own: nothing goes on before it is decided. Every visit decides anew; its decisions are counted under
-        `step`. Back to a stage is taken here; any other word is the caller's."""
+        """A stop of its own: nothing goes on before it is decided. Every visit decides anew; its
+        decisions are counted under `step`. Back to a stage is taken here; any other word is the
+        caller's."""
         attempt = self.used.get(then_of(step), 0) + 1
         question = self._question(asked, fail, asked.attempt)
         then, name = self._then(step, question, attempt)
@@ -338,8 +403,9 @@ class Walk:
         return asked.segment.item.text if asked.segment.item else ""
 
     def redone_before(self, step: str, given: Given) -> bool:
-        """Whether a stage was done again at this step before it was answered: on this visit it is then still open, and what
-        was done again comes first. Without this, what happened in the repeat would be lost once the step is answered."""
+        """Whether a stage was done again at this step before it was answered: on this visit it is
+        then still open, and what was done again comes first. Without this, what happened in the
+        repeat would be lost once the step is answered."""
         asked, seen = self.log.redos.get(step, []), self.redone.get(step, 0)
         return seen < len(asked) and asked[seen].sequence < given.fact.sequence
 
@@ -356,26 +422,44 @@ class Walk:
             attempt += 1
 
     def step_of(self, event: str) -> Pending | None:
-        """The step an event answered, as it was asked; None when the answer no longer counts in the walk."""
+        """The step an event answered, as it was asked; None when the answer no longer counts in the
+        walk."""
         found = self.asked.get(event)
         return replace(found[0], attempt=found[1]) if found is not None else None
 
     def clock_for(self, unit: Unit) -> tuple[str, float, str] | None:
-        """The compound that is setting on a stage's bolts, when it must be done, and the stage that applied it; the earliest."""
-        found = [(what, deadline, applied) for (applied, position), (what, deadline, stages) in self.clocks.items()
-                 if unit.stage.id in stages and position in (None, unit.position)]
+        """The compound that is setting on a stage's bolts, when it must be done, and the stage that
+        applied it; the earliest."""
+        found = [
+            (what, deadline, applied)
+            for (applied, position), (what, deadline, stages) in self.clocks.items()
+            if unit.stage.id in stages and position in (None, unit.position)
+        ]
         return min(found, key=lambda x: x[1], default=None)
 
     def clock_outs(self) -> list[Clock]:
         """Every clock that was started."""
-        return [Clock(what=w, deadline=d, stages=list(s), set=self.now > d) for w, d, s in self.clocks.values()]
+        return [
+            Clock(what=w, deadline=d, stages=list(s), set=self.now > d)
+            for w, d, s in self.clocks.values()
+        ]
 
     def bolt_states(self, position: str | None) -> list[BoltState]:
         """Every bolt at a position (groups without positions stand at None)."""
         out = []
         for group in self.groups.values():
             for place in group.places:
-                look = self.bolts.get((position, place.id)) or self.bolts.get((None, place.id)) or Look()
-                out.append(BoltState.model_construct(place=place.id, state=look.state,  # type: ignore[arg-type]
-                                                      percent=look.percent, gap_mm=look.gap))
+                look = (
+                    self.bolts.get((position, place.id))
+                    or self.bolts.get((None, place.id))
+                    or Look()
+                )
+                out.append(
+                    BoltState.model_construct(
+                        place=place.id,
+                        state=look.state,  # type: ignore[arg-type]
+                        percent=look.percent,
+                        gap_mm=look.gap,
+                    )
+                )
         return out

@@ -14,10 +14,14 @@ REPEAT = "Again: the last answer here was withdrawn."
 RENEWED = "This bolt was loose, or is new: it goes through all passes again, from hand on."
 FINISHES = "Finish the turn that was started, from its first mark. Never the whole turn again."
 NEW_BOLT = "For the new bolt at this place."
-BESIDE = "The bolt beside it was tightened again and takes load from this one: tighten to the click again."
+BESIDE = (
+    "The bolt beside it was tightened again and takes load from this one: tighten to the click "
+    "again."
+)
 SET_RIGHT = "It was pulled with a wrong setting: again with the right one."
 UNTIMED = (
-    "The clock of the server has gone back during this run, so this wait cannot be timed here. Take the time yourself, "
+    "The clock of the server has gone back during this run, so this wait cannot be timed "
+    "here. Take the time yourself, "
     "and continue when it is over; the record notes it."
 )
 #: a position is gone to before anything is answered there
@@ -29,11 +33,15 @@ NO_IMPACT = "No impact tool here."
 #: what a problem is about that stops the run -> (what to do, what is asked before it goes on)
 STOPS: Sayings = {
     "unsafe": (
-        "Stop. Nobody works on this joint or beside it before it is made safe. Call the supervisor.",
+        (
+            "Stop. Nobody works on this joint or beside it before it is made safe. Call the "
+            "supervisor."
+        ),
         "What was done to make it safe",
     ),
     "wrench": (
-        "Stop pulling. Check the wrench on a tester or against a better one, or take another: what it tightened so far "
+        "Stop pulling. Check the wrench on a tester or against a better one, or take "
+        "another: what it tightened so far "
         "may be wrong, too.",
         "How it was checked, what it read, what is done with the bolts it pulled",
     ),
@@ -73,7 +81,10 @@ _DEVIATIONS: Sayings = {
         "A supervisor accepts it by name.",
     ),
     "changed": (
-        "“{text}”{place}: changed by {value} from {before}, not by {limit}; left as it is: {reason}.",
+        (
+            "“{text}”{place}: changed by {value} from {before}, not by {limit}; left as it is: "
+            "{reason}."
+        ),
         "A supervisor accepts it by name.",
     ),
     "no_reading_before": (
@@ -81,7 +92,10 @@ _DEVIATIONS: Sayings = {
         "The change is not known.",
     ),
     "spread": (
-        "“{text}”: {value} between the smallest and the largest, more than {limit}; left as it is: {reason}.",
+        (
+            "“{text}”: {value} between the smallest and the largest, more than {limit}; left as "
+            "it is: {reason}."
+        ),
         "A supervisor accepts it by name.",
     ),
     "refuses": (
@@ -90,7 +104,10 @@ _DEVIATIONS: Sayings = {
     ),
     "heated": (
         "Bolt {label} was heated to get it loose: {reason}.",
-        "Heat takes the temper out of bolts and spoils seals, rubber, paint and grease nearby: look at them.",
+        (
+            "Heat takes the temper out of bolts and spoils seals, rubber, paint and grease "
+            "nearby: look at them."
+        ),
     ),
     "replaced": (
         "Bolt {label} was replaced at {name}{why}.",
@@ -118,7 +135,10 @@ _DEVIATIONS: Sayings = {
     ),
     "past_click": (
         "Bolt {label} was pulled past the click at {name}; left as it is: {reason}.",
-        "Its load is higher than planned, or it has yielded: slacken it and start again, or use a new one.",
+        (
+            "Its load is higher than planned, or it has yielded: slacken it and start again, or "
+            "use a new one."
+        ),
     ),
     "no_reach": (
         "Bolt {label} cannot be reached at {name}; left as it is: {reason}.",
@@ -134,7 +154,10 @@ _DEVIATIONS: Sayings = {
     ),
     "past_mark": (
         "Bolt {label} was turned past the mark at {name}; left as it is: {reason}.",
-        "Its load is higher than planned, or it has yielded: slacken it and start again, or use a new one.",
+        (
+            "Its load is higher than planned, or it has yielded: slacken it and start again, or "
+            "use a new one."
+        ),
     ),
     "dropped": (
         "At bolt {label}, {name}, a part was dropped and not found: {reason}.",
@@ -145,7 +168,10 @@ _DEVIATIONS: Sayings = {
         "What was pulled with it has not the load that is planned.",
     ),
     "wrong_setting_mended": (
-        "Bolt {label}: at {name} the wrench was found set wrong; what was pulled with it was pulled again.",
+        (
+            "Bolt {label}: at {name} the wrench was found set wrong; what was pulled with it was "
+            "pulled again."
+        ),
         "Look at the setting before the first bolt of every pass.",
     ),
     "another_bolt": (
@@ -208,11 +234,17 @@ _FAILS: Sayings = {
     ),
     "does_not_come_off": (
         "it does not come off",
-        "Penetrant and time first; a little tighter, then back, breaks rust. More force comes last.",
+        (
+            "Penetrant and time first; a little tighter, then back, breaks rust. More force "
+            "comes last."
+        ),
     ),
     "repeats_apart": (
         "the readings are {value} apart, more than {limit}",
-        "Something moves: the gauge, its foot, dirt, or what is measured. Look, then read all again.",
+        (
+            "Something moves: the gauge, its foot, dirt, or what is measured. Look, then read "
+            "all again."
+        ),
     ),
     "changed": (
         "it changed by {value} from {before}, not by {limit}",
@@ -224,7 +256,8 @@ _FAILS: Sayings = {
     ),
     "spread": (
         "{value} between the smallest and the largest, more than {limit}",
-        "It is not square. Loosen where it is tightest, tighten where it is widest as the plan says, "
+        "It is not square. Loosen where it is tightest, tighten where it is widest as the "
+        "plan says, "
         "then read all again.",
     ),
     "moved": (
@@ -238,11 +271,15 @@ _FAILS: Sayings = {
     ),
     "stuck": (
         "it does not come loose",
-        "Penetrant and time first; a little tighter, then back, breaks rust. More force comes last.",
+        (
+            "Penetrant and time first; a little tighter, then back, breaks rust. More force "
+            "comes last."
+        ),
     ),
     "past_click": (
         "it was pulled past the click",
-        "Do not go on. Slacken it, look at it, run it on by hand, and take it through all passes again. A bolt near "
+        "Do not go on. Slacken it, look at it, run it on by hand, and take it through all "
+        "passes again. A bolt near "
         "its yield is replaced.",
     ),
     "no_reach": (
@@ -251,17 +288,20 @@ _FAILS: Sayings = {
     ),
     "past_mark": (
         "it was turned past the mark",
-        "Do not turn back to the mark: a nut turned back has lost its load. Slacken it and take it through all passes "
+        "Do not turn back to the mark: a nut turned back has lost its load. Slacken it and "
+        "take it through all passes "
         "again; one for single use, or one turned into yield, is replaced.",
     ),
     "dropped": (
         "a part was dropped",
-        "Find it before anything else is done; a magnet and a mirror help. Clean it and look at its thread and faces; one "
+        "Find it before anything else is done; a magnet and a mirror help. Clean it and look "
+        "at its thread and faces; one "
         "that is marked or bent is replaced.",
     ),
     "wrong_setting": (
         "the wrench was set wrong",
-        "Set it right first. Set too low: what was pulled with it is pulled again. Set too high: slacken each of "
+        "Set it right first. Set too low: what was pulled with it is pulled again. Set too "
+        "high: slacken each of "
         "those bolts, look at it, and take it through all passes again.",
     ),
     "wrong_since": (
@@ -270,31 +310,42 @@ _FAILS: Sayings = {
     ),
     "another_bolt": (
         "another bolt was pulled",
-        "Of a torque the other bolt comes in its turn and clicks without turning. Of a turn it is slackened, and "
+        "Of a torque the other bolt comes in its turn and clicks without turning. Of a turn "
+        "it is slackened, and "
         "goes through all passes again.",
     ),
     "order_lost": (
         "the order was lost",
-        "Look at the marks. Where they do not show each bolt that is done, slacken all bolts of this stage and start "
+        "Look at the marks. Where they do not show each bolt that is done, slacken all bolts "
+        "of this stage and start "
         "it again: a turn is never made twice.",
     ),
     "not_in_condition": (
         "the joint is not in this condition",
-        "Bring it there first. The figures hold in this condition only: a joint tightened in another has not "
+        "Bring it there first. The figures hold in this condition only: a joint tightened in "
+        "another has not "
         "the load that is planned.",
     ),
     "turn_unsure": (
         "it is unknown how far it was turned",
-        "Never the same turn on top. Where the mark is certain and nothing has slipped, measure what was turned and "
-        "finish it. Else slacken this bolt; one for single use, or one turned into yield, is replaced.",
+        "Never the same turn on top. Where the mark is certain and nothing has slipped, "
+        "measure what was turned and "
+        "finish it. Else slacken this bolt; one for single use, or one turned into yield, is "
+        "replaced.",
     ),
     "set_too_late": (
         "“{what}” has set",
-        "Stop: a pull now breaks the bond. Slacken what is pulled, clean both threads, apply new compound.",
+        (
+            "Stop: a pull now breaks the bond. Slacken what is pulled, clean both threads, apply "
+            "new compound."
+        ),
     ),
     "turns_on": (
         "it keeps turning",
-        "Stop: it yields, strips, or its seat sinks. Remove it and inspect; a bolt that has yielded is replaced.",
+        (
+            "Stop: it yields, strips, or its seat sinks. Remove it and inspect; a bolt that has "
+            "yielded is replaced."
+        ),
     ),
 }
 

@@ -1,4 +1,5 @@
-"""What one bolt does to its neighbours: bolts of a joint pulled one after the other, and the loads that are left."""
+"""What one bolt does to its neighbours: bolts of a joint pulled one after the other, and the loads
+that are left."""
 
 from .compliance import Joint, coefficients, ring, row
 from .equalise import Equalised, equalised

@@ -1,4 +1,5 @@
-"""How far the parts give way at one bolt when another is pulled: a beam on an elastic bed (mechanics.md 12).
+"""How far the parts give way at one bolt when another is pulled: a beam on an elastic bed
+(mechanics.md 12).
 
 The beam is an approximation: it knows no tilting of the flange and no gap between the faces.
 """
@@ -45,16 +46,23 @@ def _positive(**values: float) -> None:
     """Raise Impossible unless every value is a finite number above zero."""
     for name, value in values.items():
         if not (math.isfinite(value) and value > 0):
-            raise Impossible(Message.OUT_OF_RANGE, (name,), value=f"{value:g}", range="a number above 0")
+            raise Impossible(
+                Message.OUT_OF_RANGE, (name,), value=f"{value:g}", range="a number above 0"
+            )
 
 
-#: a joint whose softest and stiffest way of giving differ by more is not computed: its digits are used up
+#: a joint whose softest and stiffest way of giving differ by more is not computed: its digits are
+#: used up
 _MOST_APART = 1e9
 
 
 def _computable(joint: Joint) -> Joint:
     """The joint, or Impossible where its stiffnesses are too far apart for figures."""
-    ways = np.linalg.eigvalsh(joint.flexibility) if np.isfinite(joint.flexibility).all() else np.zeros(1)
+    ways = (
+        np.linalg.eigvalsh(joint.flexibility)
+        if np.isfinite(joint.flexibility).all()
+        else np.zeros(1)
+    )
     if not 0 < ways[-1] <= _MOST_APART * ways[0]:
         raise Impossible(
             Message.BAD_VALUE,
@@ -70,7 +78,8 @@ def _decay(length: Array, rate: float) -> NDArray[np.complex128]:
 
 
 def _beam(distance: Array, rate: float, kg: float) -> Array:
-    """Approach of a long beam (mm/N) at a distance from its load: `λ/(2 k_g) e^(-λx)(cos λx + sin λx)`."""
+    """Approach of a long beam (mm/N) at a distance from its load: `λ/(2 k_g) e^(-λx)(cos λx + sin
+    λx)`."""
     return np.asarray(rate / (2 * kg) * ((1 - 1j) * _decay(distance, rate)).real)
 
 
@@ -80,7 +89,8 @@ def _rate(ei: float, kg: float) -> float:
 
 
 def ring(count: int, radius: float, ei: float, kg: float, kb: float) -> Joint:
-    """A bolt circle: radius mm, `ei` N·mm² of the flange, `kg` N/mm² of the gasket, `kb` N/mm of a bolt.
+    """A bolt circle: radius mm, `ei` N·mm² of the flange, `kg` N/mm² of the gasket, `kb` N/mm of a
+    bolt.
 
     The closed beam is a long one on which every load comes again after each time round; the sum
     of all of them is exact, and equals the Fourier series of mechanics.md 12. Raises Impossible.

@@ -13,14 +13,16 @@ from .passes import PassOrder, moves_of
 from .run import Simulated, simulated
 from .tightening import Tightening
 
-#: rounds in which targets under a cap are brought nearer, and the share of the load that is near enough
+#: rounds in which targets under a cap are brought nearer, and the share of the load that is near
+#: enough
 _ROUNDS = 60
 _EVEN = 1e-6
 
 
 @dataclass(frozen=True)
 class Equalised:
-    """Targets (n,) N of the last pass, those that the cap holds down, and what is left of the evenness."""
+    """Targets (n,) N of the last pass, those that the cap holds down, and what is left of the
+    evenness."""
 
     targets_N: Array
     capped: list[int]
@@ -36,14 +38,17 @@ def equalised(
 ) -> Equalised:
     """Targets of the last pass that leave every bolt at the target.
 
-    When all is done the take-up of the nuts is known: `u = A F`. In the last pass every nut is turned
-    to it in its turn; the load that its bolt bears at that moment is its target. A cap below what is
-    needed leaves the joint less even; bolts that it leaves free still end at the target. Raises Impossible
-    for a cap below the target.
+    When all is done the take-up of the nuts is known: `u = A F`. In the last pass every nut is
+    turned to it in its turn; the load that its bolt bears at that moment is its target. A cap below
+    what is needed leaves the joint less even; bolts that it leaves free still end at the target.
+    Raises Impossible for a cap below the target.
     """
     if cap_N is not None and cap_N < target_N:
         raise Impossible(
-            Message.OUT_OF_RANGE, ("cap",), value=f"{cap_N / 1000:g} kN", range=f"at least the target, {target_N / 1000:g} kN"
+            Message.OUT_OF_RANGE,
+            ("cap",),
+            value=f"{cap_N / 1000:g} kN",
+            range=f"at least the target, {target_N / 1000:g} kN",
         )
     wanted = passes[-1].share * target_N
     state = Tightening(joint, 1, static_friction)

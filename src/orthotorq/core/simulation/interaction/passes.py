@@ -23,7 +23,8 @@ MOST = 50
 
 @dataclass(frozen=True)
 class PassOrder:
-    """One pass: share of the target, and the bolts (from 0) in their order; bolts of one move are pulled together."""
+    """One pass: share of the target, and the bolts (from 0) in their order; bolts of one move are
+    pulled together."""
 
     share: float
     moves: tuple[tuple[int, ...], ...]
@@ -32,11 +33,16 @@ class PassOrder:
 def moves_of(
     passes: list[PassOrder], target_N: float, last_targets_N: Array | None = None
 ) -> Iterator[tuple[int, list[int], Array]]:
-    """(number of the pass, bolts, wanted loads N) of every move; in the last pass bolts may have own targets (n,)."""
+    """(number of the pass, bolts, wanted loads N) of every move; in the last pass bolts may have
+    own targets (n,)."""
     for number, one in enumerate(passes):
         own = last_targets_N if number == len(passes) - 1 else None
         for bolts in map(list, one.moves):
-            yield number, bolts, np.full(len(bolts), one.share * target_N) if own is None else own[bolts]
+            yield (
+                number,
+                bolts,
+                np.full(len(bolts), one.share * target_N) if own is None else own[bolts],
+            )
 
 
 def passes_from(text: str, count: int) -> list[PassOrder]:
@@ -58,12 +64,18 @@ def passes_from(text: str, count: int) -> list[PassOrder]:
                 raise _unread(part) from None
             if not 0 < share <= 1.1:
                 raise Impossible(
-                    Message.OUT_OF_RANGE, ("passes",), value=f"{figure.strip()} %", range="above 0 and up to 110 %"
+                    Message.OUT_OF_RANGE,
+                    ("passes",),
+                    value=f"{figure.strip()} %",
+                    range="above 0 and up to 110 %",
                 )
             found.append(PassOrder(share, moves))
     if len(found) > MOST:
         raise Impossible(
-            Message.OUT_OF_RANGE, ("passes",), value=f"{len(found)} passes", range=f"up to {MOST} passes"
+            Message.OUT_OF_RANGE,
+            ("passes",),
+            value=f"{len(found)} passes",
+            range=f"up to {MOST} passes",
         )
     return found
 
@@ -72,6 +84,7 @@ def _unread(part: str) -> Impossible:
     return Impossible(
         Message.BAD_VALUE,
         ("passes",),
-        reason=f"“{part.strip()[:40]}” is no pass: expected percents and an order, for example 30,70,100 cross; "
+        reason=f"“{part.strip()[:40]}” is no pass: expected percents and an order, for example "
+        "30,70,100 cross; "
         f"orders are {', '.join(ORDERS)}",
     )

@@ -1,4 +1,5 @@
-"""A joint pulled pass by pass: loads after every step, what moved, how far the joint was pulled askew; with scatter."""
+"""A joint pulled pass by pass: loads after every step, what moved, how far the joint was pulled
+askew; with scatter."""
 
 from __future__ import annotations
 
@@ -20,7 +21,8 @@ _AT_ONCE = 2_000
 
 @dataclass(frozen=True)
 class Scatter:
-    """How loads scatter: friction of each bolt and tool at each pull, as standard deviations of the mean (log-normal)."""
+    """How loads scatter: friction of each bolt and tool at each pull, as standard deviations of the
+    mean (log-normal)."""
 
     trials: int
     friction_cv: float
@@ -30,7 +32,8 @@ class Scatter:
 
 @dataclass(frozen=True)
 class Step:
-    """One move: pass and bolts (from 0), the wanted load, which nuts moved, all loads after it (N)."""
+    """One move: pass and bolts (from 0), the wanted load, which nuts moved, all loads after it
+    (N)."""
 
     number: int
     bolts: tuple[int, ...]
@@ -41,7 +44,8 @@ class Step:
 
 @dataclass
 class Simulated:
-    """Loads left (n,) N; steps; bolts (from 0) that moved in the last pass; largest tilting moment N·mm; scatter."""
+    """Loads left (n,) N; steps; bolts (from 0) that moved in the last pass; largest tilting moment
+    N·mm; scatter."""
 
     loads_N: Array
     steps: list[Step]
@@ -70,7 +74,8 @@ def simulated(
     scatter: Scatter | None = None,
     last_targets_N: Array | None = None,
 ) -> Simulated:
-    """The joint after its passes; `last_targets_N` (n,) are own targets of the bolts in the last pass.
+    """The joint after its passes; `last_targets_N` (n,) are own targets of the bolts in the last
+    pass.
 
     Raises Impossible for a target or static friction that cannot be.
     """
@@ -85,19 +90,31 @@ def simulated(
         steps.append(Step(number, tuple(bolts), float(wanted[0]), tuple(moved[0].tolist()), loads))
     last = len(passes) - 1
     moved_last = [
-        bolt for step in steps if step.number == last
-        for bolt, moved in zip(step.bolts, step.moved, strict=True) if moved
+        bolt
+        for step in steps
+        if step.number == last
+        for bolt, moved in zip(step.bolts, step.moved, strict=True)
+        if moved
     ]
-    scattered = None if scatter is None else _scattered(joint, passes, target_N, static_friction, scatter, last_targets_N)
+    scattered = (
+        None
+        if scatter is None
+        else _scattered(joint, passes, target_N, static_friction, scatter, last_targets_N)
+    )
     return Simulated(steps[-1].loads_N, steps, moved_last, tilting, scattered)
 
 
 def _checked(target_N: float, static_friction: float, passes: list[PassOrder]) -> None:
     if not (math.isfinite(target_N) and target_N > 0):
-        raise Impossible(Message.OUT_OF_RANGE, ("target",), value=f"{target_N:g} N", range="a load above 0")
+        raise Impossible(
+            Message.OUT_OF_RANGE, ("target",), value=f"{target_N:g} N", range="a load above 0"
+        )
     if not 0 <= static_friction <= 1:
         raise Impossible(
-            Message.OUT_OF_RANGE, ("static-friction",), value=f"{static_friction:g}", range="a share from 0 to 1"
+            Message.OUT_OF_RANGE,
+            ("static-friction",),
+            value=f"{static_friction:g}",
+            range="a share from 0 to 1",
         )
     if not passes:
         raise Impossible(Message.MISSING_FIELD, ("passes",))
@@ -109,18 +126,27 @@ def _log_normal(cv: float, chance: np.random.Generator, shape: tuple[int, ...]) 
 
 
 def _scattered(
-    joint: Joint, passes: list[PassOrder], target_N: float, static_friction: float, scatter: Scatter,
+    joint: Joint,
+    passes: list[PassOrder],
+    target_N: float,
+    static_friction: float,
+    scatter: Scatter,
     own: Array | None,
 ) -> Array:
-    """(trials, n) N: loads left where friction differs from bolt to bolt and the tool from pull to pull."""
+    """(trials, n) N: loads left where friction differs from bolt to bolt and the tool from pull to
+    pull."""
     if not 1 <= scatter.trials <= MOST_TRIALS:
         raise Impossible(
-            Message.OUT_OF_RANGE, ("trials",), value=f"{scatter.trials:,}".replace(",", " "),
+            Message.OUT_OF_RANGE,
+            ("trials",),
+            value=f"{scatter.trials:,}".replace(",", " "),
             range=f"1 to {MOST_TRIALS:,} trials".replace(",", " "),
         )
     for name, value in (("friction-cv", scatter.friction_cv), ("tool-cv", scatter.tool_cv)):
         if not 0 <= value <= 1:
-            raise Impossible(Message.OUT_OF_RANGE, (name,), value=f"{value:g}", range="a share from 0 to 1")
+            raise Impossible(
+                Message.OUT_OF_RANGE, (name,), value=f"{value:g}", range="a share from 0 to 1"
+            )
     chance = np.random.default_rng(scatter.seed)
     out = np.empty((scatter.trials, joint.count))
     for start in range(0, scatter.trials, _AT_ONCE):

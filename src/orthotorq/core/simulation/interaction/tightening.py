@@ -1,8 +1,9 @@
-"""Nuts that are turned on one after the other: a bolt pulls and never pushes, a wrench never lowers a load.
+"""Nuts that are turned on one after the other: a bolt pulls and never pushes, a wrench never lowers
+a load.
 
-`A = I/k_b + C` gives the take-up `u` of the nuts for loads `F`. A bolt is tight (`u = A F` there) or loose
-(`F = 0` and `u <= A F`): a complementarity problem, solved by turning over the bolts that violate it, for
-many trials at once. Trials with the same tight bolts share one inverse.
+`A = I/k_b + C` gives the take-up `u` of the nuts for loads `F`. A bolt is tight (`u = A F` there)
+or loose (`F = 0` and `u <= A F`): a complementarity problem, solved by turning over the bolts that
+violate it, for many trials at once. Trials with the same tight bolts share one inverse.
 """
 
 from __future__ import annotations
@@ -17,7 +18,8 @@ from .compliance import Array, Joint
 Mask = NDArray[np.bool_]
 #: below this share of the largest load or take-up a difference is none
 _TINY = 1e-9
-#: turns in which all violating bolts are turned over at once; afterwards the first alone, which always ends
+#: turns in which all violating bolts are turned over at once; afterwards the first alone, which
+#: always ends
 _AT_ONCE = 20
 #: doubles of inverses that are kept: 256 MB
 _KEPT = 32_000_000
@@ -87,7 +89,8 @@ class Tightening:
         self._tight_all: Mask = np.ones(trials, dtype=bool)
 
     def pull(self, bolts: list[int], wanted: Array) -> Mask:
-        """Pull bolts (from 0) together to `wanted` (trials, len(bolts)) N; (trials, len(bolts)) which nuts moved.
+        """Pull bolts (from 0) together to `wanted` (trials, len(bolts)) N; (trials, len(bolts))
+        which nuts moved.
 
         A nut moves where its load is below the wanted one by more than static friction hides.
         """
@@ -107,7 +110,8 @@ class Tightening:
         return below
 
     def _turned_on(self, bolt: int, wanted: Array, moving: Mask) -> Mask:
-        """Turn one nut where no bolt is loose and none gets loose; the trials in which it is still to be turned."""
+        """Turn one nut where no bolt is loose and none gets loose; the trials in which it is still
+        to be turned."""
         tight = self._tight_all
         if not tight.any():
             return moving
@@ -138,7 +142,9 @@ class Tightening:
         nuts = self.take_up[rows]
         loads, added = np.zeros_like(goal), np.zeros_like(goal)
         wrong = np.zeros(goal.shape, dtype=bool)
-        scale = _TINY * max(float(goal.max(initial=0)), float(self.loads[rows].max(initial=0)), 1e-3)
+        scale = _TINY * max(
+            float(goal.max(initial=0)), float(self.loads[rows].max(initial=0)), 1e-3
+        )
         together = bool(len(goal)) and int((goal[0] > 0).sum()) > 1
         open_ = np.arange(len(rows))
         for turn in range(_AT_ONCE + 8 * goal.shape[1]):
@@ -156,7 +162,9 @@ class Tightening:
             if again.any():
                 tight[open_] ^= now
             if together:
-                other = self._driven_otherwise(goal[open_], driven[open_], loads[open_], added[open_])
+                other = self._driven_otherwise(
+                    goal[open_], driven[open_], loads[open_], added[open_]
+                )
                 driven[open_] ^= other
                 tight[open_] |= other
                 again |= other.any(axis=1)
@@ -166,7 +174,9 @@ class Tightening:
                 break
         else:
             raise Impossible(
-                Message.BAD_VALUE, ("kb",), reason="The loads of this joint come to no rest: check its stiffnesses"
+                Message.BAD_VALUE,
+                ("kb",),
+                reason="The loads of this joint come to no rest: check its stiffnesses",
             )
         self.loads[rows] = np.maximum(loads, 0)
         self.take_up[rows] = nuts + added
@@ -176,7 +186,8 @@ class Tightening:
     def _solved(
         self, nuts: Array, goal: Array, tight: Mask, at: NDArray[np.intp], scale: float
     ) -> tuple[Array, Array, Mask]:
-        """Trials that share tight and driven bolts: (loads, how far the driven nuts were turned, bolts that violate).
+        """Trials that share tight and driven bolts: (loads, how far the driven nuts were turned,
+        bolts that violate).
 
         A tight bolt violates where it would push, a loose one where it would be pulled.
         """
@@ -197,7 +208,8 @@ class Tightening:
         return loads, turned, wrong
 
     def _driven_otherwise(self, goal: Array, driven: Mask, loads: Array, added: Array) -> Mask:
-        """Of nuts that are pulled together: those that fell below their goal are turned too, none is turned back."""
+        """Of nuts that are pulled together: those that fell below their goal are turned too, none
+        is turned back."""
         fell = (goal > 0) & ~driven & (loads * self._sticks < goal * (1 - _TINY))
         return np.asarray(fell | (driven & (added < -_TINY * np.abs(self.take_up).max())))
 

@@ -51,7 +51,9 @@
             deviations_before: c.deviations_before,
           }}
         />
-        {#if c.both.length}<b class="text-caution">{sentence('record.both', { bolts: c.both.join(', ') })}</b>{/if}
+        {#if c.both.length}<b class="text-caution"
+            >{sentence('record.both', { bolts: c.both.join(', ') })}</b
+          >{/if}
       </p>
     {/if}
     {#each record.conflicts as conflict (conflict.event)}
@@ -85,7 +87,11 @@
     {/if}
     <Later>
       {#each record.tables as table (table.group + (table.position ?? ''))}
-        <Bolts {table} group={view.groups.find((g) => g.id === table.group)!} position={names[table.position ?? '']} />
+        <Bolts
+          {table}
+          group={view.groups.find((g) => g.id === table.group)!}
+          position={names[table.position ?? '']}
+        />
       {/each}
       {#if record.readings?.length}
         <section class="mt-6">

@@ -18,7 +18,9 @@
       view.occasion_text,
       record.variants.join(', '),
       record.history === 'unknown' ? 'history unknown' : '',
-      record.started ? `${day(record.started)} ${clock(record.started)} to ${clock(record.ended!)}` : '',
+      record.started
+        ? `${day(record.started)} ${clock(record.started)} to ${clock(record.ended!)}`
+        : '',
       record.people.join(', '),
     ].filter(Boolean),
   );
@@ -26,7 +28,11 @@
 </script>
 
 <PageHead
-  where={[['Equipment', '/equipment'], [head.equipment_name], [head.joint_name, `/joints/${head.joint_id}`]]}
+  where={[
+    ['Equipment', '/equipment'],
+    [head.equipment_name],
+    [head.joint_name, `/joints/${head.joint_id}`],
+  ]}
   title={sentence('record.title', { number: head.number, title: head.title })}
   about="revision {head.revision}"
 >

@@ -8,7 +8,10 @@
   import Sentence from '#lib/parts/Sentence.svelte';
   import { sentence } from '#lib/sentence.ts';
 
-  /** The curves of the pulls, laid over one another per pass or per bolt, with those of the run before behind them. */
+  /**
+   * The curves of the pulls, laid over one another per pass or per bolt, with those of the run
+   * before behind them.
+   */
   let { run, names }: { run: string; names: Record<string, string> } = $props();
   type Trace = Schemas['TraceView'];
   const asked = new Asked<Schemas['TracesView']>();
@@ -20,13 +23,16 @@
   let chosen = $state('');
   let compared = $state('');
   const at = (trace: Trace) => (trace.position ? `${names[trace.position] ?? ''}, ` : '');
-  const keyOf = (trace: Trace) => (by === 'pass' ? trace.column : `${trace.position ?? ''}/${trace.place}`);
+  const keyOf = (trace: Trace) =>
+    by === 'pass' ? trace.column : `${trace.position ?? ''}/${trace.place}`;
   const words = (trace: Trace) => at(trace) + (by === 'pass' ? trace.title : `bolt ${trace.label}`);
   const traces = $derived(asked.value?.traces ?? []);
   const sets = $derived([...new Map(traces.map((t) => [keyOf(t), words(t)]))]);
   const set = $derived(sets.some(([key]) => key === chosen) ? chosen : (sets[0]?.[0] ?? ''));
   const shown = $derived(traces.filter((t) => keyOf(t) === set));
-  const before = $derived(compared ? (asked.value?.before ?? []).filter((t) => keyOf(t) === set) : []);
+  const before = $derived(
+    compared ? (asked.value?.before ?? []).filter((t) => keyOf(t) === set) : [],
+  );
   const line = (trace: Trace, behind: boolean) => ({
     angle: trace.curve.angle,
     torque: trace.curve.torque,
@@ -69,9 +75,15 @@
     <p class="soft mt-2 text-sm">
       {sentence('record.pulls', { count: shown.length, before: before.length })}
     </p>
-    <PullCurve {picture} label={sentence('record.pulls_label', { title, count: shown.length })} class="h-64" />
+    <PullCurve
+      {picture}
+      label={sentence('record.pulls_label', { title, count: shown.length })}
+      class="h-64"
+    />
     {#each shown.filter((t) => !t.good) as bad (bad.event)}
-      <p class="flex gap-2"><Mark severity="stop" />Bolt {bad.label}, {bad.title}: {bad.says} ({bad.seen})</p>
+      <p class="flex gap-2">
+        <Mark severity="stop" />Bolt {bad.label}, {bad.title}: {bad.says} ({bad.seen})
+      </p>
     {/each}
     <Fold title="Measured values">
       <ul class="m-0 list-none columns-2 p-0 text-sm">
@@ -79,7 +91,12 @@
           <li>
             <Sentence
               key="record.pull"
-              values={{ bolt: `bolt ${trace.label}`, pass: trace.title, result: trace.says, seen: trace.seen || 'none' }}
+              values={{
+                bolt: `bolt ${trace.label}`,
+                pass: trace.title,
+                result: trace.says,
+                seen: trace.seen || 'none',
+              }}
             />
           </li>
         {/each}

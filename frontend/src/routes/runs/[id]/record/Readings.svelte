@@ -11,7 +11,10 @@
   import Fold from '#lib/parts/Fold.svelte';
   import { sentence } from '#lib/sentence.ts';
 
-  /** What the memories of tools say of this run: read from files afterwards, beside what was kept while it went on. */
+  /**
+   * What the memories of tools say of this run: read from files afterwards, beside what was kept
+   * while it went on.
+   */
   let { run, names }: { run: string; names: Record<string, string> } = $props();
   const asked = new Asked<Schemas['ReadingsView']>();
   $effect(() => {
@@ -19,7 +22,8 @@
     void asked.ask(() => api.GET('/api/v1/runs/{id}/readings', { params: { path } }));
   });
   const view = $derived(asked.value);
-  const figure = (value: number | null | undefined) => (value == null ? '–' : value.toPrecision(4).replace(/\.?0+$/, ''));
+  const figure = (value: number | null | undefined) =>
+    value == null ? '–' : value.toPrecision(4).replace(/\.?0+$/, '');
 </script>
 
 {#if view?.count}
@@ -30,7 +34,9 @@
     </p>
     <Fold
       title="The readings"
-      more={view.count > view.lines.length ? sentence('record.first', { count: view.lines.length }) : ''}
+      more={view.count > view.lines.length
+        ? sentence('record.first', { count: view.lines.length })
+        : ''}
       open={view.count < 40}
     >
       <Table border={false} class="max-w-3xl text-sm">

@@ -7,7 +7,10 @@
   import Sentence from '#lib/parts/Sentence.svelte';
   import { sentence } from '#lib/sentence.ts';
 
-  /** Who signed, how the tools stood, and whether the record is as it was written: in plain lines; hashes behind a fold. */
+  /**
+   * Who signed, how the tools stood, and whether the record is as it was written: in plain lines;
+   * hashes behind a fold.
+   */
   let { view }: { view: Schemas['RecordView'] } = $props();
   const record = $derived(view.record);
 </script>
@@ -16,8 +19,12 @@
   <h2 class="border-b border-ink pb-1">Signatures and proof</h2>
   {#each view.signatures as by (by.role)}
     <p class="flex items-center gap-2 border-b py-1">
-      {#if by.person}<CellMark kind="done" />{:else}<span class="inline-block w-[15px] text-center">○</span>{/if}
-      <span class="grow first-letter:uppercase">{by.person ? `${by.person}, ${by.role}` : by.role}</span>
+      {#if by.person}<CellMark kind="done" />{:else}<span class="inline-block w-[15px] text-center"
+          >○</span
+        >{/if}
+      <span class="grow first-letter:uppercase"
+        >{by.person ? `${by.person}, ${by.role}` : by.role}</span
+      >
       <span class="soft">{by.person ? `${day(by.at)} ${clock(by.at)}` : 'not signed'}</span>
     </p>
   {/each}
@@ -31,10 +38,14 @@
   <div class="flex gap-2 border-b py-1">
     {#if view.not_proven}<Mark severity="stop" />{:else}<CellMark kind="done" />{/if}
     <p>
-      {#if view.not_proven}<b class="text-stop">Changed: {view.not_proven}</b>{:else}{sentence('record.unchanged', {
-          time: clock(record.ended ?? ''),
-        })}
-        <span class="soft block text-sm">{sentence('record.entries', { count: view.events })}</span>{/if}
+      {#if view.not_proven}<b class="text-stop">Changed: {view.not_proven}</b>{:else}{sentence(
+          'record.unchanged',
+          {
+            time: clock(record.ended ?? ''),
+          },
+        )}
+        <span class="soft block text-sm">{sentence('record.entries', { count: view.events })}</span
+        >{/if}
     </p>
   </div>
   {#each view.refusals as r, i (i)}<p class="border-b py-1 text-sm">
@@ -47,7 +58,9 @@
       <Sentence key="record.head_hash" values={{ count: view.events, hash: view.head_hash }} />
     </p>
     {#each record.sign_offs as s (s.role)}
-      <p class="soft text-sm"><Sentence key="record.signed_over" values={{ role: s.role, hash: s.head_hash }} /></p>
+      <p class="soft text-sm">
+        <Sentence key="record.signed_over" values={{ role: s.role, hash: s.head_hash }} />
+      </p>
     {/each}
   </Fold>
 </section>

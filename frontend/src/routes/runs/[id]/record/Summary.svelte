@@ -11,7 +11,9 @@
     <li class="grid grid-cols-[5.5rem_1fr] gap-x-2 py-[3px]">
       <span class="soft whitespace-nowrap">{line.at ? clock(line.at) : ''}</span>
       <span>
-        {#if i === lines.length - 1}{line.text} <b>{line.strong}</b>{:else}{#if line.strong}<b>{line.strong}</b>{/if}
+        {#if i === lines.length - 1}{line.text} <b>{line.strong}</b>{:else}{#if line.strong}<b
+              >{line.strong}</b
+            >{/if}
           {line.text}{/if}
       </span>
     </li>

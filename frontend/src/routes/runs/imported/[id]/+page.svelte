@@ -48,13 +48,19 @@
         <Mark severity={d.accepted_by ? 'note' : 'stop'} /><span
           >{d.text}
           <span class="soft"
-            >{d.accepted_by ? sentence('run.accepted', { person: d.accepted_by, reason: d.reason }) : 'not accepted yet'}</span
+            >{d.accepted_by
+              ? sentence('run.accepted', { person: d.accepted_by, reason: d.reason })
+              : 'not accepted yet'}</span
           ></span
         >
       </p>
     {/each}
     {#each file.record.tables as table (table.group + (table.position ?? ''))}
-      <Bolts {table} group={file.groups.find((g) => g.id === table.group)!} position={names[table.position ?? '']} />
+      <Bolts
+        {table}
+        group={file.groups.find((g) => g.id === table.group)!}
+        position={names[table.position ?? '']}
+      />
     {/each}
     <Story lines={(file.record.story ?? []).map((line) => ({ ...line, photo: null }))} {names} />
     <div class="mt-6 grid gap-8 lg:grid-cols-2">
@@ -64,7 +70,9 @@
         {#each file.record.sign_offs as s (s.role)}
           <p class="border-b py-1">{s.role}: <b>{s.person}</b>, {day(s.at)} {clock(s.at)}</p>
         {:else}<p class="soft py-1">Not signed.</p>{/each}
-        <p class="soft mt-3 text-sm">Head of the chain: <code class="text-xs break-all">{file.head_hash}</code></p>
+        <p class="soft mt-3 text-sm">
+          Head of the chain: <code class="text-xs break-all">{file.head_hash}</code>
+        </p>
       </section>
     </div>
   {/if}

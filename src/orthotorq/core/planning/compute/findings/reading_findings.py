@@ -26,9 +26,7 @@ def _spread_of_one(context: Context, stage: Any, check: Check) -> Iterator[Found
     """A difference between places where there is one place."""
     places = len(context.facts[check.per].group.numbers) if check.per in context.facts else 1
     if check.spread is not None and places < 2:
-        yield find(
-            Finding.SPREAD_OF_ONE, f"stages/{stage.id}", stage=stage.words, what=check.words
-        )
+        yield find(Finding.SPREAD_OF_ONE, f"stages/{stage.id}", stage=stage.words, what=check.words)
 
 
 def _not_read_before(context: Context, stage: Any, check: Check) -> Iterator[Found]:

@@ -1,4 +1,6 @@
-"""Findings about the joint at work beyond its bounds: the swing of the bolt, temperature, compounds where they must not be."""
+"""Findings about the joint at work beyond its bounds: the swing of the bolt, temperature, compounds
+where they must not be."""
+
 from __future__ import annotations
 
 import math
@@ -30,12 +32,25 @@ def service_findings(context: Context, load: Load) -> Iterator[Found]:
     swing = swing_of(facts, load.seen.band.typical)
     if swing is not None and swing.amplitude > swing.limit:
         assert facts.group.work is not None
-        yield find(Finding.FATIGUE, where, group=facts.group.name, swing=_megapascal(swing.amplitude),
-                   limit=_megapascal(swing.limit), thread=facts.group.work.thread)
+        yield find(
+            Finding.FATIGUE,
+            where,
+            group=facts.group.name,
+            swing=_megapascal(swing.amplitude),
+            limit=_megapascal(swing.limit),
+            thread=facts.group.work.thread,
+        )
     left = min(load.seen.after.typical, load.seen.hot.typical if load.seen.hot else math.inf)
     if left <= 0 and context.plan.joint_kind not in _SET_LOOSE:
-        yield find(Finding.NOTHING_LEFT, where, group=facts.group.name, typical=kilonewton(load.seen.band.typical),
-                   when="at working temperature" if load.seen.after.typical > 0 else "after settling and creep")
+        yield find(
+            Finding.NOTHING_LEFT,
+            where,
+            group=facts.group.name,
+            typical=kilonewton(load.seen.band.typical),
+            when="at working temperature"
+            if load.seen.after.typical > 0
+            else "after settling and creep",
+        )
     yield from _hot(context, load, where)
     yield from _component(load, where)
     yield from _compounds(context.plan, chosen, where)
@@ -45,18 +60,42 @@ def _hot(context: Context, load: Load, where: str) -> Iterator[Found]:
     group, hot = load.chosen.facts.group, context.hot.get(load.chosen.facts.group.id)
     if group.at_work is None or hot is None or load.seen.hot is None:
         return
-    yield find(Finding.TEMPERATURE_TYPICAL, where, group=group.name, bolt=str(group.at_work.bolt), parts=str(group.at_work.parts),
-               cold=kilonewton(load.seen.after.typical), hot=kilonewton(max(0.0, load.seen.hot.typical)),
-               unsure=", some of them unsure" if hot.unsure else "")
+    yield find(
+        Finding.TEMPERATURE_TYPICAL,
+        where,
+        group=group.name,
+        bolt=str(group.at_work.bolt),
+        parts=str(group.at_work.parts),
+        cold=kilonewton(load.seen.after.typical),
+        hot=kilonewton(max(0.0, load.seen.hot.typical)),
+        unsure=", some of them unsure" if hot.unsure else "",
+    )
     top = max(group.at_work.bolt.base, group.at_work.parts.base)
     shipped = lubricants.table().get(group.friction.lubricant or "")
     if shipped is not None and shipped.hottest is not None and top > shipped.hottest:
-        yield find(Finding.COMPOUND_TOO_HOT, where, group=group.name, temperature=f"{top:g} °C", lubricant=shipped.name,
-                   limit=f"{shipped.hottest:g} °C")
+        yield find(
+            Finding.COMPOUND_TOO_HOT,
+            where,
+            group=group.name,
+            temperature=f"{top:g} °C",
+            lubricant=shipped.name,
+            limit=f"{shipped.hottest:g} °C",
+        )
     kind = gaskets.table().get(group.gasket.type or "") if group.gasket is not None else None
-    if group.gasket is not None and kind is not None and kind.hottest is not None and group.at_work.parts.base > kind.hottest:
-        yield find(Finding.GASKET_TOO_HOT, where, group=group.name, temperature=str(group.at_work.parts),
-                   gasket=group.gasket.name, limit=f"{kind.hottest:g} °C")
+    if (
+        group.gasket is not None
+        and kind is not None
+        and kind.hottest is not None
+        and group.at_work.parts.base > kind.hottest
+    ):
+        yield find(
+            Finding.GASKET_TOO_HOT,
+            where,
+            group=group.name,
+            temperature=str(group.at_work.parts),
+            gasket=group.gasket.name,
+            limit=f"{kind.hottest:g} °C",
+        )
 
 
 def _component(load: Load, where: str) -> Iterator[Found]:
@@ -69,15 +108,31 @@ def _component(load: Load, where: str) -> Iterator[Found]:
     upper = min((b for b in mine if b.upper), key=lambda b: b.clamp, default=None)
 
     def said(bound: object, clamp: float | None, name: str) -> str:
-        return f"{kilonewton(clamp)} ({name})" if bound is not None and clamp is not None else "no bound"
+        return (
+            f"{kilonewton(clamp)} ({name})"
+            if bound is not None and clamp is not None
+            else "no bound"
+        )
 
     if lower is not None and upper is not None and lower.clamp > upper.clamp:
-        yield find(Finding.COMPONENT_IMPOSSIBLE, where, group=facts.group.name, least=lower.name, low=kilonewton(lower.clamp),
-                   most=upper.name, high=kilonewton(upper.clamp))
-    yield find(Finding.COMPONENT_TARGET, where, group=facts.group.name, stress=_megapascal(target.value),
-               load=kilonewton(target.value * facts.thread.root_area),
-               least=said(lower, lower.clamp if lower else None, lower.name if lower else ""),
-               most=said(upper, upper.clamp if upper else None, upper.name if upper else ""))
+        yield find(
+            Finding.COMPONENT_IMPOSSIBLE,
+            where,
+            group=facts.group.name,
+            least=lower.name,
+            low=kilonewton(lower.clamp),
+            most=upper.name,
+            high=kilonewton(upper.clamp),
+        )
+    yield find(
+        Finding.COMPONENT_TARGET,
+        where,
+        group=facts.group.name,
+        stress=_megapascal(target.value),
+        load=kilonewton(target.value * facts.thread.root_area),
+        least=said(lower, lower.clamp if lower else None, lower.name if lower else ""),
+        most=said(upper, upper.clamp if upper else None, upper.name if upper else ""),
+    )
 
 
 def _compounds(plan: Plan, chosen: Chosen, where: str) -> Iterator[Found]:
@@ -86,7 +141,17 @@ def _compounds(plan: Plan, chosen: Chosen, where: str) -> Iterator[Found]:
     group, forbidden = facts.group, facts.friction.forbidden
     touched = [layer.material for layer in group.stack[:1]]
     touched += [group.into.material] if group.into and group.into.material else []
-    places = [f"on {name}" for name in touched if material_of(plan, name).family == "aluminium" and "aluminium" in forbidden]
+    places = [
+        f"on {name}"
+        for name in touched
+        if material_of(plan, name).family == "aluminium" and "aluminium" in forbidden
+    ]
     places += [f"in {word} service" for word in plan.service if word in forbidden]
     for place in dict.fromkeys(places):
-        yield find(Finding.COMPOUND_NOT_HERE, where, group=group.name, lubricant=facts.friction.name, place=place)
+        yield find(
+            Finding.COMPOUND_NOT_HERE,
+            where,
+            group=group.name,
+            lubricant=facts.friction.name,
+            place=place,
+        )

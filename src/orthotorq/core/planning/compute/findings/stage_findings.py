@@ -1,4 +1,5 @@
 """Findings about the order of the stages, what is put on the sliding faces, and the rechecks."""
+
 from __future__ import annotations
 
 import re
@@ -30,8 +31,12 @@ def order_findings(context: Context) -> Iterator[Found]:
         for name, after in context.after[occasion].items():
             for other in after:
                 if place[other] > place[name]:
-                    yield find(Finding.STAGE_ORDER, f"stages/{name}", stage=context.plan.stages[place[name]].words,
-                               other=context.plan.stages[place[other]].words)
+                    yield find(
+                        Finding.STAGE_ORDER,
+                        f"stages/{name}",
+                        stage=context.plan.stages[place[name]].words,
+                        other=context.plan.stages[place[other]].words,
+                    )
 
 
 def far_side_findings(context: Context) -> Iterator[Found]:
@@ -55,20 +60,46 @@ def _sliding(context: Context, fact: Facts) -> Iterator[Found]:
     tightens = list(context.tighten_stages(group.id, "install"))
     if lubricant is None or not tightens:
         return
-    applied = [s for s in context.plan.stages if isinstance(s, ApplyStage) and "install" in s.in_
-               and group.id in s.groups and (not s.faces or _SLIDING & set(s.faces))]
+    applied = [
+        s
+        for s in context.plan.stages
+        if isinstance(s, ApplyStage)
+        and "install" in s.in_
+        and group.id in s.groups
+        and (not s.faces or _SLIDING & set(s.faces))
+    ]
     compounds = {s.compound for s in applied if s.compound}
     table = lubricants.table()
     known = table.get(lubricant)
     # a surface that comes with oil on it may be oiled again
-    oiled = fact.friction.group == "oiled" and all(c in table and table[c].group == "oil" for c in compounds)
+    oiled = fact.friction.group == "oiled" and all(
+        c in table and table[c].group == "oil" for c in compounds
+    )
     if compounds and lubricant not in compounds and not oiled:
         stage = next(s for s in applied if s.compound)
-        yield find(Finding.COMPOUND_DIFFERS, f"stages/{stage.id}", group=group.name, stage=stage.words, applied=stage.what,
-                   lubricant=fact.friction.name)
-    elif not applied and known is not None and not known.dry and not known.supplied and not any(
-            isinstance(p, TorquePass) and p.before_each for s in tightens for p in s.passes or []):
-        yield find(Finding.COMPOUND_NOT_APPLIED, f"groups/{group.id}", group=group.name, lubricant=fact.friction.name)
+        yield find(
+            Finding.COMPOUND_DIFFERS,
+            f"stages/{stage.id}",
+            group=group.name,
+            stage=stage.words,
+            applied=stage.what,
+            lubricant=fact.friction.name,
+        )
+    elif (
+        not applied
+        and known is not None
+        and not known.dry
+        and not known.supplied
+        and not any(
+            isinstance(p, TorquePass) and p.before_each for s in tightens for p in s.passes or []
+        )
+    ):
+        yield find(
+            Finding.COMPOUND_NOT_APPLIED,
+            f"groups/{group.id}",
+            group=group.name,
+            lubricant=fact.friction.name,
+        )
 
 
 def recheck_findings(context: Context) -> Iterator[Found]:
@@ -80,7 +111,9 @@ def recheck_findings(context: Context) -> Iterator[Found]:
         if any(b <= a for a, b in pairwise(values)):
             reason = "the readings do not rise: " + ", ".join(map(str, one.at))
         elif one.every is not None and values and one.every.base < values[-1]:
-            reason = f"the interval {one.every} is shorter than the last single reading {one.at[-1]}"
+            reason = (
+                f"the interval {one.every} is shorter than the last single reading {one.at[-1]}"
+            )
         if reason:
             yield find(Finding.RECHECK_ODD, where, recheck=one.id, reason=reason)
         if not any(one.occasion in s.in_ and STAGE_KINDS[s.kind].proves for s in plan.stages):
@@ -90,10 +123,17 @@ def recheck_findings(context: Context) -> Iterator[Found]:
 
 
 def bolt_findings(context: Context, stages: Sequence[StageOut]) -> Iterator[Found]:
-    """Words that name a bolt by a number that none has, as when there are fewer bolts than there were."""
+    """Words that name a bolt by a number that none has, as when there are fewer bolts than there
+    were."""
     there = {str(number) for fact in context.facts.values() for number in fact.group.numbers}
     for stage in stages:
         for text in (i.text for i in stage.items):
             for number in _BOLT.findall(text):
                 if there and number not in there:
-                    yield find(Finding.BOLT_NOT_THERE, f"stages/{stage.id}", stage=stage.title, number=number, text=text)
+                    yield find(
+                        Finding.BOLT_NOT_THERE,
+                        f"stages/{stage.id}",
+                        stage=stage.title,
+                        number=number,
+                        text=text,
+                    )

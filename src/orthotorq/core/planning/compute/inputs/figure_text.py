@@ -1,4 +1,5 @@
 """Figures as findings say them."""
+
 from __future__ import annotations
 
 from ....units import show_quantity

@@ -1,4 +1,6 @@
-"""Findings while a plan is computed: a code, where it hangs, parameters; written out once, at the door."""
+"""Findings while a plan is computed: a code, where it hangs, parameters; written out once, at the
+door."""
+
 from __future__ import annotations
 
 from collections.abc import Iterable
@@ -35,7 +37,8 @@ def find(code: Finding, where: str, **params: object) -> Found:
 def _set_words(sets: dict[str, str]) -> str:
     """What the button of a calculated remedy does.
 
-    >>> _set_words({"group": "b", "torque": "414 N·m"}), _set_words({"torque": "60 N·m", "angle": "65 deg"})
+    >>> (_set_words({"group": "b", "torque": "414 N·m"}), _set_words({"torque": "60 N·m",
+    ...  "angle": "65 deg"}))
     ('Set 414 N·m', 'Set 65°')
     """
     figure = sets.get("angle") or sets.get("torque", "")
@@ -43,17 +46,34 @@ def _set_words(sets: dict[str, str]) -> str:
 
 
 def findings_out(found: Iterable[Found], waivers: Iterable[Waiver]) -> list[FindingOut]:
-    """Every finding once per place and sentence, by weight; what the planner waived carries the reason, if it can be
-    waived at all."""
+    """Every finding once per place and sentence, by weight; what the planner waived carries the
+    reason, if it can be waived at all."""
     kept, out = list(waivers), dict[tuple[str, str, str], FindingOut]()
     for code, where, params, sets, measured in found:
         rule = RULES[code]
         text = rule.text.format(**params)
-        waived = next((w.reason for w in reversed(kept) if rule.waivable and w.finding == code.value
-                       and w.where in (None, where)), None)
-        out.setdefault((code.value, where, text), FindingOut(
-            code=code.value, severity="stop" if measured else rule.severity, waivable=rule.waivable,
-            role=rule.role, where=where, text=text, remedy=rule.remedy.format(**params), waived=waived, sets=sets or {},
-            act=(rule.act or "take_remedy") if sets else "",
-            act_words=(rule.act_words or _set_words(sets)) if sets else ""))
+        waived = next(
+            (
+                w.reason
+                for w in reversed(kept)
+                if rule.waivable and w.finding == code.value and w.where in (None, where)
+            ),
+            None,
+        )
+        out.setdefault(
+            (code.value, where, text),
+            FindingOut(
+                code=code.value,
+                severity="stop" if measured else rule.severity,
+                waivable=rule.waivable,
+                role=rule.role,
+                where=where,
+                text=text,
+                remedy=rule.remedy.format(**params),
+                waived=waived,
+                sets=sets or {},
+                act=(rule.act or "take_remedy") if sets else "",
+                act_words=(rule.act_words or _set_words(sets)) if sets else "",
+            ),
+        )
     return sorted(out.values(), key=lambda f: (f.waived is not None, _WEIGHT[f.severity]))

@@ -1,4 +1,5 @@
 """The friction a group is computed with, and where its band comes from."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -16,10 +17,11 @@ from .friction_test import tested
 
 @dataclass(frozen=True, slots=True)
 class Friction:
-    """Friction in use with its name and where its band comes from; `forbidden` names where it must not be.
+    """Friction in use with its name and where its band comes from; `forbidden` names where it must
+    not be.
 
-    `dry` is None where nobody named what is there. `group` is what the lubricant is (see tables/lubricants), `origin` with
-    its parameters where the band comes from.
+    `dry` is None where nobody named what is there. `group` is what the lubricant is (see
+    tables/lubricants), `origin` with its parameters where the band comes from.
     """
 
     lubricant: str | None
@@ -47,7 +49,8 @@ class Friction:
 
 
 def friction_of(plan: Plan, given: Given) -> Friction:
-    """Friction of a group: entered bands first, then the plan's own entry, then the table. Raises UnknownName."""
+    """Friction of a group: entered bands first, then the plan's own entry, then the table. Raises
+    UnknownName."""
     own = plan.definitions.lubricants.get(given.lubricant) if given.lubricant else None
     if own is not None:
         return _own(given, own)
@@ -57,13 +60,18 @@ def friction_of(plan: Plan, given: Given) -> Friction:
     if given.lubricant:
         raise UnknownName(Message.LUBRICANT_UNKNOWN, ("lubricant",), text=given.lubricant)
     mu_t, mu_b, factor = _entered(given)
-    return Friction(None, "as entered", mu_t, mu_b or mu_t, factor, None, False, (), "unnamed", Origin.ENTERED)
+    return Friction(
+        None, "as entered", mu_t, mu_b or mu_t, factor, None, False, (), "unnamed", Origin.ENTERED
+    )
 
 
 def _entered(given: Given) -> tuple[Band | None, Band | None, Band | None]:
     """Bands entered at the group: thread, bearing, nut factor."""
-    return (as_band(given.mu_thread) if given.mu_thread else None, as_band(given.mu_bearing) if given.mu_bearing else None,
-            as_band(given.nut_factor) if given.nut_factor else None)
+    return (
+        as_band(given.mu_thread) if given.mu_thread else None,
+        as_band(given.mu_bearing) if given.mu_bearing else None,
+        as_band(given.nut_factor) if given.nut_factor else None,
+    )
 
 
 def _own(given: Given, own: OwnLubricant) -> Friction:
@@ -72,20 +80,49 @@ def _own(given: Given, own: OwnLubricant) -> Friction:
     factor = factor or (bands.get("nut_factor") if mu_t is None else None)
     mu_t = mu_t or bands.get("mu_thread")
     mu_b = mu_b or bands.get("mu_bearing")
-    forbidden = ("friction hub", "gasket", "dry seat") if own.solid else () if own.dry else ("gasket", "dry seat")
+    forbidden = (
+        ("friction hub", "gasket", "dry seat")
+        if own.solid
+        else ()
+        if own.dry
+        else ("gasket", "dry seat")
+    )
     origin, params = Origin.OWN, tuple[tuple[str, str], ...]()
     if own.source:
         origin, params = Origin.SAID, (("source", own.source),)
     if not entered and own.mu_thread is None and own.nut_factor is None:
         threads = dict.fromkeys(parse_thread(t.thread).designation for t in own.tests)
-        origin, params = Origin.TESTED, (("count", str(sum(len(t.readings) for t in own.tests))), ("threads", ", ".join(threads)))
-    return Friction(given.lubricant, own.name, mu_t, mu_b or mu_t, factor, own.dry, own.solid, forbidden, "own", origin, params)
+        origin, params = (
+            Origin.TESTED,
+            (
+                ("count", str(sum(len(t.readings) for t in own.tests))),
+                ("threads", ", ".join(threads)),
+            ),
+        )
+    return Friction(
+        given.lubricant,
+        own.name,
+        mu_t,
+        mu_b or mu_t,
+        factor,
+        own.dry,
+        own.solid,
+        forbidden,
+        "own",
+        origin,
+        params,
+    )
 
 
 def bands_of(own: OwnLubricant) -> dict[str, Band]:
-    """Bands of an own entry by field: as typed, else out of its tests. Friction of thread and face together stands for each;
-    the nut factor only where no test tells friction. Raises Impossible where the tests do not make a band."""
-    typed = {name: as_band(values) for name in ("mu_thread", "mu_bearing", "nut_factor") if (values := getattr(own, name))}
+    """Bands of an own entry by field: as typed, else out of its tests. Friction of thread and face
+    together stands for each; the nut factor only where no test tells friction. Raises Impossible
+    where the tests do not make a band."""
+    typed = {
+        name: as_band(values)
+        for name in ("mu_thread", "mu_bearing", "nut_factor")
+        if (values := getattr(own, name))
+    }
     if typed:
         return typed
     found = {one.what: Band(*one.band) for one in tested(own) if one.band is not None}
@@ -94,8 +131,12 @@ def bands_of(own: OwnLubricant) -> dict[str, Band]:
     if "mu_thread" in found:
         return {name: found[name] for name in ("mu_thread", "mu_bearing")}
     if "nut_factor" not in found:
-        raise Impossible(Message.BAD_VALUE, ("lubricant",), reason=f"The tests of “{own.name}” are of several kinds, and of none "
-                         "there are enough for a band")
+        raise Impossible(
+            Message.BAD_VALUE,
+            ("lubricant",),
+            reason=f"The tests of “{own.name}” are of several kinds, and of none "
+            "there are enough for a band",
+        )
     return {"nut_factor": found["nut_factor"]}
 
 
@@ -105,5 +146,16 @@ def _shipped(given: Given, shipped: Lubricant) -> Friction:
     if factor is None:
         mu_t, mu_b = mu_t or shipped.mu_thread, mu_b or (None if measured else shipped.mu_bearing)
     origin, params = (Origin.ENTERED, ()) if measured else (Origin.TYPICAL, (("id", shipped.id),))
-    return Friction(given.lubricant, shipped.name, mu_t, mu_b or mu_t, factor, shipped.dry, shipped.solid, shipped.forbidden,
-                    shipped.group, origin, params)
+    return Friction(
+        given.lubricant,
+        shipped.name,
+        mu_t,
+        mu_b or mu_t,
+        factor,
+        shipped.dry,
+        shipped.solid,
+        shipped.forbidden,
+        shipped.group,
+        origin,
+        params,
+    )

@@ -1,4 +1,6 @@
-"""What a group is tightened to, and why: a typed torque, a source, a wanted clamp, a share of yield, torque plus angle."""
+"""What a group is tightened to, and why: a typed torque, a source, a wanted clamp, a share of
+yield, torque plus angle."""
+
 from __future__ import annotations
 
 import math
@@ -31,7 +33,8 @@ from .sources import Reading, Sources, name_of
 
 @dataclass(frozen=True, slots=True)
 class Chosen:
-    """The target of a group: torque [N·mm], angle after it [rad] or 0, whether calculated, why, from which source.
+    """The target of a group: torque [N·mm], angle after it [rad] or 0, whether calculated, why,
+    from which source.
 
     `differs` is the source that a typed figure names and does not follow.
     """
@@ -54,22 +57,28 @@ class Chosen:
     @property
     def words(self) -> str:
         """The figure as people say it."""
-        return newton_metre(self.torque) + (f" + {show(math.degrees(self.angle), 3)}°" if self.angle else "")
+        return newton_metre(self.torque) + (
+            f" + {show(math.degrees(self.angle), 3)}°" if self.angle else ""
+        )
 
     def gain(self, angle: float | None = None) -> float:
-        """Preload [N] that the angle of the figure, or another one [rad], adds in the elastic range; 0 without one."""
+        """Preload [N] that the angle of the figure, or another one [rad], adds in the elastic
+        range; 0 without one."""
         turn = self.angle if angle is None else angle
         if not turn or self.facts.stiffness is None:
             return 0.0
         return ang.preload_gain(self.facts.thread.pitch, turn, self.facts.stiffness.both)
 
     def band(self, torque: float, accuracies: tuple[float, ...]) -> PreloadBand:
-        """Preload band [N] of a torque [N·mm] and the figure's angle, without the passes that lead to it."""
+        """Preload band [N] of a torque [N·mm] and the figure's angle, without the passes that lead
+        to it."""
         snug = preload_band(torque, accuracies, self.facts.joint)
         gain = self.gain()
         if not gain:
             return snug
-        return band_after_angle(snug, Ends(gain, gain, gain), STIFFNESS_SCATTER.value, self.facts.yields())
+        return band_after_angle(
+            snug, Ends(gain, gain, gain), STIFFNESS_SCATTER.value, self.facts.yields()
+        )
 
 
 def choose(plan: Plan, facts: Facts, sources: Sources) -> Chosen | None:
@@ -92,12 +101,25 @@ def choose(plan: Plan, facts: Facts, sources: Sources) -> Chosen | None:
     else:
         assert isinstance(target, YieldTarget)
         force = lim.preload_at_fraction(target.fraction, facts.strength.yield_, facts.area)
-        words = f"calculated for {target.fraction * 100:g} % of yield on the {facts.area_words} at typical friction"
-    return Chosen(facts, sources, pre.torque_from_preload(force, k, prevailing), 0.0, True, words, None, target)
+        words = (
+            f"calculated for {target.fraction * 100:g} % of yield on the {facts.area_words} at "
+            "typical friction"
+        )
+    return Chosen(
+        facts,
+        sources,
+        pre.torque_from_preload(force, k, prevailing),
+        0.0,
+        True,
+        words,
+        None,
+        target,
+    )
 
 
 def _typed(facts: Facts, sources: Sources, target: TorqueTarget | AngleTarget) -> Chosen:
-    """A figure the planner typed; one that names a source and is not what it says is the planner's own."""
+    """A figure the planner typed; one that names a source and is not what it says is the planner's
+    own."""
     assert target.torque is not None
     _above_prevailing(target.torque.base, facts.joint.prevailing)
     angle = target.angle.base if isinstance(target, AngleTarget) else 0.0
@@ -105,13 +127,36 @@ def _typed(facts: Facts, sources: Sources, target: TorqueTarget | AngleTarget) -
         _needs_stack(facts)
     own = "torque plus angle as entered" if angle else "entered by the planner"
     torque = target.torque.base
-    named = _taken(sources, target.source, facts.group.name, needs_figure=False) if target.source is not None else None
+    named = (
+        _taken(sources, target.source, facts.group.name, needs_figure=False)
+        if target.source is not None
+        else None
+    )
     if named is None:
         return Chosen(facts, sources, torque, angle, False, target.reason or own, None, target)
     if named.gives(torque, angle):
-        return Chosen(facts, sources, torque, angle, named.calculated, name_of(named.source), named.source.id, target)
+        return Chosen(
+            facts,
+            sources,
+            torque,
+            angle,
+            named.calculated,
+            name_of(named.source),
+            named.source.id,
+            target,
+        )
     why = f"the planner's own figure; {name_of(named.source)} says {_says(named)}"
-    return Chosen(facts, sources, torque, angle, False, f"{why} ({target.reason})" if target.reason else why, None, target, named)
+    return Chosen(
+        facts,
+        sources,
+        torque,
+        angle,
+        False,
+        f"{why} ({target.reason})" if target.reason else why,
+        None,
+        target,
+        named,
+    )
 
 
 def _says(reading: Reading) -> str:
@@ -120,7 +165,8 @@ def _says(reading: Reading) -> str:
 
 
 class NeedsStack(Impossible):
-    """An angle on a group whose clamped parts are not given: mended at the group, not at the figure."""
+    """An angle on a group whose clamped parts are not given: mended at the group, not at the
+    figure."""
 
 
 def _needs_stack(facts: Facts) -> None:
@@ -130,8 +176,12 @@ def _needs_stack(facts: Facts) -> None:
 
 def _above_prevailing(torque: float, prevailing: float) -> None:
     if torque <= prevailing:
-        raise Impossible(Message.PREVAILING_EATS_TORQUE, ("torque",), torque=f"{torque / 1e3:g}",
-                         prevailing=f"{prevailing / 1e3:g}")
+        raise Impossible(
+            Message.PREVAILING_EATS_TORQUE,
+            ("torque",),
+            torque=f"{torque / 1e3:g}",
+            prevailing=f"{prevailing / 1e3:g}",
+        )
 
 
 def _taken(sources: Sources, source_id: str, group: str, needs_figure: bool = True) -> Reading:
@@ -141,7 +191,9 @@ def _taken(sources: Sources, source_id: str, group: str, needs_figure: bool = Tr
     return reading
 
 
-def _from_reading(facts: Facts, sources: Sources, reading: Reading, target: TorqueTarget | RankedTarget) -> Chosen:
+def _from_reading(
+    facts: Facts, sources: Sources, reading: Reading, target: TorqueTarget | RankedTarget
+) -> Chosen:
     """The figure of a source: its angle comes with its torque."""
     assert reading.torque is not None
     _above_prevailing(reading.torque, facts.joint.prevailing)
@@ -150,8 +202,16 @@ def _from_reading(facts: Facts, sources: Sources, reading: Reading, target: Torq
     why = name_of(reading.source)
     if reading.how and not reading.how.startswith(tuple("0123456789")):
         why = f"{why}: {reading.how}"
-    return Chosen(facts, sources, reading.torque, reading.angle, reading.calculated,
-                  f"{why} ({target.reason})" if target.reason else why, reading.source.id, target)
+    return Chosen(
+        facts,
+        sources,
+        reading.torque,
+        reading.angle,
+        reading.calculated,
+        f"{why} ({target.reason})" if target.reason else why,
+        reading.source.id,
+        target,
+    )
 
 
 def choice_findings(chosen: Chosen) -> Iterator[Found]:
@@ -162,16 +222,46 @@ def choice_findings(chosen: Chosen) -> Iterator[Found]:
     if (differs := chosen.differs) is not None:
         off = (chosen.torque / differs.torque - 1) * 100 if differs.torque else 0.0
         turn = math.degrees(chosen.angle - differs.angle)
-        parts = [f"{off:+.0f} % torque" if abs(off) >= 0.5 else "", f"{turn:+.0f}°" if abs(turn) >= 0.5 else ""]
-        yield find(Finding.OWN_FIGURE, where, group=group.name, taken=chosen.words, source=name_of(differs.source),
-                   says=_says(differs), difference=", ".join(p for p in parts if p) or "no figure to compare")
+        parts = [
+            f"{off:+.0f} % torque" if abs(off) >= 0.5 else "",
+            f"{turn:+.0f}°" if abs(turn) >= 0.5 else "",
+        ]
+        yield find(
+            Finding.OWN_FIGURE,
+            where,
+            group=group.name,
+            taken=chosen.words,
+            source=name_of(differs.source),
+            says=_says(differs),
+            difference=", ".join(p for p in parts if p) or "no figure to compare",
+        )
     if taken is not None and taken.struck is not None:
         yield find(Finding.STRUCK_SOURCE_TAKEN, where, group=group.name, reason=taken.struck)
-    elif first is not None and first.angle and not (chosen.angle or chosen.calculated) and first is not chosen.differs:
-        yield find(Finding.ANGLE_LEFT_OUT, where, group=group.name, taken=chosen.words,
-                   first=f"{name_of(first.source)} ({first.words})")
-    elif first is not None and first.source.id != chosen.source and first is not chosen.differs \
-            and not first.gives(chosen.torque, chosen.angle):
+    elif (
+        first is not None
+        and first.angle
+        and not (chosen.angle or chosen.calculated)
+        and first is not chosen.differs
+    ):
+        yield find(
+            Finding.ANGLE_LEFT_OUT,
+            where,
+            group=group.name,
+            taken=chosen.words,
+            first=f"{name_of(first.source)} ({first.words})",
+        )
+    elif (
+        first is not None
+        and first.source.id != chosen.source
+        and first is not chosen.differs
+        and not first.gives(chosen.torque, chosen.angle)
+    ):
         code = Finding.OVERRULED if chosen.reason else Finding.OVERRULED_WITHOUT_REASON
-        yield find(code, where, group=group.name, taken=chosen.words, first=f"{name_of(first.source)} ({first.words})",
-                   reason=chosen.reason)
+        yield find(
+            code,
+            where,
+            group=group.name,
+            taken=chosen.words,
+            first=f"{name_of(first.source)} ({first.words})",
+            reason=chosen.reason,
+        )

@@ -1,9 +1,12 @@
-"""What one bolt of a group can see: the one place where friction, tools, angle, yield and losses are put together.
+"""What one bolt of a group can see: the one place where friction, tools, angle, yield and losses
+are put together.
 
-`low`, `typical` and `high` are ends of the *load*: high, typical and low friction. An end is taken the same all through one
-case: in the snug load, under what the angle adds, and in the load at which the bolt yields. Every pass and every chain that
-may be used counts; limits and needs are held against what is found here and nowhere else (limit_check.py).
+`low`, `typical` and `high` are ends of the *load*: high, typical and low friction. An end is taken
+the same all through one case: in the snug load, under what the angle adds, and in the load at which
+the bolt yields. Every pass and every chain that may be used counts; limits and needs are held
+against what is found here and nowhere else (limit_check.py).
 """
+
 from __future__ import annotations
 
 import math
@@ -29,8 +32,9 @@ _NOTHING = PreloadBand(0.0, 0.0, 0.0, 0.0, 0.0)
 
 @dataclass(frozen=True, slots=True)
 class Pull:
-    """One pass over a group: its share of the figure with the chains it may be pulled with, the angle it turns at the low,
-    typical and high end of its window [rad], the torque that caps it [N·mm]; `slack` takes everything away."""
+    """One pass over a group: its share of the figure with the chains it may be pulled with, the
+    angle it turns at the low, typical and high end of its window [rad], the torque that caps it
+    [N·mm]; `slack` takes everything away."""
 
     stage: str
     name: str
@@ -49,7 +53,8 @@ class Pull:
 
 @dataclass(frozen=True, slots=True)
 class Setting:
-    """What the last full pass really gives: torque at the bolt [N·mm] with its preferred chain, and that chain."""
+    """What the last full pass really gives: torque at the bolt [N·mm] with its preferred chain, and
+    that chain."""
 
     torque: float
     chain: Chain | None
@@ -79,12 +84,13 @@ class Setting:
 class Seen:
     """What one bolt can see [N].
 
-    `band` is what it has at the end: low and typical of the figure, high the most that any pass leads to. `peak` is the
-    most at each end of the load over all passes, `after` the figure less all losses, `passes` the load after each pass by
-    (stage, pass), `yields` the load at which it yields at each end. `torques` are the least and the most that full and
-    higher passes set at the bolt [N·mm], `figure_high` the high end of the figure itself, `low_by` and `high_by` the
-    settings that give the ends, `most_percent` the share of the highest pass. `hot` is what is left at working temperature
-    after losses, `hot_peak` the most there before them.
+    `band` is what it has at the end: low and typical of the figure, high the most that any pass
+    leads to. `peak` is the most at each end of the load over all passes, `after` the figure less
+    all losses, `passes` the load after each pass by (stage, pass), `yields` the load at which it
+    yields at each end. `torques` are the least and the most that full and higher passes set at the
+    bolt [N·mm], `figure_high` the high end of the figure itself, `low_by` and `high_by` the
+    settings that give the ends, `most_percent` the share of the highest pass. `hot` is what is left
+    at working temperature after losses, `hot_peak` the most there before them.
     """
 
     setting: Setting
@@ -134,7 +140,8 @@ def _pull(stage: StageOut, one: PassOut, chains: tuple[Chain, ...]) -> Pull:
 
 
 def turned_to(pulls: list[Pull], angle: float) -> list[Pull]:
-    """The pulls with their last angle changed so that all together turn an angle [rad]; windows move along.
+    """The pulls with their last angle changed so that all together turn an angle [rad]; windows
+    move along.
 
     Where nothing turns, the angle of the figure comes last: a figure is judged as it is meant.
     """
@@ -149,13 +156,17 @@ def turned_to(pulls: list[Pull], angle: float) -> list[Pull]:
 
 
 def decisive(pulls: list[Pull]) -> list[Pull]:
-    """The pulls that decide the most and the end: passes below the figure and a second pull alike add nothing."""
+    """The pulls that decide the most and the end: passes below the figure and a second pull alike
+    add nothing."""
     full = any(p.percent is not None and p.percent >= FULL.value for p in pulls)
     out: list[Pull] = []
     since = 0
     for pull in pulls:
-        if pull.percent is not None and full and (
-                pull.percent < FULL.value or any(o.work == pull.work for o in out[since:])):
+        if (
+            pull.percent is not None
+            and full
+            and (pull.percent < FULL.value or any(o.work == pull.work for o in out[since:]))
+        ):
             continue
         out.append(pull)
         if pull.slack:
@@ -177,8 +188,13 @@ def ways_of(pulls: list[Pull], context: Context) -> Iterator[list[Pull]]:
 
 def _each(first: PreloadBand, second: PreloadBand) -> PreloadBand:
     """The widest of two bands, the typical load of the first."""
-    return PreloadBand(first.typical, min(first.low, second.low), max(first.high, second.high),
-                       min(first.low_rss, second.low_rss), max(first.high_rss, second.high_rss))
+    return PreloadBand(
+        first.typical,
+        min(first.low, second.low),
+        max(first.high, second.high),
+        min(first.low_rss, second.low_rss),
+        max(first.high_rss, second.high_rss),
+    )
 
 
 def _at_most(first: PreloadBand, second: PreloadBand) -> PreloadBand:
@@ -187,13 +203,19 @@ def _at_most(first: PreloadBand, second: PreloadBand) -> PreloadBand:
         return first
     if first is _NOTHING:
         return second
-    return PreloadBand(max(first.typical, second.typical), max(first.low, second.low), max(first.high, second.high),
-                       max(first.low_rss, second.low_rss), max(first.high_rss, second.high_rss))
+    return PreloadBand(
+        max(first.typical, second.typical),
+        max(first.low, second.low),
+        max(first.high, second.high),
+        max(first.low_rss, second.low_rss),
+        max(first.high_rss, second.high_rss),
+    )
 
 
 @dataclass(slots=True)
 class _Walk:
-    """One way through the passes: the load so far, what the figure gives, the most so far, torques set, loads by pass."""
+    """One way through the passes: the load so far, what the figure gives, the most so far, torques
+    set, loads by pass."""
 
     chosen: Chosen
     ceiling: float | None
@@ -220,7 +242,9 @@ class _Walk:
             self.load, self.turned = _NOTHING, False
         elif pull.cap is not None:
             most = self._band(pull.cap, ()).high
-            self.load = replace(self.load, high=max(self.load.high, most), high_rss=max(self.load.high_rss, most))
+            self.load = replace(
+                self.load, high=max(self.load.high, most), high_rss=max(self.load.high_rss, most)
+            )
         self.peak = _at_most(self.peak, self.load)
         self.passes[pull.stage, pull.name] = Ends(self.load.low, self.load.typical, self.load.high)
 
@@ -233,7 +257,9 @@ class _Walk:
 
     def _torque(self, pull: Pull, percent: float) -> None:
         wanted = self.chosen.torque * percent / 100
-        settings = list(_settings(pull.chains, wanted, self.ceiling, self.exact)) or [Setting(wanted, None)]
+        settings = list(_settings(pull.chains, wanted, self.ceiling, self.exact)) or [
+            Setting(wanted, None)
+        ]
         bands = [self._band(one.torque, one.accuracies) for one in settings]
         found = reduce(_each, bands)
         self.load = _at_most(self.load, found)
@@ -241,7 +267,8 @@ class _Walk:
         if self.high_by is None or bands[top].high > self.high:
             self.high, self.high_by = bands[top].high, settings[top]
         if percent >= FULL.value:
-            # the last full pass says what is left: rounds above it come back to it, a last pass above it does not
+            # the last full pass says what is left: rounds above it come back to it, a last pass
+            # above it does not
             self.torques += [s.torque for s in settings]
             if self.turned:
                 # a check at the snug torque after the angle clicks and lowers nothing
@@ -254,14 +281,19 @@ class _Walk:
         if facts.stiffness is None:
             return
         self.turned = True
-        gain = Ends(*(preload_gain(facts.thread.pitch, angle, facts.stiffness.both) for angle in turn))
+        gain = Ends(
+            *(preload_gain(facts.thread.pitch, angle, facts.stiffness.both) for angle in turn)
+        )
         self.load = band_after_angle(self.load, gain, scatter, self.yields)
         if self.full is not None:
             self.full = band_after_angle(self.full, gain, scatter, self.yields)
 
 
-def _settings(chains: tuple[Chain, ...], torque: float, ceiling: float | None, exact: bool) -> Iterator[Setting]:
-    """What each chain sets for a torque at the bolt [N·mm]; one whose scale cannot give it is left out."""
+def _settings(
+    chains: tuple[Chain, ...], torque: float, ceiling: float | None, exact: bool
+) -> Iterator[Setting]:
+    """What each chain sets for a torque at the bolt [N·mm]; one whose scale cannot give it is left
+    out."""
     for chain in chains:
         try:
             yield Setting(torque if exact else set_at_bolt(chain, torque, ceiling), chain)
@@ -269,7 +301,9 @@ def _settings(chains: tuple[Chain, ...], torque: float, ceiling: float | None, e
             continue
 
 
-def seen_of(context: Context, chosen: Chosen, pulls: list[Pull], losses: LossOut, exact: bool = False) -> Seen:
+def seen_of(
+    context: Context, chosen: Chosen, pulls: list[Pull], losses: LossOut, exact: bool = False
+) -> Seen:
     """What one bolt can see under a figure; `exact` leaves the scales' rounding out.
 
     Raises Impossible where the prevailing torque eats the low end of the figure.
@@ -296,14 +330,35 @@ def seen_of(context: Context, chosen: Chosen, pulls: list[Pull], losses: LossOut
     for walk in walks:
         peak = _at_most(peak, walk.peak)
     torques = [t for w in walks for t in w.torques] or [setting.torque]
-    after, hot = Ends(*(after_losses(f, losses) for f in (band.low, band.typical, band.high))), context.hot.get(
-        chosen.facts.group.id)
+    after, hot = (
+        Ends(*(after_losses(f, losses) for f in (band.low, band.typical, band.high))),
+        context.hot.get(chosen.facts.group.id),
+    )
     return Seen(
-        setting, PreloadBand(band.typical, band.low, max(band.high, peak.high), band.low_rss, max(band.high_rss, peak.high_rss)),
-        Ends(peak.low, peak.typical, peak.high), after,
-        yields, (min(torques), max(torques)), {key: ends for w in reversed(walks) for key, ends in w.passes.items()}, band.high,
+        setting,
+        PreloadBand(
+            band.typical,
+            band.low,
+            max(band.high, peak.high),
+            band.low_rss,
+            max(band.high_rss, peak.high_rss),
+        ),
+        Ends(peak.low, peak.typical, peak.high),
+        after,
+        yields,
+        (min(torques), max(torques)),
+        {key: ends for w in reversed(walks) for key, ends in w.passes.items()},
+        band.high,
         min((w.low_by for w in set_by if w.low_by), key=lambda s: s.low, default=setting),
-        max((w for w in walks if w.high_by), key=lambda w: w.high, default=_Walk(chosen, None, yields, exact)).high_by or setting,
+        max(
+            (w for w in walks if w.high_by),
+            key=lambda w: w.high,
+            default=_Walk(chosen, None, yields, exact),
+        ).high_by
+        or setting,
         max([FULL.value, *(p.percent for p in pulls if p.percent is not None)]),
         Ends(*(max(0.0, f - hot.lost(f)) for f in after)) if hot else None,
-        Ends(*(max(0.0, f - hot.lost(f)) for f in (peak.low, peak.typical, peak.high))) if hot else None)
+        Ends(*(max(0.0, f - hot.lost(f)) for f in (peak.low, peak.typical, peak.high)))
+        if hot
+        else None,
+    )

@@ -1,7 +1,9 @@
-"""Everything about a plan that its questions read: made once, changed by nobody, passed to each of them.
+"""Everything about a plan that its questions read: made once, changed by nobody, passed to each of
+them.
 
 What needs the passes (settings, seconds) is asked of `Work`, which is made from it.
 """
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -43,7 +45,8 @@ def stage_passes(plan: Plan, stage: TightenStage) -> list[Pass]:
 
 @dataclass(frozen=True, slots=True)
 class Context:
-    """A plan with what its groups come to: facts, sources and target by group id, passes by stage id, chains by id."""
+    """A plan with what its groups come to: facts, sources and target by group id, passes by stage
+    id, chains by id."""
 
     plan: Plan
     facts: dict[str, Facts]
@@ -57,15 +60,21 @@ class Context:
     #: by occasion, for every stage on it the stages it comes after
     after: dict[str, dict[str, list[str]]] = field(default_factory=dict)
 
-    def tighten_stages(self, group: str | None = None, occasion: str | None = None) -> Iterator[TightenStage]:
+    def tighten_stages(
+        self, group: str | None = None, occasion: str | None = None
+    ) -> Iterator[TightenStage]:
         """Stages that tighten, of a group and on an occasion where one is named."""
         for stage in self.plan.stages:
-            if isinstance(stage, TightenStage) and (group is None or group in stage.groups) \
-                    and (occasion is None or occasion in stage.in_):
+            if (
+                isinstance(stage, TightenStage)
+                and (group is None or group in stage.groups)
+                and (occasion is None or occasion in stage.in_)
+            ):
                 yield stage
 
     def ceiling(self, chosen: Chosen) -> float | None:
-        """Torque [N·mm] that rounding may not pass: what is allowed at most; a share of yield is not passed itself."""
+        """Torque [N·mm] that rounding may not pass: what is allowed at most; a share of yield is
+        not passed itself."""
         name = chosen.facts.group.id
         allowed = self.allowed[name]
         if self.plan.targets[name].kind != "yield_fraction":
@@ -87,22 +96,31 @@ class Context:
 
 
 def _allowed(chosen: Chosen) -> float | None:
-    """Torque [N·mm] that is allowed at most, whatever the figure: by a code, or a chosen share of yield at typical friction."""
+    """Torque [N·mm] that is allowed at most, whatever the figure: by a code, or a chosen share of
+    yield at typical friction."""
     facts = chosen.facts
     allowed = (r.source.says.at_most for r in chosen.sources.readings if r.struck is None)
     tops = [most.base for most in allowed if most is not None]
     if not chosen.angle and (share := share_bound(facts)) is not None:
-        tops.append(torque_from_preload(share.clamp, facts.joint.band_per_preload().typical, facts.joint.prevailing))
+        tops.append(
+            torque_from_preload(
+                share.clamp, facts.joint.band_per_preload().typical, facts.joint.prevailing
+            )
+        )
     return min(tops, default=None)
 
 
 def context_of(plan: Plan, errors: FieldErrors) -> Context:
-    """The context of a checked plan; fields that do not fit each other are named in `errors`, and their group is left out."""
-    facts = {g.id: f for i, g in enumerate(plan.groups) if (f := gather(plan, i, errors)) is not None}
+    """The context of a checked plan; fields that do not fit each other are named in `errors`, and
+    their group is left out."""
+    facts = {
+        g.id: f for i, g in enumerate(plan.groups) if (f := gather(plan, i, errors)) is not None
+    }
     hot: dict[str, Hot] = {}
     for i, group in enumerate(plan.groups):
         if (fact := facts.get(group.id)) is not None:
-            # what acts at work is looked at here, so that what is wrong with it stands at its own field
+            # what acts at work is looked at here, so that what is wrong with it stands at its own
+            # field
             with errors.at("groups", i):
                 work_bounds(plan, fact)
                 component_bounds(fact)
@@ -121,6 +139,13 @@ def context_of(plan: Plan, errors: FieldErrors) -> Context:
             if target is not None:
                 chosen[name] = target
     return Context(
-        plan, facts, sources, chosen, {name: _allowed(one) for name, one in chosen.items()},
+        plan,
+        facts,
+        sources,
+        chosen,
+        {name: _allowed(one) for name, one in chosen.items()},
         {s.id: stage_passes(plan, s) for s in plan.stages if isinstance(s, TightenStage)},
-        {name: chain_of(plan, name) for name in plan.chains}, hot, {o: resolved_after(plan.stages, o) for o in OCCASIONS})
+        {name: chain_of(plan, name) for name in plan.chains},
+        hot,
+        {o: resolved_after(plan.stages, o) for o in OCCASIONS},
+    )

@@ -1,8 +1,10 @@
-"""A group at work: what working loads, temperature and a flange judged by component ask of its preload.
+"""A group at work: what working loads, temperature and a flange judged by component ask of its
+preload.
 
-Everything becomes a bound like any other, or a share of the load that is lost when hot; what a bolt sees is decided in one
-place (bolt_load.py), and held against these in one place (limit_check.py).
+Everything becomes a bound like any other, or a share of the load that is lost when hot; what a bolt
+sees is decided in one place (bolt_load.py), and held against these in one place (limit_check.py).
 """
+
 from __future__ import annotations
 
 import math
@@ -29,7 +31,8 @@ _COS_FLANK = math.cos(math.radians(30))
 
 @dataclass(frozen=True, slots=True)
 class Shared:
-    """How an axial load is shared: load factor with its steps, what the bolt gets [N], the axial load [N]."""
+    """How an axial load is shared: load factor with its steps, what the bolt gets [N], the axial
+    load [N]."""
 
     factor: float
     extra: float
@@ -39,21 +42,27 @@ class Shared:
 
 
 def shared_load(facts: Facts) -> Shared:
-    """How the axial load of a group is shared. Raises Impossible where the clamped stack is not known."""
+    """How the axial load of a group is shared. Raises Impossible where the clamped stack is not
+    known."""
     given = facts.group.work
     if given is None or given.axial is None:
         return Shared(0.0, 0.0, 0.0, 0.0, ())
     if facts.stiffness is None:
         raise Impossible(Message.WORK_NEEDS_STACK, ("work", "axial"), group=facts.group.name)
-    factor = explain(work.load_factor, introduction=given.introduction, fastener=facts.stiffness.fastener,
-                     parts=facts.stiffness.parts)
+    factor = explain(
+        work.load_factor,
+        introduction=given.introduction,
+        fastener=facts.stiffness.fastener,
+        parts=facts.stiffness.parts,
+    )
     extra = explain(work.bolt_extra, factor=factor.value, axial=given.axial.base)
     low = given.axial_low.base if given.axial_low is not None else 0.0
     return Shared(factor.value, extra.value, given.axial.base, low, (factor, extra))
 
 
 def work_bounds(plan: Plan, facts: Facts) -> list[Bound]:
-    """What working loads ask of the preload: no gap, no slip, no leak; no yield and no pressing in while they act."""
+    """What working loads ask of the preload: no gap, no slip, no leak; no yield and no pressing in
+    while they act."""
     group = facts.group
     given, base = group.work, f"groups/{group.id}/work"
     if given is None:
@@ -61,42 +70,115 @@ def work_bounds(plan: Plan, facts: Facts) -> list[Bound]:
     share = shared_load(facts)
     out = []
 
-    def needed(code: str, name: str, field: str, clamp: Step | None, safety: float, *notes: str) -> None:
-        last = explain(work.preload_needed, clamp=clamp.value if clamp else 0.0, safety=safety, factor=share.factor,
-                       axial=share.axial)
-        out.append(bound_from(code, name, False, f"{base}/{field}", [*([clamp] if clamp else []), *share.steps, last], *notes))
+    def needed(
+        code: str, name: str, field: str, clamp: Step | None, safety: float, *notes: str
+    ) -> None:
+        last = explain(
+            work.preload_needed,
+            clamp=clamp.value if clamp else 0.0,
+            safety=safety,
+            factor=share.factor,
+            axial=share.axial,
+        )
+        out.append(
+            bound_from(
+                code,
+                name,
+                False,
+                f"{base}/{field}",
+                [*([clamp] if clamp else []), *share.steps, last],
+                *notes,
+            )
+        )
 
     if given.axial is not None:
-        needed("separation", "work: the parts stay together", "axial", None, 1.0,
-               "At or below this the parts separate and the bolt carries all of the axial load.")
+        needed(
+            "separation",
+            "work: the parts stay together",
+            "axial",
+            None,
+            1.0,
+            "At or below this the parts separate and the bolt carries all of the axial load.",
+        )
     if given.transverse is not None and given.slip_friction is not None:
         wanted = SLIP_ALTERNATING if given.alternates else SLIP_STEADY
-        clamp = explain(work.clamp_against_slip, transverse=given.transverse.base, faces=float(given.faces),
-                        friction=given.slip_friction)
-        needed("slip", "work: no slip", "transverse", clamp, wanted.value,
-               f"Safety {wanted.value:g}, as for {'an alternating' if given.alternates else 'a steady'} load.")
+        clamp = explain(
+            work.clamp_against_slip,
+            transverse=given.transverse.base,
+            faces=float(given.faces),
+            friction=given.slip_friction,
+        )
+        needed(
+            "slip",
+            "work: no slip",
+            "transverse",
+            clamp,
+            wanted.value,
+            (
+                f"Safety {wanted.value:g}, as for "
+                f"{'an alternating' if given.alternates else 'a steady'} load."
+            ),
+        )
     if given.pressure is not None and given.sealed_diameter is not None:
-        clamp = explain(work.clamp_that_seals, pressure=given.pressure.base, sealed=given.sealed_diameter.base,
-                        bolts=float(group.layout.count))
+        clamp = explain(
+            work.clamp_that_seals,
+            pressure=given.pressure.base,
+            sealed=given.sealed_diameter.base,
+            bolts=float(group.layout.count),
+        )
         needed("seal", "work: the pressure is held", "pressure", clamp, 1.0)
     return [*out, *_upper_at_work(plan, facts, share)] if given.axial is not None else out
 
 
 def _upper_at_work(plan: Plan, facts: Facts, share: Shared) -> list[Bound]:
-    """Yield with the additional force, at each end of the friction; pressure under the head with it."""
+    """Yield with the additional force, at each end of the friction; pressure under the head with
+    it."""
     area, diameter = facts.carrying
     base = f"groups/{facts.group.id}/work/axial"
-    steps = [explain(work.preload_at_work, yield_strength=facts.strength.yield_, extra=share.extra, stress_area=area,
-                     thread_arm=_thread_arm(facts, mu), stress_diameter=diameter, kept=TORSION_KEPT.value)
-             for mu in reversed(facts.joint.thread_friction())]
-    out = [replace(bound_from("at_work", "yield at work", True, base, [*share.steps, steps[1], steps[2]],
-                              "At typical friction, then at its low end; half of the tightening's torsion stays."),
-                   ends=Ends(*(s.value for s in steps)))]
+    steps = [
+        explain(
+            work.preload_at_work,
+            yield_strength=facts.strength.yield_,
+            extra=share.extra,
+            stress_area=area,
+            thread_arm=_thread_arm(facts, mu),
+            stress_diameter=diameter,
+            kept=TORSION_KEPT.value,
+        )
+        for mu in reversed(facts.joint.thread_friction())
+    ]
+    out = [
+        replace(
+            bound_from(
+                "at_work",
+                "yield at work",
+                True,
+                base,
+                [*share.steps, steps[1], steps[2]],
+                "At typical friction, then at its low end; half of the tightening's torsion stays.",
+            ),
+            ends=Ends(*(s.value for s in steps)),
+        )
+    ]
     pressed = _pressed(plan, facts)
     if pressed is not None:
         name, rest, typical = pressed
-        out.append(replace(bound_from("bearing_at_work", f"pressure on {name}, at work", True, base, [
-            rest, *share.steps, explain(work.preload_under_the_head, at_rest=rest.value, extra=share.extra)]), typical=typical))
+        out.append(
+            replace(
+                bound_from(
+                    "bearing_at_work",
+                    f"pressure on {name}, at work",
+                    True,
+                    base,
+                    [
+                        rest,
+                        *share.steps,
+                        explain(work.preload_under_the_head, at_rest=rest.value, extra=share.extra),
+                    ],
+                ),
+                typical=typical,
+            )
+        )
     return out
 
 
@@ -112,13 +194,19 @@ def _pressed(plan: Plan, facts: Facts) -> tuple[str, Step, bool] | None:
         return None
     layer = facts.group.stack[0]
     limit = layer.limit.base if layer.limit else material_of(plan, layer.material).bearing
-    step = explain(lim.clamp_at_bearing_pressure, pressure=limit, face_diameter=facts.face_diameter, hole=facts.hole)
+    step = explain(
+        lim.clamp_at_bearing_pressure,
+        pressure=limit,
+        face_diameter=facts.face_diameter,
+        hole=facts.hole,
+    )
     return layer.name or layer.material, step, layer.limit is None
 
 
 @dataclass(frozen=True, slots=True)
 class Swing:
-    """The alternating stress in the bolt against its endurance limit [MPa], with the load factor's steps."""
+    """The alternating stress in the bolt against its endurance limit [MPa], with the load factor's
+    steps."""
 
     amplitude: float
     limit: float
@@ -126,12 +214,19 @@ class Swing:
 
 
 def swing_of(facts: Facts, preload: float) -> Swing | None:
-    """The alternating stress of a group whose axial load goes up and down; None where it does not."""
+    """The alternating stress of a group whose axial load goes up and down; None where it does
+    not."""
     given = facts.group.work
     if given is None or given.axial is None or given.axial_low is None:
         return None
     share, (area, _) = shared_load(facts), facts.carrying
-    amplitude = explain(work.alternating_stress, factor=share.factor, high=share.axial, low=share.low, stress_area=area)
+    amplitude = explain(
+        work.alternating_stress,
+        factor=share.factor,
+        high=share.axial,
+        low=share.low,
+        stress_area=area,
+    )
     limit = explain(work.endurance_limit, diameter=facts.thread.diameter)
     bears = limit.value
     if given.thread == "rolled after heat treatment":
@@ -141,9 +236,11 @@ def swing_of(facts: Facts, preload: float) -> Swing | None:
 
 # temperature
 
+
 @dataclass(frozen=True, slots=True)
 class Hot:
-    """A group at its working temperature: growths, modulus and yield ratios of bolt and parts [-], and how sure they are."""
+    """A group at its working temperature: growths, modulus and yield ratios of bolt and parts [-],
+    and how sure they are."""
 
     facts: Facts
     bolt_growth: float
@@ -164,29 +261,51 @@ class Hot:
     def _inputs(self) -> dict[str, float]:
         s = self.facts.stiffness
         assert s is not None
-        return {"grip": s.grip, "fastener": s.fastener, "parts": s.parts, "bolt_growth": self.bolt_growth,
-                "parts_growth": self.parts_growth, "bolt_ratio": self.bolt_ratio, "parts_ratio": self.parts_ratio}
+        return {
+            "grip": s.grip,
+            "fastener": s.fastener,
+            "parts": s.parts,
+            "bolt_growth": self.bolt_growth,
+            "parts_growth": self.parts_growth,
+            "bolt_ratio": self.bolt_ratio,
+            "parts_ratio": self.parts_ratio,
+        }
 
 
 def hot_of(plan: Plan, facts: Facts) -> Hot | None:
-    """A group at its working temperature; None where none is given. Raises Impossible above the table or without a stack."""
+    """A group at its working temperature; None where none is given. Raises Impossible above the
+    table or without a stack."""
     given = facts.group.at_work
     if given is None:
         return None
     if facts.stiffness is None:
         raise Impossible(Message.WORK_NEEDS_STACK, ("at_work", "bolt"), group=facts.group.name)
-    families = [(material_of(plan, layer.material).family, layer.thickness.base) for layer in facts.group.stack]
+    families = [
+        (material_of(plan, layer.material).family, layer.thickness.base)
+        for layer in facts.group.stack
+    ]
     bolt = thermal.at_temperature(facts.strength.family, given.bolt.base)
-    parts = [(thermal.at_temperature(family, given.parts.base), thick) for family, thick in families]
+    parts = [
+        (thermal.at_temperature(family, given.parts.base), thick) for family, thick in families
+    ]
     if bolt is None or any(row is None for row, _ in parts):
         field = "bolt" if bolt is None else "parts"
-        raise Impossible(Message.TOO_HOT_FOR_TABLE, ("at_work", field), temperature=str(getattr(given, field)))
+        raise Impossible(
+            Message.TOO_HOT_FOR_TABLE, ("at_work", field), temperature=str(getattr(given, field))
+        )
     known = [(row, thick) for row, thick in parts if row is not None]
     whole = sum(thick for _, thick in known)
-    return Hot(facts, bolt.expansion * (given.bolt.base - thermal.ROOM),
-               sum(row.expansion * thick for row, thick in known) / whole * (given.parts.base - thermal.ROOM), bolt.modulus,
-               whole / sum(thick / row.modulus for row, thick in known), bolt.yield_,
-               "unsure" in (bolt.certainty, *(row.certainty for row, _ in known)))
+    return Hot(
+        facts,
+        bolt.expansion * (given.bolt.base - thermal.ROOM),
+        sum(row.expansion * thick for row, thick in known)
+        / whole
+        * (given.parts.base - thermal.ROOM),
+        bolt.modulus,
+        whole / sum(thick / row.modulus for row, thick in known),
+        bolt.yield_,
+        "unsure" in (bolt.certainty, *(row.certainty for row, _ in known)),
+    )
 
 
 def hot_bounds(facts: Facts, hot: Hot | None) -> list[Bound]:
@@ -194,57 +313,129 @@ def hot_bounds(facts: Facts, hot: Hot | None) -> list[Bound]:
     if hot is None:
         return []
     area, _ = facts.carrying
-    step = explain(lim.preload_at_fraction, fraction=hot.yield_ratio, yield_strength=facts.strength.yield_, area=area)
-    return [bound_from("hot_yield", "yield when hot", True, f"groups/{facts.group.id}/at_work/bolt", [step],
-                       f"{hot.yield_ratio * 100:.3g} % of the yield at 20 °C is left; typical figures of a table.")]
+    step = explain(
+        lim.preload_at_fraction,
+        fraction=hot.yield_ratio,
+        yield_strength=facts.strength.yield_,
+        area=area,
+    )
+    return [
+        bound_from(
+            "hot_yield",
+            "yield when hot",
+            True,
+            f"groups/{facts.group.id}/at_work/bolt",
+            [step],
+            (
+                f"{hot.yield_ratio * 100:.3g} % of the yield at 20 °C is left; typical figures "
+                "of a table."
+            ),
+        )
+    ]
 
 
 # flange by component
 
+
 def component_bounds(facts: Facts) -> list[Bound]:
-    """Bounds of a flange judged by component, each as the clamp of one bolt. Raises Impossible without a gasket."""
+    """Bounds of a flange judged by component, each as the clamp of one bolt. Raises Impossible
+    without a gasket."""
     group = facts.group
     given, gasket = group.component, group.gasket
     if given is None:
         return []
     if gasket is None:
-        raise Impossible(Message.COMPONENT_NEEDS_GASKET, ("component", "target_stress"), group=group.name)
-    shared = {"gasket_area": lim.ring_area(gasket.outside.base, gasket.inside.base), "bolts": float(group.layout.count),
-              "root_area": facts.thread.root_area}
+        raise Impossible(
+            Message.COMPONENT_NEEDS_GASKET, ("component", "target_stress"), group=group.name
+        )
+    shared = {
+        "gasket_area": lim.ring_area(gasket.outside.base, gasket.inside.base),
+        "bolts": float(group.layout.count),
+        "root_area": facts.thread.root_area,
+    }
     out: list[Bound] = []
 
-    def add(code: str, name: str, upper: bool, field: str, *steps: Step, stress: float | None = None) -> None:
-        last = explain(fla.bolt_load, stress=stress if stress is not None else steps[-1].value, root_area=facts.thread.root_area)
-        out.append(bound_from(f"component_{code}", f"component: {name}", upper, f"groups/{group.id}/{field}", [*steps, last],
-                              "Stress on the bolt's root area."))
+    def add(
+        code: str, name: str, upper: bool, field: str, *steps: Step, stress: float | None = None
+    ) -> None:
+        last = explain(
+            fla.bolt_load,
+            stress=stress if stress is not None else steps[-1].value,
+            root_area=facts.thread.root_area,
+        )
+        out.append(
+            bound_from(
+                f"component_{code}",
+                f"component: {name}",
+                upper,
+                f"groups/{group.id}/{field}",
+                [*steps, last],
+                "Stress on the bolt's root area.",
+            )
+        )
 
     if given.bolt_min is not None:
         add("bolt_min", "bolt, at least", False, "component/bolt_min", stress=given.bolt_min.base)
     if gasket.seating is not None:
-        add("seating", "gasket seating", False, "gasket/seating", explain(
-            fla.bolt_stress_for, gasket_stress=gasket.seating.base, **shared))
+        add(
+            "seating",
+            "gasket seating",
+            False,
+            "gasket/seating",
+            explain(fla.bolt_stress_for, gasket_stress=gasket.seating.base, **shared),
+        )
     if gasket.service is not None and gasket.pressure is not None:
-        add("operating", "gasket in operation", False, "gasket/service", explain(
-            fla.bolt_stress_in_operation, gasket_stress=gasket.service.base, pressure=gasket.pressure.base,
-            inside=gasket.inside.base, relaxation=given.relaxation, **shared))
+        add(
+            "operating",
+            "gasket in operation",
+            False,
+            "gasket/service",
+            explain(
+                fla.bolt_stress_in_operation,
+                gasket_stress=gasket.service.base,
+                pressure=gasket.pressure.base,
+                inside=gasket.inside.base,
+                relaxation=given.relaxation,
+                **shared,
+            ),
+        )
     if given.bolt_max is not None:
         add("bolt_max", "bolt, at most", True, "component/bolt_max", stress=given.bolt_max.base)
     if given.flange_max is not None:
         add("flange", "flange", True, "component/flange_max", stress=given.flange_max.base)
         if given.gasket_rotation is not None and given.flange_rotation is not None:
-            add("rotation", "rotation", True, "component/gasket_rotation", explain(
-                fla.bolt_stress_for_rotation, flange=given.flange_max.base, gasket_rotation=given.gasket_rotation.base,
-                flange_rotation=given.flange_rotation.base))
+            add(
+                "rotation",
+                "rotation",
+                True,
+                "component/gasket_rotation",
+                explain(
+                    fla.bolt_stress_for_rotation,
+                    flange=given.flange_max.base,
+                    gasket_rotation=given.gasket_rotation.base,
+                    flange_rotation=given.flange_rotation.base,
+                ),
+            )
     if gasket.damage is not None:
-        add("crush", "gasket crushed", True, "gasket/damage", explain(
-            fla.bolt_stress_for, gasket_stress=gasket.damage.base, **shared))
+        add(
+            "crush",
+            "gasket crushed",
+            True,
+            "gasket/damage",
+            explain(fla.bolt_stress_for, gasket_stress=gasket.damage.base, **shared),
+        )
     return out
 
 
 def component_target(group: Group, root_area: float) -> Step | None:
-    """The bolt stress that the gasket's target stress asks for; None where no component figures are given."""
+    """The bolt stress that the gasket's target stress asks for; None where no component figures are
+    given."""
     if group.component is None or group.gasket is None:
         return None
-    return explain(fla.bolt_stress_for, gasket_stress=group.component.target_stress.base,
-                   gasket_area=lim.ring_area(group.gasket.outside.base, group.gasket.inside.base),
-                   bolts=float(group.layout.count), root_area=root_area)
+    return explain(
+        fla.bolt_stress_for,
+        gasket_stress=group.component.target_stress.base,
+        gasket_area=lim.ring_area(group.gasket.outside.base, group.gasket.inside.base),
+        bolts=float(group.layout.count),
+        root_area=root_area,
+    )

@@ -1,4 +1,5 @@
 """One bound of the clamp load: what it is called, where it lies, which steps led to it."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -9,9 +10,11 @@ from ....mechanics.window import Ends
 
 @dataclass(frozen=True, slots=True)
 class Bound:
-    """One bound: id, code of its kind, words, side, clamp load [N], the field that sets it, the steps that end at the load.
+    """One bound: id, code of its kind, words, side, clamp load [N], the field that sets it, the
+    steps that end at the load.
 
-    `ends` are the loads at each end where friction moves the bound itself; `torque` [N·mm] where it is a torque.
+    `ends` are the loads at each end where friction moves the bound itself; `torque` [N·mm] where it
+    is a torque.
     """
 
     id: str
@@ -33,6 +36,17 @@ class Bound:
         return self.ends or Ends(self.clamp, self.clamp, self.clamp)
 
 
-def bound_from(code: str, name: str, upper: bool, field: str, steps: list[Step], *notes: str, own: str = "") -> Bound:
+def bound_from(
+    code: str, name: str, upper: bool, field: str, steps: list[Step], *notes: str, own: str = ""
+) -> Bound:
     """A bound whose clamp load is where its steps end."""
-    return Bound(f"{code}:{own}" if own else code, code, name, upper, steps[-1].value, field, tuple(steps), notes)
+    return Bound(
+        f"{code}:{own}" if own else code,
+        code,
+        name,
+        upper,
+        steps[-1].value,
+        field,
+        tuple(steps),
+        notes,
+    )

@@ -1,4 +1,5 @@
 """Bounds held against what a bolt sees: one answer for findings, window and remedies."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -13,8 +14,16 @@ from .limit_source import set_by
 
 #: bounds of the torque, not of the load: they are shown, but scatter of friction does not pass them
 OF_TORQUE = ("wrench", "drive", "code_at_most", "code_at_least")
-#: lower bounds that must hold at assembly (some carry their own relaxation); the others must hold after losses
-AT_ASSEMBLY = ("gasket_seating", "gasket_y", "code_at_least", "component_seating", "component_operating", "component_bolt_min")
+#: lower bounds that must hold at assembly (some carry their own relaxation); the others must hold
+#: after losses
+AT_ASSEMBLY = (
+    "gasket_seating",
+    "gasket_y",
+    "code_at_least",
+    "component_seating",
+    "component_operating",
+    "component_bolt_min",
+)
 #: places of low, typical and high in Ends; typical first, so that it speaks where all are alike
 _LOW, _TYPICAL, _HIGH = 0, 1, 2
 _ENDS = (_TYPICAL, _LOW, _HIGH)
@@ -24,8 +33,8 @@ _SAME = 1e-9
 
 @dataclass(frozen=True, slots=True)
 class Held:
-    """One bound under what a bolt sees [N]: its loads at each end, whether it holds at typical friction and at every end, and
-    the load of the end that is worst off."""
+    """One bound under what a bolt sees [N]: its loads at each end, whether it holds at typical
+    friction and at every end, and the load of the end that is worst off."""
 
     bound: Bound
     loads: Ends
@@ -35,15 +44,21 @@ class Held:
     worst_limit: float
 
     def margin(self, whole: bool) -> float:
-        """How far inside the bound the load lies, as a share of it: at the worst end, or at typical friction."""
+        """How far inside the bound the load lies, as a share of it: at the worst end, or at typical
+        friction."""
         limit, sign = self.bound.clamps, 1.0 if self.bound.upper else -1.0
-        return min(sign * (limit[e] - self.loads[e]) / limit[e] for e in (_ENDS if whole else (_TYPICAL,)))
+        return min(
+            sign * (limit[e] - self.loads[e]) / limit[e] for e in (_ENDS if whole else (_TYPICAL,))
+        )
 
 
 def loads_for(bound: Bound, seen: Seen) -> Ends:
-    """The loads that a bound is held against: the most of all passes, what assembly leaves, or what losses leave."""
+    """The loads that a bound is held against: the most of all passes, what assembly leaves, or what
+    losses leave."""
     if bound.upper:
-        return seen.hot_peak if bound.code == "hot_yield" and seen.hot_peak is not None else seen.peak
+        return (
+            seen.hot_peak if bound.code == "hot_yield" and seen.hot_peak is not None else seen.peak
+        )
     if bound.code in AT_ASSEMBLY:
         return Ends(seen.band.low, seen.band.typical, seen.figure_high)
     # a need must be met cold and hot
@@ -51,11 +66,16 @@ def loads_for(bound: Bound, seen: Seen) -> Ends:
 
 
 def held(bound: Bound, seen: Seen) -> Held:
-    """One bound held against what a bolt sees. A code's bound is a torque, and is held against what is set."""
+    """One bound held against what a bolt sees. A code's bound is a torque, and is held against what
+    is set."""
     loads, limit = loads_for(bound, seen), bound.clamps
     if bound.torque is not None:
         least, most = seen.torques
-        good = most <= bound.torque * (1 + _SAME) if bound.upper else least >= bound.torque * (1 - _SAME)
+        good = (
+            most <= bound.torque * (1 + _SAME)
+            if bound.upper
+            else least >= bound.torque * (1 - _SAME)
+        )
         return Held(bound, loads, good, good, loads.typical, limit.typical)
     sign = 1 if bound.upper else -1
     beyond = [e for e in _ENDS if sign * (loads[e] - limit[e]) > _SAME * limit[e]]
@@ -82,7 +102,8 @@ def limit_outs(every: list[Held], plan: Plan, facts: Facts) -> list[LimitOut]:
 
 
 def window_of(every: list[Held], seen: Seen) -> WindowOut:
-    """Needed and allowed clamp; fine when every bound holds at every end, tight when only at typical friction."""
+    """Needed and allowed clamp; fine when every bound holds at every end, tight when only at
+    typical friction."""
     mine = [h for h in every if h.bound.code not in OF_TORQUE]
     lower = max((h.bound for h in mine if not h.bound.upper), key=lambda b: b.clamp, default=None)
     upper = min((h.bound for h in mine if h.bound.upper), key=lambda b: b.clamp, default=None)
@@ -92,12 +113,28 @@ def window_of(every: list[Held], seen: Seen) -> WindowOut:
     if all(h.whole for h in mine):
         return WindowOut(lower_N=low, upper_N=high, verdict="fine", opens=None)
     if lower is not None and upper is not None and lower.clamp >= upper.clamp:
-        return WindowOut(lower_N=low, upper_N=high, verdict="impossible",
-                         opens=f"“{lower.name}” lies above “{upper.name}”: one of the two inputs must change")
+        return WindowOut(
+            lower_N=low,
+            upper_N=high,
+            verdict="impossible",
+            opens=f"“{lower.name}” lies above “{upper.name}”: one of the two inputs must change",
+        )
     spread = seen.band.high / max(seen.band.low, 1.0)
     need = upper.clamp / lower.clamp if lower and upper else None
     if need is not None and spread > need:
-        opens = f"a narrower friction band: the load scatters 1 : {spread:.2f}, the window is 1 : {need:.2f} wide"
+        opens = (
+            f"a narrower friction band: the load scatters 1 : {spread:.2f}, the window is 1 : "
+            f"{need:.2f} wide"
+        )
     else:
-        opens = "a higher torque" if any(not h.whole and not h.bound.upper for h in mine) else "a lower torque"
-    return WindowOut(lower_N=low, upper_N=high, verdict="tight" if all(h.typical for h in mine) else "impossible", opens=opens)
+        opens = (
+            "a higher torque"
+            if any(not h.whole and not h.bound.upper for h in mine)
+            else "a lower torque"
+        )
+    return WindowOut(
+        lower_N=low,
+        upper_N=high,
+        verdict="tight" if all(h.typical for h in mine) else "impossible",
+        opens=opens,
+    )

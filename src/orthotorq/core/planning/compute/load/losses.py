@@ -1,4 +1,5 @@
 """What settling of the faces and creep of the gasket take from one bolt."""
+
 from __future__ import annotations
 
 from ....documents.joint import Gasket
@@ -24,7 +25,9 @@ def loss_of(facts: Facts) -> LossOut:
     if facts.stiffness is not None:
         layers = len(group.stack)
         inner = layers if facts.stiffness.tapped else layers - 1
-        per_face = loss.embedding(loss.ROUGHNESS[group.roughness], 1 if facts.stiffness.tapped else 2, max(0, inner))
+        per_face = loss.embedding(
+            loss.ROUGHNESS[group.roughness], 1 if facts.stiffness.tapped else 2, max(0, inner)
+        )
         embedding = loss.embedding_loss(per_face, facts.stiffness.fastener, facts.stiffness.parts)
     creep = gasket_factors(group.gasket)[2] if group.gasket else 0.0
     return LossOut(embedding_N=embedding, embedding_mm=per_face, creep_share=creep)

@@ -1,4 +1,6 @@
-"""Another lubricant in the same joint: what it does at the same torque, and which torque keeps the clamp."""
+"""Another lubricant in the same joint: what it does at the same torque, and which torque keeps the
+clamp."""
+
 from __future__ import annotations
 
 from collections.abc import Sequence
@@ -19,7 +21,8 @@ from ..load.context import context_of
 
 
 class AlternativeOut(BaseModel):
-    """One other lubricant: load at the same torque [N], its change, and the torque for the same typical clamp [N·m]."""
+    """One other lubricant: load at the same torque [N], its change, and the torque for the same
+    typical clamp [N·m]."""
 
     lubricant: str
     name: str
@@ -31,16 +34,24 @@ class AlternativeOut(BaseModel):
     forbidden: list[str]
 
 
-def alternatives(document: Any, group_id: str, wanted: Sequence[str],
-                 own: dict[str, OwnLubricant] | None = None) -> list[AlternativeOut]:
-    """What each wanted lubricant (of the table, the plan, or own entries given) would do in one group.
+def alternatives(
+    document: Any, group_id: str, wanted: Sequence[str], own: dict[str, OwnLubricant] | None = None
+) -> list[AlternativeOut]:
+    """What each wanted lubricant (of the table, the plan, or own entries given) would do in one
+    group.
 
-    Raises DocumentErrors for a bad plan, UnknownName for no such group; unknown lubricants are left out.
+    Raises DocumentErrors for a bad plan, UnknownName for no such group; unknown lubricants are left
+    out.
     """
     plan = read_plan(document)
     if group_id not in (g.id for g in plan.groups):
-        raise UnknownName(Message.UNKNOWN_REFERENCE, ("group",), id=group_id[:60], kind="group",
-                          known=", ".join(g.id for g in plan.groups))
+        raise UnknownName(
+            Message.UNKNOWN_REFERENCE,
+            ("group",),
+            id=group_id[:60],
+            kind="group",
+            known=", ".join(g.id for g in plan.groups),
+        )
     errors = FieldErrors()
     context = context_of(plan, errors)
     errors.raise_found()
@@ -66,7 +77,19 @@ def alternatives(document: Any, group_id: str, wanted: Sequence[str],
         joint = replace(facts.joint, mu_thread=mu_t, mu_bearing=mu_b, nut_factor=factor)
         other = replace(chosen, facts=replace(facts, joint=joint))
         band = other.band(chosen.torque, ())
-        same = torque_from_preload(now.typical - chosen.gain(), joint.band_per_preload().typical, joint.prevailing)
-        out.append(AlternativeOut(lubricant=name, name=title, typical_N=band.typical, low_N=band.low, high_N=band.high,
-                                  change=band.typical / now.typical - 1, same_clamp_Nm=same / 1e3, forbidden=forbidden))
+        same = torque_from_preload(
+            now.typical - chosen.gain(), joint.band_per_preload().typical, joint.prevailing
+        )
+        out.append(
+            AlternativeOut(
+                lubricant=name,
+                name=title,
+                typical_N=band.typical,
+                low_N=band.low,
+                high_N=band.high,
+                change=band.typical / now.typical - 1,
+                same_clamp_Nm=same / 1e3,
+                forbidden=forbidden,
+            )
+        )
     return out

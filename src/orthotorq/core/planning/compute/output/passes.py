@@ -1,4 +1,6 @@
-"""Passes of a stage as a result shows them: what each kind plans, in its order, with the settings of every chain."""
+"""Passes of a stage as a result shows them: what each kind plans, in its order, with the settings
+of every chain."""
+
 from __future__ import annotations
 
 from dataclasses import dataclass
@@ -46,7 +48,9 @@ def pass_name(one: Pass) -> str:
     return PASS_KINDS[one.do].name(one)
 
 
-def _settings(context: Context, stage: TightenStage, one: Pass, group: str, fields: dict[str, Any]) -> list[SettingOut]:
+def _settings(
+    context: Context, stage: TightenStage, one: Pass, group: str, fields: dict[str, Any]
+) -> list[SettingOut]:
     if fields.get("torque_Nm") is None:
         return []
     chains = [context.chains[name] for name in stage.chains_of(group, one.chains)]
@@ -62,8 +66,11 @@ def _may_repeat(one: Pass, moves: list[list[str]]) -> None:
         raise Impossible(Message.NO_REPEATS, ("repeats",))
 
 
-def passes_of(context: Context, stage: TightenStage, index: int, errors: FieldErrors) -> list[PassOut]:
-    """Every pass of a stage over each of its groups, in work order; orders that cannot be are named in `errors`."""
+def passes_of(
+    context: Context, stage: TightenStage, index: int, errors: FieldErrors
+) -> list[PassOut]:
+    """Every pass of a stage over each of its groups, in work order; orders that cannot be are named
+    in `errors`."""
     out: list[PassOut] = []
     for number, one in enumerate(context.passes[stage.id]):
         kind = PASS_KINDS[one.do]
@@ -89,9 +96,18 @@ def passes_of(context: Context, stage: TightenStage, index: int, errors: FieldEr
                 _may_repeat(one, moves)
             chosen = context.chosen.get(group)
             fields = kind.planned(one, _Figure(chosen, context.ceiling(chosen) if chosen else None))
-            made = PassOut(id=one.id, name=kind.name(one), group=group, do=one.do, note=one.note,
-                           condition=one.condition.words, order_kind=order.kind, order=moves,
-                           settings=_settings(context, stage, one, group, fields), **fields)
+            made = PassOut(
+                id=one.id,
+                name=kind.name(one),
+                group=group,
+                do=one.do,
+                note=one.note,
+                condition=one.condition.words,
+                order_kind=order.kind,
+                order=moves,
+                settings=_settings(context, stage, one, group, fields),
+                **fields,
+            )
             made.height = kind.height(made)
             out.append(made)
     return out
@@ -112,8 +128,12 @@ def drawn(context: Context, passes: list[PassOut], looks: dict[str, Look]) -> No
             continue
         kind, chosen = PASS_KINDS[one.do], context.chosen.get(one.group)
         at = At(one, angled=chosen is not None and bool(chosen.angle))
-        # a picture of the plan: what is checked is not yet checked, and what is drawn by its gap is drawn
-        usual = _Usual(kind.ask.choices[0].word, {"value": f"{one.stop_at_mm} mm"} if one.stop_at_mm is not None else None)
+        # a picture of the plan: what is checked is not yet checked, and what is drawn by its gap is
+        # drawn
+        usual = _Usual(
+            kind.ask.choices[0].word,
+            {"value": f"{one.stop_at_mm} mm"} if one.stop_at_mm is not None else None,
+        )
         look = kind.after(looks.get(one.group, Look()), usual, at, False)
         state = "full" if one.check and look.percent >= 100 else "part" if one.check else look.state
         looks[one.group] = Look(look.percent, state)

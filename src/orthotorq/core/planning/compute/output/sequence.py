@@ -1,4 +1,6 @@
-"""What the passes of a group over all its stages leave out or get wrong, and whether they do what its figure says."""
+"""What the passes of a group over all its stages leave out or get wrong, and whether they do what
+its figure says."""
+
 from __future__ import annotations
 
 import math
@@ -53,10 +55,14 @@ def _figure(plan: Plan, every: list[Pass], chosen: Chosen) -> Iterator[Found]:
     group = chosen.facts.group
     where = f"groups/{group.id}"
     if not any(PASS_KINDS[p.do].sets_figure for p in every):
-        yield find(Finding.FIGURE_NOT_SET, where, group=group.name, torque=newton_metre(chosen.torque))
+        yield find(
+            Finding.FIGURE_NOT_SET, where, group=group.name, torque=newton_metre(chosen.torque)
+        )
     last = every[-1]
     if isinstance(last, BackOffPass) and plan.joint_kind != _BACKED_OFF:
-        yield find(Finding.ENDS_BACKED_OFF, where, group=group.name, turn=turn_words(str(last.turn)))
+        yield find(
+            Finding.ENDS_BACKED_OFF, where, group=group.name, turn=turn_words(str(last.turn))
+        )
     turned = sum(PASS_KINDS[p.do].turned(p) for p in every)
     if abs(turned - chosen.angle) > math.radians(ANGLE_SAME.value):
         said, done = (f"{show(math.degrees(angle), 3)}°" for angle in (chosen.angle, turned))
@@ -74,25 +80,46 @@ def _sequence(plan: Plan, every: list[tuple[TightenStage, Pass]], fact: Facts) -
         return
     for before, after in pairwise(seen):
         if _falls(before, after):
-            yield find(Finding.PERCENT_FALLS, where, group=name, percent=f"{after.percent:g}", before=f"{before.percent:g}")
+            yield find(
+                Finding.PERCENT_FALLS,
+                where,
+                group=name,
+                percent=f"{after.percent:g}",
+                before=f"{before.percent:g}",
+            )
     if max(p.percent for p in seen) < FULL.value:
         yield find(Finding.ENDS_BELOW_FULL, where, group=name, percent=f"{seen[-1].percent:g}")
     if seen[-1].percent > FULL.value:
         yield find(Finding.ENDS_ABOVE_FULL, where, group=name, percent=f"{seen[-1].percent:g}")
     if not _proved(plan, every, seen, fact):
         yield find(Finding.NO_CHECK_ROUND, where, group=name)
-    if plan.joint_kind == "gasketed_cover" and fact.group.gasket is not None and seen[0].percent > RISING_FROM.value:
+    if (
+        plan.joint_kind == "gasketed_cover"
+        and fact.group.gasket is not None
+        and seen[0].percent > RISING_FROM.value
+    ):
         yield find(Finding.NO_RISING_PASSES, where, group=name, percent=f"{seen[0].percent:g}")
 
 
-def _proved(plan: Plan, every: list[tuple[TightenStage, Pass]], seen: list[TorquePass], fact: Facts) -> bool:
-    """Whether something checks the bolts after the last full pass, or nothing need: one bolt, an angle, a click each."""
+def _proved(
+    plan: Plan, every: list[tuple[TightenStage, Pass]], seen: list[TorquePass], fact: Facts
+) -> bool:
+    """Whether something checks the bolts after the last full pass, or nothing need: one bolt, an
+    angle, a click each."""
     group = fact.group
     turned = any(p.do in ("angle", "back_off") for _, p in every)
     # what a threadlocker holds is not pulled again: the bond would break
-    locked = any(isinstance(s, ApplyStage) and s.sets_in is not None and group.id in s.groups for s in plan.stages)
-    return (group.layout.count == 1 or turned or locked or plan.joint_kind == _ONE_CLICK
-            or any(p.check or p.repeat for p in seen))
+    locked = any(
+        isinstance(s, ApplyStage) and s.sets_in is not None and group.id in s.groups
+        for s in plan.stages
+    )
+    return (
+        group.layout.count == 1
+        or turned
+        or locked
+        or plan.joint_kind == _ONE_CLICK
+        or any(p.check or p.repeat for p in seen)
+    )
 
 
 def _angles(every: list[tuple[TightenStage, Pass]]) -> Iterator[Found]:
@@ -101,4 +128,9 @@ def _angles(every: list[tuple[TightenStage, Pass]]) -> Iterator[Found]:
         if PASS_KINDS[one.do].snug:
             snug = True
         elif one.do == "angle" and not snug:
-            yield find(Finding.ANGLE_WITHOUT_SNUG, f"stages/{stage.id}", stage=stage.words, name=pass_name(one))
+            yield find(
+                Finding.ANGLE_WITHOUT_SNUG,
+                f"stages/{stage.id}",
+                stage=stage.words,
+                name=pass_name(one),
+            )

@@ -1,4 +1,5 @@
 """Stages of a plan as the result shows them, and what their kinds find in them."""
+
 from __future__ import annotations
 
 from collections.abc import Iterator
@@ -19,7 +20,8 @@ from ..inputs.finding_builder import Found
 from ..load.context import Context
 from .passes import drawn, passes_of
 
-#: seconds of an item by the answer it wants, and of confirming a condition, by experience; an estimate and no more
+#: seconds of an item by the answer it wants, and of confirming a condition, by experience; an
+#: estimate and no more
 _ITEM_SECONDS = {"done": 40.0, "good": 30.0, "value": 45.0, "moved": 120.0}
 _CONDITION_SECONDS = 15.0
 
@@ -121,13 +123,18 @@ def _varied(context: Context, passes: list[PassOut], items: list[ItemOut]) -> No
 
 
 def _stands(work: Work, stage: Stage) -> dict[str, list[str]]:
-    """States it brings about, what it puts in and takes out, and its cautions with those of undoing."""
+    """States it brings about, what it puts in and takes out, and its cautions with those of
+    undoing."""
     kind, plan = STAGE_KINDS[stage.kind], work.plan
     brings, out = kind.brings(stage), kind.undoes(stage, plan)
     states = [word for word in brings if axis_of(plan.joint_kind, word)]
     undoing = [caution for word in out if (caution := SAFEGUARDS.get(word)) is not None]
-    return {"brings": states, "puts_in": [word for word in brings if word not in states], "takes_out": [*out, *stage.hands_over],
-            "cautions": list(dict.fromkeys([*stage.cautions, *undoing]))}
+    return {
+        "brings": states,
+        "puts_in": [word for word in brings if word not in states],
+        "takes_out": [*out, *stage.hands_over],
+        "cautions": list(dict.fromkeys([*stage.cautions, *undoing])),
+    }
 
 
 def kind_findings(work: Work) -> Iterator[Found]:

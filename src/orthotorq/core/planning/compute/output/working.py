@@ -1,9 +1,9 @@
 """Working: the derivation of any figure of a result, made when it is opened and never stored.
 
-Figures are named `GROUP/torque`, `GROUP/preload`, `GROUP/stiffness`, `GROUP/losses`, `GROUP/teeth`, `GROUP/split`,
-`GROUP/hot`, `GROUP/swing`,
-`GROUP/limit/ID` and `STAGE/PASS/GROUP/setting/CHAIN`.
+Figures are named `GROUP/torque`, `GROUP/preload`, `GROUP/stiffness`, `GROUP/losses`, `GROUP/teeth`,
+`GROUP/split`, `GROUP/hot`, `GROUP/swing`, `GROUP/limit/ID` and `STAGE/PASS/GROUP/setting/CHAIN`.
 """
+
 from __future__ import annotations
 
 from collections.abc import Callable
@@ -59,14 +59,23 @@ class WorkingOut(BaseModel):
 def step_out(step: Step) -> StepOut:
     """A computed step in the units people read."""
     form = step.formula
-    return StepOut(name=form.name.replace("_", " "), tex=form.tex,
-                   inputs=[InputOut(tex=s.tex, words=s.words, value=shown_value(s, v)) for s, v in step.inputs],
-                   result_tex=form.result.tex, result_words=form.result.words, result=shown_value(form.result, step.value),
-                   source=form.source, approximation=form.approximation)
+    return StepOut(
+        name=form.name.replace("_", " "),
+        tex=form.tex,
+        inputs=[
+            InputOut(tex=s.tex, words=s.words, value=shown_value(s, v)) for s, v in step.inputs
+        ],
+        result_tex=form.result.tex,
+        result_words=form.result.words,
+        result=shown_value(form.result, step.value),
+        source=form.source,
+        approximation=form.approximation,
+    )
 
 
 def _of_group(load: Loaded, parts: list[str]) -> working_steps.Derived | None:
-    """The steps of a figure of a group: those it was made of where it carries them, else those of its formula."""
+    """The steps of a figure of a group: those it was made of where it carries them, else those of
+    its formula."""
     facts = load.chosen.facts
     if parts[0] == "limit" and len(parts) == 2:
         bound = next((b for b in load.bounds if b.id == parts[1]), None)
@@ -74,9 +83,18 @@ def _of_group(load: Loaded, parts: list[str]) -> working_steps.Derived | None:
     figures: dict[str, Callable[[], working_steps.Derived]] = {
         "torque": lambda: working_steps.torque(load.chosen),
         "preload": lambda: working_steps.preload(load.chosen, load.seen),
-        "stiffness": lambda: working_steps.stiffness(facts), "losses": lambda: working_steps.losses(facts),
-        "split": lambda: (bracket(facts, "typical"), [
-            "The three terms are what stretches the bolt, what rubs in the thread, what rubs under the head."])}
+        "stiffness": lambda: working_steps.stiffness(facts),
+        "losses": lambda: working_steps.losses(facts),
+        "split": lambda: (
+            bracket(facts, "typical"),
+            [
+                (
+                    "The three terms are what stretches the bolt, what rubs in the thread, what "
+                    "rubs under the head."
+                )
+            ],
+        ),
+    }
     if parts == ["hot"]:
         return working_steps.hot(load.load.world.context.hot.get(facts.group.id), load.seen)
     if parts == ["swing"]:
@@ -86,10 +104,21 @@ def _of_group(load: Loaded, parts: list[str]) -> working_steps.Derived | None:
     return figures[parts[0]]() if len(parts) == 1 and parts[0] in figures else None
 
 
-def _of_setting(context: Context, stages: list[StageOut], parts: list[str]) -> working_steps.Derived | None:
+def _of_setting(
+    context: Context, stages: list[StageOut], parts: list[str]
+) -> working_steps.Derived | None:
     """The steps from a pass's torque at the bolt to the wrench."""
     stage_id, pass_id, group, _, chain = parts
-    one = next((p for s in stages if s.id == stage_id for p in s.passes if p.id == pass_id and p.group == group), None)
+    one = next(
+        (
+            p
+            for s in stages
+            if s.id == stage_id
+            for p in s.passes
+            if p.id == pass_id and p.group == group
+        ),
+        None,
+    )
     if one is None or one.torque_Nm is None or chain not in context.chains:
         return None
     share = one.percent if one.percent is not None else 100.0
@@ -97,7 +126,8 @@ def _of_setting(context: Context, stages: list[StageOut], parts: list[str]) -> w
 
 
 def working(document: Any, figure: str) -> WorkingOut:
-    """The derivation of one figure of a plan. Raises DocumentErrors for a bad plan, UnknownName for no such figure."""
+    """The derivation of one figure of a plan. Raises DocumentErrors for a bad plan, UnknownName for
+    no such figure."""
     errors = FieldErrors()
     context = context_of(read_plan(document), errors)
     stages = stages_of(Work(context, errors))
@@ -108,6 +138,13 @@ def working(document: Any, figure: str) -> WorkingOut:
     if found is None and len(parts) == 5 and parts[3] == "setting":
         found = _of_setting(context, stages, parts)
     if found is None:
-        raise UnknownName(Message.UNKNOWN_REFERENCE, id=figure[:80], kind="figure", known="see the result")
+        raise UnknownName(
+            Message.UNKNOWN_REFERENCE, id=figure[:80], kind="figure", known="see the result"
+        )
     steps, notes = found
-    return WorkingOut(figure=figure, title=figure.replace("/", " · "), steps=[step_out(s) for s in steps], notes=notes)
+    return WorkingOut(
+        figure=figure,
+        title=figure.replace("/", " · "),
+        steps=[step_out(s) for s in steps],
+        notes=notes,
+    )

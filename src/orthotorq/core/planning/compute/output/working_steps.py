@@ -1,4 +1,6 @@
-"""The steps behind the figures that are no bounds: torque, preload band, stiffness, losses, and what is put on the wrench."""
+"""The steps behind the figures that are no bounds: torque, preload band, stiffness, losses, and
+what is put on the wrench."""
+
 from __future__ import annotations
 
 from ....documents.targets import PreloadTarget, YieldTarget
@@ -31,8 +33,14 @@ def torque(chosen: Chosen) -> Derived:
     force: float | None = None
     steps: list[Step] = []
     if isinstance(target, YieldTarget):
-        steps.append(explain(lim.preload_at_fraction, fraction=target.fraction, yield_strength=facts.strength.yield_,
-                             area=facts.area))
+        steps.append(
+            explain(
+                lim.preload_at_fraction,
+                fraction=target.fraction,
+                yield_strength=facts.strength.yield_,
+                area=facts.area,
+            )
+        )
         force = steps[0].value
         notes.append(f"Stress on the {facts.area_words}.")
     elif isinstance(target, PreloadTarget):
@@ -40,39 +48,73 @@ def torque(chosen: Chosen) -> Derived:
     if force is None:
         return [], [*notes, "The figure is given, not calculated."]
     if facts.joint.nut_factor is not None:
-        return [*steps, explain(pre.torque_from_nut_factor, preload=force, nut_factor=facts.joint.nut_factor.typical,
-                                diameter=facts.thread.diameter)], notes
+        return [
+            *steps,
+            explain(
+                pre.torque_from_nut_factor,
+                preload=force,
+                nut_factor=facts.joint.nut_factor.typical,
+                diameter=facts.thread.diameter,
+            ),
+        ], notes
     inner = bracket(facts, "typical")
-    last = explain(pre.torque_from_preload, preload=force, per_preload=per_preload(facts, inner, "typical"),
-                   prevailing=facts.joint.prevailing)
+    last = explain(
+        pre.torque_from_preload,
+        preload=force,
+        per_preload=per_preload(facts, inner, "typical"),
+        prevailing=facts.joint.prevailing,
+    )
     return [*steps, *inner, last], notes
 
 
 def preload(chosen: Chosen, seen: Seen) -> Derived:
-    """The preload band: typical, high, low, each by the setting that gives it; with an angle, the load it adds."""
+    """The preload band: typical, high, low, each by the setting that gives it; with an angle, the
+    load it adds."""
     facts = chosen.facts
     high, low = seen.high_by or seen.setting, seen.low_by or seen.setting
     steps: list[Step] = []
     for end, torque in (("typical", seen.setting.torque), ("low", high.high), ("high", low.low)):
         inner = bracket(facts, end)
         steps += inner if end == "typical" else inner[-1:]
-        steps.append(explain(pre.preload_from_torque, torque=torque, per_preload=per_preload(facts, inner, end),
-                             prevailing=facts.joint.prevailing))
-    notes = [f"Typical first; then the high end (low friction, {_by(high, chosen.torque)} high) and the low end (high friction, "
-             f"{_by(low, chosen.torque)} low): worst case.", f"Friction: {facts.friction.source}."]
+        steps.append(
+            explain(
+                pre.preload_from_torque,
+                torque=torque,
+                per_preload=per_preload(facts, inner, end),
+                prevailing=facts.joint.prevailing,
+            )
+        )
+    notes = [
+        f"Typical first; then the high end (low friction, {_by(high, chosen.torque)} high) "
+        "and the low end (high friction, "
+        f"{_by(low, chosen.torque)} low): worst case.",
+        f"Friction: {facts.friction.source}.",
+    ]
     if chosen.angle and facts.stiffness is not None:
         stiff_steps, _ = stiffness(facts)
-        gain = explain(ang.preload_gain, pitch=facts.thread.pitch, turn=chosen.angle, resilience=facts.stiffness.both)
+        gain = explain(
+            ang.preload_gain,
+            pitch=facts.thread.pitch,
+            turn=chosen.angle,
+            resilience=facts.stiffness.both,
+        )
         steps += [*stiff_steps, gain]
-        notes.append(f"The angle adds {show_quantity(gain.value, 'force', 'kN')} to each, and scatters by "
-                     f"{STIFFNESS_SCATTER.value * 100:g} % with the stiffness and with the window of its pass. At each end the "
-                     "load stops where the bolt yields there.")
+        notes.append(
+            f"The angle adds {show_quantity(gain.value, 'force', 'kN')} to each, and scatters by "
+            f"{STIFFNESS_SCATTER.value * 100:g} % with the stiffness and with the window of "
+            "its pass. At each end the "
+            "load stops where the bolt yields there."
+        )
     return steps, notes
 
 
 def _by(setting: Setting, figure: float) -> str:
     """A setting in words: its share of the figure and how far its tools may be off."""
-    share = f"the pass at {show(setting.torque / figure * 100, 3)} %, " if setting.torque > figure * 1.015 else ""
+    share = (
+        f"the pass at {show(setting.torque / figure * 100, 3)} %, "
+        if setting.torque > figure * 1.015
+        else ""
+    )
     return f"{share}tools {sum(setting.accuracies) * 100:.3g} %"
 
 
@@ -81,15 +123,37 @@ def stiffness(facts: Facts) -> Derived:
     s = facts.stiffness
     if s is None:
         return [], ["No clamped stack is given."]
-    slope = explain(stiff.cone_slope_tapped if s.tapped else stiff.cone_slope_through, grip=s.grip, face_diameter=s.face,
-                    outer_diameter=s.outside)
-    bolt = explain(stiff.fastener_resilience, diameter=facts.thread.diameter, minor_area=facts.thread.minor_area, grip=s.grip,
-                   shank=s.shank, modulus=fastener_modulus(facts.strength), head=s.head, mate=0.33 if s.tapped else 0.4,
-                   mate_modulus=s.mate_modulus, shank_area=s.shank_area, engaged=s.engaged)
+    slope = explain(
+        stiff.cone_slope_tapped if s.tapped else stiff.cone_slope_through,
+        grip=s.grip,
+        face_diameter=s.face,
+        outer_diameter=s.outside,
+    )
+    bolt = explain(
+        stiff.fastener_resilience,
+        diameter=facts.thread.diameter,
+        minor_area=facts.thread.minor_area,
+        grip=s.grip,
+        shank=s.shank,
+        modulus=fastener_modulus(facts.strength),
+        head=s.head,
+        mate=0.33 if s.tapped else 0.4,
+        mate_modulus=s.mate_modulus,
+        shank_area=s.shank_area,
+        engaged=s.engaged,
+    )
     parts = stiff.explain_parts(s.layers, s.face, s.hole, s.outside, s.slope, s.tapped)
-    notes = ["Every layer counts with its own outside; the cone's slope is that of their mean by thickness."]
+    notes = [
+        (
+            "Every layer counts with its own outside; the cone's slope is that of their mean by "
+            "thickness."
+        )
+    ]
     if s.gasket is not None:
-        return [bolt, slope, parts, s.gasket], [*notes, "The gasket is in the grip and is compressed with the parts."]
+        return [bolt, slope, parts, s.gasket], [
+            *notes,
+            "The gasket is in the grip and is compressed with the parts.",
+        ]
     return [bolt, slope, parts], notes
 
 
@@ -99,27 +163,46 @@ def losses(facts: Facts) -> Derived:
     steps: list[Step] = []
     notes = []
     if facts.stiffness is not None and out.embedding_mm is not None:
-        steps.append(explain(loss.embedding_loss, amount=out.embedding_mm, fastener=facts.stiffness.fastener,
-                             parts=facts.stiffness.parts))
+        steps.append(
+            explain(
+                loss.embedding_loss,
+                amount=out.embedding_mm,
+                fastener=facts.stiffness.fastener,
+                parts=facts.stiffness.parts,
+            )
+        )
         amount = f"{out.embedding_mm * 1e3:g} µm"
-        notes.append(f"Faces of {facts.group.roughness} (R_z): {amount} over thread, bearing and joint faces.")
+        notes.append(
+            f"Faces of {facts.group.roughness} (R_z): {amount} over thread, bearing and "
+            "joint faces."
+        )
     else:
         notes.append("Embedding is not known without the clamped stack.")
     if out.creep_share:
-        steps.append(explain(loss.creep_share, total=out.creep_share, hours=1000.0, reference=1000.0))
-        notes.append(f"Gasket creep {out.creep_share * 100:g} % in the first 1000 h, in the logarithm of time.")
+        steps.append(
+            explain(loss.creep_share, total=out.creep_share, hours=1000.0, reference=1000.0)
+        )
+        notes.append(
+            f"Gasket creep {out.creep_share * 100:g} % in the first 1000 h, in the logarithm "
+            "of time."
+        )
     return steps, notes
 
 
 def hot(at_work: Hot | None, seen: Seen) -> Derived | None:
-    """What temperature leaves of the typical load after losses; None where no temperature is given."""
+    """What temperature leaves of the typical load after losses; None where no temperature is
+    given."""
     if at_work is None:
         return None
     lost = at_work.step(seen.after.typical)
     return [lost, explain(the.preload_hot, preload=seen.after.typical, lost=lost.value)], [
-        "Expansion and modulus from a table, in a straight line between its rows" + (", some of them unsure." if at_work.unsure
-                                                                                  else "; typical figures."),
-        "Steady temperatures. Cold again, what was left after losses is there again as long as nothing has yielded."]
+        "Expansion and modulus from a table, in a straight line between its rows"
+        + (", some of them unsure." if at_work.unsure else "; typical figures."),
+        (
+            "Steady temperatures. Cold again, what was left after losses is there again as long "
+            "as nothing has yielded."
+        ),
+    ]
 
 
 def swing(facts: Facts, seen: Seen) -> Derived | None:
@@ -128,7 +211,11 @@ def swing(facts: Facts, seen: Seen) -> Derived | None:
     if found is None or facts.group.work is None:
         return None
     return list(found.steps), [
-        f"Thread {facts.group.work.thread}: endurance limit ±{found.limit:.3g} MPa. Cut, plated or rusty threads: less."]
+        (
+            f"Thread {facts.group.work.thread}: endurance limit ±{found.limit:.3g} MPa. Cut, "
+            "plated or rusty threads: less."
+        )
+    ]
 
 
 def chain_steps(chain: Chain, torque_at_bolt: float, percent: float) -> Derived:
@@ -138,17 +225,31 @@ def chain_steps(chain: Chain, torque_at_bolt: float, percent: float) -> Derived:
     whole = show_quantity(torque_at_bolt, "torque", "N·m")
     notes = [f"{percent:g} % of {whole} is {show(drive / 1e3, 5)} N·m at the bolt."]
     for m in chain.multipliers:
-        steps.append(explain(mech.multiplier_setting, torque=drive, ratio=m.multiplier, efficiency=m.band[1]))
+        steps.append(
+            explain(mech.multiplier_setting, torque=drive, ratio=m.multiplier, efficiency=m.band[1])
+        )
         drive = steps[-1].value
     if chain.multipliers:
-        steps.append(explain(mech.reaction_torque, torque=torque_at_bolt * percent / 100, setting=drive))
+        steps.append(
+            explain(mech.reaction_torque, torque=torque_at_bolt * percent / 100, setting=drive)
+        )
     if chain.adapter is not None and chain.tool.length is not None:
-        steps.append(explain(mech.adapter_setting, torque=drive, length=chain.tool.length.base,
-                             adapter=chain.adapter.adapter.base, angle=chain.adapter.angle.base))
+        steps.append(
+            explain(
+                mech.adapter_setting,
+                torque=drive,
+                length=chain.tool.length.base,
+                adapter=chain.adapter.adapter.base,
+                angle=chain.adapter.angle.base,
+            )
+        )
         drive = steps[-1].value
     if chain.tool.increment is not None:
-        notes.append(f"Rounded to the wrench's increment of {chain.tool.increment}, nearest, half upwards: "
-                     f"{show_quantity(mech.settable(drive, chain.tool.increment.base).value, 'torque', 'N·m')}.")
+        marked = mech.settable(drive, chain.tool.increment.base).value
+        notes.append(
+            f"Rounded to the wrench's increment of {chain.tool.increment}, nearest, half upwards: "
+            f"{show_quantity(marked, 'torque', 'N·m')}."
+        )
     if chain.tool.length is not None:
         steps.append(explain(mech.hand_force, setting=drive, length=chain.tool.length.base))
     return steps, notes
