@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from orthotorq.core.errors import BadQuantity
 from orthotorq.core.messages import Message
-from orthotorq.core.units import FACTORS, convert, find_unit, parse, read_number, show
+from orthotorq.core.unit_table import FACTORS
+from orthotorq.core.units import convert, find_unit, parse, read_number, show
 
 JUDGE = pint.UnitRegistry()
 SPELLED = {

@@ -23,7 +23,8 @@ from orthotorq.services.running.imported_records import (
     read_record_file,
     record_file,
 )
-from orthotorq.services.running.queries import read_record, record_book, record_table
+from orthotorq.services.running.queries import read_record
+from orthotorq.services.running.record_files import record_book, record_table
 from orthotorq.services.running.verify import verify_run
 from orthotorq.store.models import ForeignRecord, Run
 from tests.services.test_run_end import Yard

@@ -22,7 +22,8 @@ from orthotorq.services.planning.sheets import sheet_pdf, template_pdf
 from orthotorq.services.running import chain
 from orthotorq.services.running.commands import append_events, take_lease
 from orthotorq.services.running.prepare import prepare_run
-from orthotorq.services.running.queries import read_record, read_run, record_book, record_pdf
+from orthotorq.services.running.queries import read_record, read_run
+from orthotorq.services.running.record_files import record_book, record_pdf
 from orthotorq.services.running.start import Choices, start_run
 from orthotorq.store.models import Event, Person, Plan, Revision, Run
 from tests.conftest import NOW, Database, drop_database, make_database

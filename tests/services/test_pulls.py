@@ -26,7 +26,8 @@ from orthotorq.services.running.pulls import (
     list_devices,
     stream_pull,
 )
-from orthotorq.services.running.queries import read_record, read_run, record_table
+from orthotorq.services.running.queries import read_record, read_run
+from orthotorq.services.running.record_files import record_table
 from orthotorq.services.running.traces import read_traces
 from orthotorq.store.models import Event, Pull
 from tests.services.test_run_end import Yard

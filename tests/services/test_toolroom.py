@@ -18,14 +18,8 @@ from orthotorq.services.errors import BadField, Forbidden, NotFound, Refused
 from orthotorq.services.running.prepare import prepare_run
 from orthotorq.services.running.start import Choices, start_run
 from orthotorq.services.toolroom.calibration_impact import recheck_touched, touched
-from orthotorq.services.toolroom.checks import (
-    CheckAsTyped,
-    PointAsTyped,
-    check_tool,
-    read_tester,
-    tool_detail,
-    use_with_error,
-)
+from orthotorq.services.toolroom.checks import CheckAsTyped, PointAsTyped, check_tool, tool_detail
+from orthotorq.services.toolroom.corrected import read_tester, use_with_error
 from orthotorq.services.toolroom.tools import (
     ToolAsTyped,
     allow_tool,

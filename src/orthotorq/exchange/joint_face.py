@@ -41,6 +41,21 @@ def _nearest(places: list[PlacePoint]) -> float:
     )
 
 
+def _bolt(place: PlacePoint, state: str, radius: float, half: float) -> tuple[str, str]:
+    """A bolt in its state with its number."""
+    x, y = place.x_mm, -place.y_mm
+    outline = half * (0.016 if state in ("moved", "deviating") else 0.007)
+    points = _hexagon(x, y, radius, math.radians(place.angle_deg))
+    ink = "#ffffff" if state in _DARK else "#1b2529"
+    size = radius * min(0.95, 1.9 / max(1, len(place.label)))
+    return (
+        f'<polygon points="{points}" fill="{_FILL[state]}" stroke="#1b2529" '
+        f'stroke-width="{outline:.3f}"/>',
+        f'<text x="{x:.2f}" y="{y + size * 0.35:.2f}" font-size="{size:.2f}" '
+        f'text-anchor="middle" font-weight="700" fill="{ink}">{escape(place.label)}</text>',
+    )
+
+
 def joint_face_svg(
     places: list[PlacePoint],
     across_flats: float,
@@ -88,21 +103,7 @@ def joint_face_svg(
             f'stroke-width="{half * 0.006:.3f}"/>'
         )
     for place in places:
-        state = states.get(place.id, "untouched")
-        x, y = place.x_mm, -place.y_mm
-        outline = half * (0.016 if state in ("moved", "deviating") else 0.007)
-        points = _hexagon(x, y, radius, math.radians(place.angle_deg))
-        body.append(
-            f'<polygon points="{points}" fill="{_FILL[state]}" stroke="#1b2529" '
-            f'stroke-width="{outline:.3f}"/>'
-        )
-        ink = "#ffffff" if state in _DARK else "#1b2529"
-        size = radius * min(0.95, 1.9 / max(1, len(place.label)))
-        body.append(
-            f'<text x="{x:.2f}" y="{y + size * 0.35:.2f}" font-size="{size:.2f}" '
-            'text-anchor="middle" '
-            f'font-weight="700" fill="{ink}">{escape(place.label)}</text>'
-        )
+        body += _bolt(place, states.get(place.id, "untouched"), radius, half)
     box = f"{left:.2f} {-high:.2f} {right - left:.2f} {high - low:.2f}"
     scale = width_mm / max(right - left, high - low)
     return (

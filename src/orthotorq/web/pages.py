@@ -45,9 +45,9 @@ def register_pages(app: Flask) -> None:
     built = settings.read("ORTHOTORQ_FRONTEND")
     if not Path(built).is_dir():
         return  # the document of the API is written before anything is built
-    app.wsgi_app = WhiteNoise(
+    app.wsgi_app = WhiteNoise(  # type: ignore[method-assign]
         app.wsgi_app,
-        root=built,  # type: ignore[method-assign]
+        root=built,
         max_age=0,
         immutable_file_test=_immutable,
         add_headers_function=_headers,

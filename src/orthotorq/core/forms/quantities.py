@@ -10,7 +10,8 @@ from pydantic_core import CoreSchema, core_schema
 
 from ..errors import Impossible
 from ..messages import Message
-from ..units import EXAMPLES, Quantity, find_unit, parse, read_number
+from ..unit_table import EXAMPLES
+from ..units import Quantity, find_unit, parse, read_number
 
 
 class QuantityText(str):

@@ -13,7 +13,8 @@ from ..messages import Message
 from ..number_formats import read_ratio, read_share
 from ..tables.lubricants import Band
 from ..tables.threads import parse_thread
-from ..units import FACTORS, parse, read_number
+from ..unit_table import FACTORS
+from ..units import parse, read_number
 
 
 @dataclass(frozen=True, slots=True)

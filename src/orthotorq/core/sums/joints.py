@@ -164,6 +164,17 @@ def backoff_sum(v: dict[str, Any]) -> Answer:
     )
 
 
+def _code_loads(v: dict[str, Any], widths: gas.GasketWidths) -> tuple[Step | None, Step | None]:
+    """What y asks for to seat the gasket, and m while it is under pressure."""
+    shared = {"effective": widths.effective, "reaction_diameter": widths.reaction_diameter}
+    seating = operating = None
+    if v["y"] is not None:
+        seating = explain(gas.seating_load, seating=v["y"], **shared)
+    if v["m"] is not None and v["pressure"] is not None:
+        operating = explain(gas.operating_load, factor=v["m"], pressure=v["pressure"], **shared)
+    return seating, operating
+
+
 def gasket_sum(v: dict[str, Any]) -> Answer:
     """Gasket widths, mean stress, and the loads that m and y ask for."""
     if v["inside"] >= v["outside"]:
@@ -186,29 +197,8 @@ def gasket_sum(v: dict[str, Any]) -> Answer:
     service = explain(
         gas.gasket_stress, bolts=float(v["bolts"]), preload=v["preload"], end=end.value, area=area
     )
-    steps = [still, end, service]
-    seating = operating = None
-    if v["y"] is not None:
-        steps.append(
-            explain(
-                gas.seating_load,
-                effective=widths.effective,
-                reaction_diameter=widths.reaction_diameter,
-                seating=v["y"],
-            )
-        )
-        seating = steps[-1].value
-    if v["m"] is not None and v["pressure"] is not None:
-        steps.append(
-            explain(
-                gas.operating_load,
-                effective=widths.effective,
-                reaction_diameter=widths.reaction_diameter,
-                factor=v["m"],
-                pressure=pressure,
-            )
-        )
-        operating = steps[-1].value
+    seating, operating = _code_loads(v, widths)
+    steps = [still, end, service, *(step for step in (seating, operating) if step)]
     notes = [
         "Flat faces; loads are for all bolts together.",
         f"b is b0 up to {'1/4 in' if inch else '6 mm'}. The code's SI edition rounds the "
@@ -229,8 +219,8 @@ def gasket_sum(v: dict[str, Any]) -> Answer:
             "area_mm2": area,
             "stress_MPa": still.value,
             "stress_service_MPa": service.value if v["pressure"] is not None else None,
-            "seating_load_N": seating,
-            "operating_load_N": operating,
+            "seating_load_N": seating.value if seating else None,
+            "operating_load_N": operating.value if operating else None,
         },
         tuple(steps),
         tuple(notes),

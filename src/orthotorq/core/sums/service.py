@@ -19,12 +19,35 @@ from ..tables.threads import Thread
 from .bolts import seat_of, strength_in
 from .fields import Answer
 
+_SEPARATES = (
+    "The joint separates: no clamp is left and the bolt carries all of the axial load, not its "
+    "share."
+)
+_BREAKS = (
+    "The alternating stress is above the endurance limit of a rolled thread: the bolt breaks in "
+    "time."
+)
+_SAFETY = "Safety against slip: 1.2 is wanted for a steady, 1.8 for an alternating load."
 
-def working_sum(v: dict[str, Any]) -> Answer:
-    """What an axial and a transverse load do to bolt and clamp."""
-    thread: Thread = v["thread"]
-    strength = strength_in(v["grade"], thread.diameter)
-    axial, low = v["axial"], v["axial_low"] or 0.0
+
+def _against_slip(v: dict[str, Any], residual: Step) -> tuple[Step | None, float | None]:
+    """The clamp that keeps the parts from sliding, and the safety against it; none without a
+    transverse load."""
+    if v["transverse"] is None:
+        return None, None
+    needed = explain(
+        work.clamp_against_slip,
+        transverse=v["transverse"],
+        faces=float(v["faces"] or 1),
+        friction=v["slip_friction"],
+    )
+    if residual.value <= 0:
+        return needed, 0.0
+    return needed, explain(work.slip_safety, residual=residual.value, needed=needed.value).value
+
+
+def _require_work(v: dict[str, Any], axial: float, low: float) -> None:
+    """Raises Impossible for loads that do not belong together."""
     if low > axial:
         raise Impossible(
             Message.OUT_OF_RANGE,
@@ -35,6 +58,14 @@ def working_sum(v: dict[str, Any]) -> Answer:
     if (v["transverse"] is None) != (v["slip_friction"] is None):
         wanted = "slip-friction" if v["slip_friction"] is None else "transverse"
         raise Impossible(Message.MISSING_FIELD, (wanted,))
+
+
+def working_sum(v: dict[str, Any]) -> Answer:
+    """What an axial and a transverse load do to bolt and clamp."""
+    thread: Thread = v["thread"]
+    strength = strength_in(v["grade"], thread.diameter)
+    axial, low = v["axial"], v["axial_low"] or 0.0
+    _require_work(v, axial, low)
     factor = explain(
         work.load_factor, introduction=v["introduction"], fastener=v["delta_s"], parts=v["delta_p"]
     )
@@ -54,43 +85,20 @@ def working_sum(v: dict[str, Any]) -> Answer:
     else:
         swing = explain(work.alternating_stress, **shared)
     endurance = explain(work.endurance_limit, diameter=thread.diameter)
-    steps, separates = [factor, extra, residual, swing, endurance], residual.value <= 0
-    safety = None
-    if v["transverse"] is not None:
-        needed = explain(
-            work.clamp_against_slip,
-            transverse=v["transverse"],
-            faces=float(v["faces"] or 1),
-            friction=v["slip_friction"],
-        )
-        safety = (
-            0.0
-            if separates
-            else explain(work.slip_safety, residual=residual.value, needed=needed.value).value
-        )
-        steps.append(needed)
-    notes = [
-        "Preload at its low end; a load from zero where no lowest one is given."
-        if not low
-        else "Preload at its low end."
-    ]
-    if separates:
-        notes.append(
-            "The joint separates: no clamp is left and the bolt carries all of the axial "
-            "load, not its share."
-        )
-    if swing.value > endurance.value:
-        notes.append(
-            "The alternating stress is above the endurance limit of a rolled thread: the "
-            "bolt breaks in time."
-        )
-    if safety is not None:
-        notes.append(
-            "Safety against slip: 1.2 is wanted for a steady, 1.8 for an alternating load."
-        )
+    needed, safety = _against_slip(v, residual)
+    steps = [factor, extra, residual, swing, endurance, *([needed] if needed else [])]
+    separates = residual.value <= 0
     full = strength.yield_ * thread.stress_area
-    if (v["preload"] + extra.value) > full:
-        notes.append(f"Preload and load together are above yield ({full / 1e3:.4g} kN).")
+    told = {
+        _SEPARATES: separates,
+        _BREAKS: swing.value > endurance.value,
+        _SAFETY: safety is not None,
+        f"Preload and load together are above yield ({full / 1e3:.4g} kN).": (
+            v["preload"] + extra.value > full
+        ),
+    }
+    begin = "; a load from zero where no lowest one is given" if not low else ""
+    notes = [f"Preload at its low end{begin}.", *(note for note, holds in told.items() if holds)]
     return Answer(
         {
             "load_factor": factor.value,
@@ -243,10 +251,8 @@ def thermal_sum(v: dict[str, Any]) -> Answer:
     )
 
 
-def stripping_sum(v: dict[str, Any]) -> Answer:
-    """Which thread strips, with strength ratio and nut dilation."""
-    thread: Thread = v["thread"]
-    strength, engaged = strength_in(v["grade"], thread.diameter), v["length"]
+def _shear_areas(thread: Thread, engaged: float) -> tuple[Step, Step]:
+    """Shear areas of the nut's and of the bolt's thread [mm²]."""
     inside = explain(
         eng.internal_shear_area,
         diameter=thread.diameter,
@@ -261,6 +267,14 @@ def stripping_sum(v: dict[str, Any]) -> Answer:
         pitch=thread.pitch,
         pitch_diameter=thread.pitch_diameter,
     )
+    return inside, outside
+
+
+def stripping_sum(v: dict[str, Any]) -> Answer:
+    """Which thread strips, with strength ratio and nut dilation."""
+    thread: Thread = v["thread"]
+    strength, engaged = strength_in(v["grade"], thread.diameter), v["length"]
+    inside, outside = _shear_areas(thread, engaged)
     own, mate = 0.6 * strength.tensile, v["shear_internal"]
     ratio = explain(
         strip.strength_ratio,
@@ -311,10 +325,8 @@ def stripping_sum(v: dict[str, Any]) -> Answer:
     )
 
 
-def friction_sum(v: dict[str, Any]) -> Answer:
-    """Friction from own tests: torque and clamp load measured together."""
-    thread: Thread = v["thread"]
-    torques, loads, apart = v["torque"], v["preload"], v["thread_torque"]
+def _require_pairs(torques: list[float], loads: list[float], apart: list[float]) -> None:
+    """Raises Impossible where the readings do not belong together."""
     for name, values in (("preload", loads), ("thread-torque", apart)):
         if len(values) != len(torques) and (values or name == "preload"):
             raise Impossible(
@@ -324,6 +336,13 @@ def friction_sum(v: dict[str, Any]) -> Answer:
             )
     if not torques:
         raise Impossible(Message.MISSING_FIELD, ("torque",))
+
+
+def friction_sum(v: dict[str, Any]) -> Answer:
+    """Friction from own tests: torque and clamp load measured together."""
+    thread: Thread = v["thread"]
+    torques, loads, apart = v["torque"], v["preload"], v["thread_torque"]
+    _require_pairs(torques, loads, apart)
     seat = seat_of(v)
     pairs = list(zip(torques, loads, strict=True))
     factors = [

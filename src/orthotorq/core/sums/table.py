@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..tables import lubricants, materials
-from . import bolts, due_dates, identify, joints, manual, service, tools
+from . import bolts, due_dates, engagement, identify, joints, manual, service, tools
 from .fields import Answer, Field, Sum, read_values
 
 _THREAD = Field("thread", "thread", "Thread, for example M24 or 1-1/8-8", required=True)
@@ -226,7 +226,7 @@ SUMS: dict[str, Sum] = {
                 Field("shear", "stress", "Shear strength of the internal thread"),
                 Field("preload", "force", "Preload to be transmitted"),
             ),
-            bolts.engagement_sum,
+            engagement.engagement_sum,
         ),
         Sum(
             "gasket",

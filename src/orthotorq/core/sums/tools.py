@@ -2,14 +2,44 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from ..errors import BadQuantity, Impossible
 from ..mechanics import tools as mech
 from ..mechanics.formula import Step, explain
 from ..messages import Message, a_word
-from ..units import FACTORS, Quantity, find_unit, pair_difference, parse, read_number
+from ..unit_table import FACTORS
+from ..units import Quantity, find_unit, pair_difference, parse, read_number
 from .fields import Answer, Chain
+
+
+def _through_multipliers(
+    torque: float, ratios: Sequence[float], efficiencies: Sequence[float]
+) -> list[Step]:
+    """The torque [N·mm] before each multiplier, from the bolt backwards."""
+    steps: list[Step] = []
+    for i, ratio in enumerate(ratios):
+        efficiency = efficiencies[i] if i < len(efficiencies) else 1.0
+        after = steps[-1].value if steps else torque
+        steps.append(
+            explain(mech.multiplier_setting, torque=after, ratio=ratio, efficiency=efficiency)
+        )
+    return steps
+
+
+def _through_adapter(v: dict[str, Any], drive: float) -> Step:
+    if v["length"] is None:
+        raise Impossible(
+            Message.BAD_VALUE, ("length",), reason="An offset adapter needs the wrench's --length"
+        )
+    return explain(
+        mech.adapter_setting,
+        torque=drive,
+        length=v["length"],
+        adapter=v["adapter"],
+        angle=v["adapter_angle"] or 0.0,
+    )
 
 
 def tool_sum(v: dict[str, Any]) -> Answer:
@@ -20,32 +50,11 @@ def tool_sum(v: dict[str, Any]) -> Answer:
         raise Impossible(
             Message.BAD_VALUE, ("efficiency",), reason="Each efficiency belongs to a ratio"
         )
-    steps: list[Step] = []
-    drive = torque
-    for i, ratio in enumerate(ratios):
-        efficiency = efficiencies[i] if i < len(efficiencies) else 1.0
-        steps.append(
-            explain(mech.multiplier_setting, torque=drive, ratio=ratio, efficiency=efficiency)
-        )
-        drive = steps[-1].value
-    setting = drive
+    steps = _through_multipliers(torque, ratios, efficiencies)
+    drive = steps[-1].value if steps else torque
     if v["adapter"] is not None:
-        if v["length"] is None:
-            raise Impossible(
-                Message.BAD_VALUE,
-                ("length",),
-                reason="An offset adapter needs the wrench's --length",
-            )
-        steps.append(
-            explain(
-                mech.adapter_setting,
-                torque=drive,
-                length=v["length"],
-                adapter=v["adapter"],
-                angle=v["adapter_angle"] or 0.0,
-            )
-        )
-        setting = steps[-1].value
+        steps.append(_through_adapter(v, drive))
+    setting = steps[-1].value if steps else torque
     reaction = explain(mech.reaction_torque, torque=torque, setting=drive) if ratios else None
     force = (
         explain(mech.hand_force, setting=setting, length=v["length"])

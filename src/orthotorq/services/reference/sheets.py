@@ -110,9 +110,29 @@ def _temperature() -> Sheet:
     )
 
 
-@use_case
-def read_sheets(ctx: Ctx) -> SheetList:
-    """Every shipped table as rows of text with its source and certainty."""
+def _threads() -> Sheet:
+    return Sheet(
+        id="threads",
+        title="Threads",
+        source=source_of("threads.csv"),
+        rows=_thread_rows(),
+        columns=[
+            "thread",
+            "series",
+            "d mm",
+            "P mm",
+            "d2 mm",
+            "d3 mm",
+            "A_s mm²",
+            "root mm²",
+            "across flats",
+            "face mm",
+            "hole mm",
+        ],
+    )
+
+
+def _grades() -> Sheet:
     grade_rows = [
         [
             r.standard,
@@ -126,194 +146,224 @@ def read_sheets(ctx: Ctx) -> SheetList:
         ]
         for r in grades.table()
     ]
-    items = [
-        Sheet(
-            id="threads",
-            title="Threads",
-            source=source_of("threads.csv"),
-            rows=_thread_rows(),
-            columns=[
-                "thread",
-                "series",
-                "d mm",
-                "P mm",
-                "d2 mm",
-                "d3 mm",
-                "A_s mm²",
-                "root mm²",
-                "across flats",
-                "face mm",
-                "hole mm",
-            ],
-        ),
-        Sheet(
-            id="grades",
-            title="Grades",
-            source=source_of("grades.csv") or "published standards as named in each row",
-            rows=grade_rows,
-            columns=[
-                "standard",
-                "grade",
-                "size mm",
-                "proof MPa",
-                "yield MPa",
-                "tensile MPa",
-                "certainty",
-                "note",
-            ],
-            certainty=6,
-        ),
-        Sheet(
-            id="lubricants",
-            title="Friction",
-            stock=True,
-            source=source_of("lubricants.csv"),
-            columns=[
-                "id",
-                "condition",
-                "thread friction",
-                "bearing friction",
-                "nut factor",
-                "goes on",
-                "not on",
-                "used to °C",
-                "notes",
-            ],
-            rows=[
-                [
-                    x.id,
-                    x.name,
-                    band_text(x.mu_thread),
-                    band_text(x.mu_bearing),
-                    band_text(x.nut_factor),
-                    ", ".join(x.faces),
-                    ", ".join(x.forbidden),
-                    _number(x.hottest),
-                    x.notes,
-                ]
-                for x in lubricants.table().values()
-            ],
-        ),
-        Sheet(
-            id="materials",
-            title="Part materials",
-            source=source_of("materials.csv"),
-            columns=[
-                "material",
-                "modulus MPa",
-                "tensile MPa",
-                "shear MPa",
-                "bearing MPa",
-                "certainty",
-            ],
-            rows=[
-                [m.name, *map(_number, (m.modulus, m.tensile, m.shear, m.bearing)), m.certainty]
-                for m in materials.table().values()
-            ],
-        ),
-        Sheet(
-            id="gaskets",
-            title="Gaskets",
-            source=source_of("gaskets.csv"),
-            columns=[
-                "id",
-                "type",
-                "m",
-                "y MPa",
-                "seating MPa",
-                "maximum MPa",
-                "creep %",
-                "used to °C",
-                "notes",
-            ],
-            rows=[
-                [
-                    g.id,
-                    g.name,
-                    *map(_number, (g.m, g.y, g.seating, g.damage, g.creep * 100, g.hottest)),
-                    g.notes,
-                ]
-                for g in gaskets.table().values()
-            ],
-        ),
-        _temperature(),
-        Sheet(
-            id="flanges",
-            title="Flanges",
-            source=source_of("flanges.csv"),
-            columns=[
-                "standard",
-                "DN",
-                "PN",
-                "bolts",
-                "thread",
-                "bolt circle mm",
-                "hole mm",
-                "gasket outside mm",
-                "inside mm",
-            ],
-            rows=[
-                [
-                    f.standard,
-                    str(f.dn),
-                    str(f.pn),
-                    str(f.count),
-                    f.thread,
-                    *map(_number, (f.circle, f.hole, f.gasket_outside, f.gasket_inside)),
-                ]
-                for f in flanges.table().values()
-            ],
-        ),
-        Sheet(
-            id="drives",
-            title="Square drives",
-            source=source_of("drives.csv"),
-            columns=["drive", "usual most N·m"],
-            rows=[[k, _number(v / 1e3)] for k, v in materials.drives().items()],
-        ),
-        Sheet(
-            id="marks",
-            title="Head marks",
-            source=source_of("head_marks.csv"),
-            columns=["standard", "grade", "mark", "where", "radial lines", "certainty", "notes"],
-            rows=[
-                [m.standard, m.grade, m.mark, m.where, str(m.lines or "–"), m.certainty, m.notes]
-                for m in gaskets.head_marks()
-            ],
-        ),
-        Sheet(
-            id="methods",
-            title="Methods",
-            source="schools of tightening as templates; edit a copy in the plan",
-            columns=["id", "method", "for", "passes"],
-            rows=[
-                [k, name, use, ", ".join(str(p.get("name", p["do"])) for p in passes)]
-                for k, (name, use, passes) in METHODS.items()
-            ],
-        ),
-        Sheet(
-            id="findings",
-            title="Findings",
-            source="the one table of findings",
-            columns=["code", "severity", "who may waive it", "sentence", "remedy"],
-            rows=[
-                [c.value, SEVERITIES[r.severity], r.role or "nobody", r.text, r.remedy]
-                for c, r in RULES.items()
-            ],
-        ),
-        Sheet(
-            id="terms",
-            title="Glossary",
-            source="the one file of terms, with the standard each is taken from",
-            columns=["term", "meaning", "standard"],
-            rows=[[t.name, t.meaning, t.standard or "–"] for t in glossary()],
-        ),
-        Sheet(
-            id="thresholds",
-            title="Thresholds",
-            source="every number that decides, in one table",
-            columns=["name", "value", "what it decides", "source"],
-            rows=[[t.name, t.text, t.decides, t.source] for t in THRESHOLDS.values()],
-        ),
-    ]
-    return SheetList(edition=EDITION, items=items)
+    return Sheet(
+        id="grades",
+        title="Grades",
+        source=source_of("grades.csv") or "published standards as named in each row",
+        rows=grade_rows,
+        columns=[
+            "standard",
+            "grade",
+            "size mm",
+            "proof MPa",
+            "yield MPa",
+            "tensile MPa",
+            "certainty",
+            "note",
+        ],
+        certainty=6,
+    )
+
+
+def _lubricants() -> Sheet:
+    return Sheet(
+        id="lubricants",
+        title="Friction",
+        stock=True,
+        source=source_of("lubricants.csv"),
+        columns=[
+            "id",
+            "condition",
+            "thread friction",
+            "bearing friction",
+            "nut factor",
+            "goes on",
+            "not on",
+            "used to °C",
+            "notes",
+        ],
+        rows=[
+            [
+                x.id,
+                x.name,
+                band_text(x.mu_thread),
+                band_text(x.mu_bearing),
+                band_text(x.nut_factor),
+                ", ".join(x.faces),
+                ", ".join(x.forbidden),
+                _number(x.hottest),
+                x.notes,
+            ]
+            for x in lubricants.table().values()
+        ],
+    )
+
+
+def _materials() -> Sheet:
+    return Sheet(
+        id="materials",
+        title="Part materials",
+        source=source_of("materials.csv"),
+        columns=[
+            "material",
+            "modulus MPa",
+            "tensile MPa",
+            "shear MPa",
+            "bearing MPa",
+            "certainty",
+        ],
+        rows=[
+            [m.name, *map(_number, (m.modulus, m.tensile, m.shear, m.bearing)), m.certainty]
+            for m in materials.table().values()
+        ],
+    )
+
+
+def _gaskets() -> Sheet:
+    return Sheet(
+        id="gaskets",
+        title="Gaskets",
+        source=source_of("gaskets.csv"),
+        columns=[
+            "id",
+            "type",
+            "m",
+            "y MPa",
+            "seating MPa",
+            "maximum MPa",
+            "creep %",
+            "used to °C",
+            "notes",
+        ],
+        rows=[
+            [
+                g.id,
+                g.name,
+                *map(_number, (g.m, g.y, g.seating, g.damage, g.creep * 100, g.hottest)),
+                g.notes,
+            ]
+            for g in gaskets.table().values()
+        ],
+    )
+
+
+def _flanges() -> Sheet:
+    return Sheet(
+        id="flanges",
+        title="Flanges",
+        source=source_of("flanges.csv"),
+        columns=[
+            "standard",
+            "DN",
+            "PN",
+            "bolts",
+            "thread",
+            "bolt circle mm",
+            "hole mm",
+            "gasket outside mm",
+            "inside mm",
+        ],
+        rows=[
+            [
+                f.standard,
+                str(f.dn),
+                str(f.pn),
+                str(f.count),
+                f.thread,
+                *map(_number, (f.circle, f.hole, f.gasket_outside, f.gasket_inside)),
+            ]
+            for f in flanges.table().values()
+        ],
+    )
+
+
+def _drives() -> Sheet:
+    return Sheet(
+        id="drives",
+        title="Square drives",
+        source=source_of("drives.csv"),
+        columns=["drive", "usual most N·m"],
+        rows=[[k, _number(v / 1e3)] for k, v in materials.drives().items()],
+    )
+
+
+def _marks() -> Sheet:
+    return Sheet(
+        id="marks",
+        title="Head marks",
+        source=source_of("head_marks.csv"),
+        columns=["standard", "grade", "mark", "where", "radial lines", "certainty", "notes"],
+        rows=[
+            [m.standard, m.grade, m.mark, m.where, str(m.lines or "–"), m.certainty, m.notes]
+            for m in gaskets.head_marks()
+        ],
+    )
+
+
+def _methods() -> Sheet:
+    return Sheet(
+        id="methods",
+        title="Methods",
+        source="schools of tightening as templates; edit a copy in the plan",
+        columns=["id", "method", "for", "passes"],
+        rows=[
+            [k, name, use, ", ".join(str(p.get("name", p["do"])) for p in passes)]
+            for k, (name, use, passes) in METHODS.items()
+        ],
+    )
+
+
+def _findings() -> Sheet:
+    return Sheet(
+        id="findings",
+        title="Findings",
+        source="the one table of findings",
+        columns=["code", "severity", "who may waive it", "sentence", "remedy"],
+        rows=[
+            [c.value, SEVERITIES[r.severity], r.role or "nobody", r.text, r.remedy]
+            for c, r in RULES.items()
+        ],
+    )
+
+
+def _terms() -> Sheet:
+    return Sheet(
+        id="terms",
+        title="Glossary",
+        source="the one file of terms, with the standard each is taken from",
+        columns=["term", "meaning", "standard"],
+        rows=[[t.name, t.meaning, t.standard or "–"] for t in glossary()],
+    )
+
+
+def _thresholds() -> Sheet:
+    return Sheet(
+        id="thresholds",
+        title="Thresholds",
+        source="every number that decides, in one table",
+        columns=["name", "value", "what it decides", "source"],
+        rows=[[t.name, t.text, t.decides, t.source] for t in THRESHOLDS.values()],
+    )
+
+
+@use_case
+def read_sheets(ctx: Ctx) -> SheetList:
+    """Every shipped table as rows of text with its source and certainty."""
+    return SheetList(
+        edition=EDITION,
+        items=[
+            _threads(),
+            _grades(),
+            _lubricants(),
+            _materials(),
+            _gaskets(),
+            _temperature(),
+            _flanges(),
+            _drives(),
+            _marks(),
+            _methods(),
+            _findings(),
+            _terms(),
+            _thresholds(),
+        ],
+    )

@@ -335,11 +335,8 @@ def _axes(kind: str) -> list[AxisOut]:
     ]
 
 
-@use_case
-def read_tables(ctx: Ctx) -> TablesOut:
-    """Threads, grades, lubricants, materials, gaskets, methods, cautions, findings; kinds of joint,
-    stage and pass; forms."""
-    conditions = [
+def _lubricants() -> list[LubricantOut]:
+    return [
         LubricantOut(
             id=x.id,
             name=x.name,
@@ -352,11 +349,17 @@ def read_tables(ctx: Ctx) -> TablesOut:
         )
         for x in lubricants.table().values()
     ]
-    rules = [
+
+
+def _finding_rules() -> list[FindingRule]:
+    return [
         FindingRule(code=c.value, severity=r.severity, waivable=r.waivable, role=r.role)
         for c, r in RULES.items()
     ]
-    kinds = [
+
+
+def _gasket_types() -> list[GasketTypeOut]:
+    return [
         GasketTypeOut(
             id=g.id,
             name=g.name,
@@ -369,21 +372,30 @@ def read_tables(ctx: Ctx) -> TablesOut:
         )
         for g in gaskets.table().values()
     ]
-    methods = [
+
+
+def _methods() -> list[MethodOut]:
+    return [
         MethodOut(id=k, name=name, use=use, passes=passes)
         for k, (name, use, passes) in METHODS.items()
     ]
+
+
+@use_case
+def read_tables(ctx: Ctx) -> TablesOut:
+    """Threads, grades, lubricants, materials, gaskets, methods, cautions, findings; kinds of joint,
+    stage and pass; forms."""
     return TablesOut(
         edition=EDITION,
         threads=thread_names(),
         grades=_grade_names(),
-        lubricants=conditions,
+        lubricants=_lubricants(),
         heads=list(hexagons.head_kinds()),
         materials=list(materials.table()),
-        gaskets=kinds,
-        methods=methods,
+        gaskets=_gasket_types(),
+        methods=_methods(),
         cautions=CAUTIONS,
-        findings=rules,
+        findings=_finding_rules(),
         joint_kinds=_named(JOINT_KINDS),
         occasions=_named(OCCASIONS),
         stage_kinds=_stage_kinds(),

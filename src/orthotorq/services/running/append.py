@@ -41,6 +41,31 @@ def happened(
     return at if before is None else min(max(at, before), received)
 
 
+def _server_part(
+    ctx: Ctx, sequence: int, verdict: str, payload: dict[str, Any], at: datetime
+) -> dict[str, Any]:
+    server: dict[str, Any] = {
+        "sequence": sequence,
+        "verdict": verdict,
+        "person": str(ctx.person.id),
+        "name": ctx.person.name,
+        "received_at": time_text(ctx.now),
+        "happened_at": time_text(at),
+    }
+    if payload:
+        server["payload"] = payload
+    return server
+
+
+def _note_appended(ctx: Ctx, run: Run, sequence: int, own_hash: str) -> None:
+    # the database moves the head with the entry, and lets nobody else do it: here it is only known
+    # already
+    set_committed_value(run, "head_sequence", sequence)
+    set_committed_value(run, "head_hash", own_hash)
+    key = ("appended", run.id)
+    ctx.session.info[key] = ctx.session.info.get(key, 0) + 1
+
+
 def append(
     ctx: Ctx,
     run: Run,
@@ -53,17 +78,7 @@ def append(
     where nothing else is said."""
     sequence = run.head_sequence + 1
     at = happened_at or ctx.now
-    server: dict[str, Any] = {
-        "sequence": sequence,
-        "verdict": verdict,
-        "person": str(ctx.person.id),
-        "name": ctx.person.name,
-        "received_at": time_text(ctx.now),
-        "happened_at": time_text(at),
-    }
-    if payload:
-        server["payload"] = payload
-    body = canonical_event(client, server)
+    body = canonical_event(client, _server_part(ctx, sequence, verdict, payload, at))
     own_hash = chain_hash(run.head_hash, body)
     ctx.session.add(
         Event(
@@ -87,12 +102,7 @@ def append(
             code=code_of(event_text(run.id, sequence, own_hash)),
         )
     )
-    # the database moves the head with the entry, and lets nobody else do it: here it is only known
-    # already
-    set_committed_value(run, "head_sequence", sequence)
-    set_committed_value(run, "head_hash", own_hash)
-    key = ("appended", run.id)
-    ctx.session.info[key] = ctx.session.info.get(key, 0) + 1
+    _note_appended(ctx, run, sequence, own_hash)
     return Fact(
         sequence,
         client["id"],

@@ -18,7 +18,7 @@ from ...core.forms.errors import field_errors
 from ...core.forms.result import Result
 from ...core.forms.run import EventIn, RunState
 from ...core.messages import Refusal, render
-from ...core.running import Fact, Log, fold, judge_in, later_of, state_from, touch_of
+from ...core.running import Fact, Judgement, Log, fold, judge_in, later_of, state_from, touch_of
 from ...core.running.log.step_id import parse as parse_step
 from ...core.running.walk.actions import HELD
 from ...core.running.walk.remaining import still_to_do
@@ -272,6 +272,44 @@ def _one_event(batch: _Batch, raw: Any) -> EventAnswer:
     return _judged(batch, event, client, raw)
 
 
+def _followed(
+    batch: _Batch, event: EventIn, raw: Any, judgement: Judgement, at: datetime
+) -> dict[str, Any] | EventAnswer:
+    """What the server adds to an event, or its refusal by what the core does not know."""
+    ctx, run, verdict = batch.ctx, batch.run, judgement.verdict
+    extra: dict[str, Any] = {}
+    begins = event.kind == "continue" or (event.kind == "answer" and not batch.log.order)
+    if begins and (second := _second_run(batch)) is not None:
+        return _keep_refused(ctx, run, raw, Refusal.SECOND_RUN, second)
+    if (
+        event.kind == "continue"
+        and verdict == "accepted"
+        and (why := cannot_continue(ctx, run, batch.log))
+    ):
+        return _keep_refused(ctx, run, raw, Refusal.CANNOT_CONTINUE, why=why)
+    if event.kind == "photo" and verdict == "accepted":
+        digest = _photo_digest(ctx, run, event.payload)
+        if digest is None:
+            return _keep_refused(ctx, run, raw, Refusal.NO_SUCH_PHOTO)
+        extra = {"digest": digest}
+    if verdict == "refused":
+        return _keep_refused(ctx, run, raw, judgement.code, judgement.text)
+    if event.kind == "answer" and "pull" in event.payload:
+        measured = judged_of(ctx, run, batch.result, event.step, event.payload)
+        if measured is None:
+            return _keep_refused(ctx, run, raw, Refusal.NO_SUCH_PULL)
+        extra = {"judged": measured}
+    if event.kind == "tool" and verdict == "accepted":
+        try:
+            left = still_to_do(batch.result, batch.log, at.timestamp())
+            extra = bound_anew(
+                ctx, run, left, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload
+            )
+        except (OrthotorqError, ServiceError) as error:
+            return _keep_refused(ctx, run, raw, Refusal.TOOL_FORM, str(error))
+    return extra
+
+
 def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> EventAnswer:
     """The verdict of the core, the lease's, and what follows from them."""
     ctx, run = batch.ctx, batch.run
@@ -293,36 +331,9 @@ def _judged(batch: _Batch, event: EventIn, client: dict[str, Any], raw: Any) -> 
         at.timestamp(),
     )
     verdict, code, sentence = judgement.verdict, judgement.code, judgement.text
-    extra: dict[str, Any] = {}
-    begins = event.kind == "continue" or (event.kind == "answer" and not batch.log.order)
-    if begins and (second := _second_run(batch)) is not None:
-        return _keep_refused(ctx, run, raw, Refusal.SECOND_RUN, second)
-    if (
-        event.kind == "continue"
-        and verdict == "accepted"
-        and (why := cannot_continue(ctx, run, batch.log))
-    ):
-        return _keep_refused(ctx, run, raw, Refusal.CANNOT_CONTINUE, why=why)
-    if event.kind == "photo" and verdict == "accepted":
-        digest = _photo_digest(ctx, run, event.payload)
-        if digest is None:
-            return _keep_refused(ctx, run, raw, Refusal.NO_SUCH_PHOTO)
-        extra = {"digest": digest}
-    if verdict == "refused":
-        return _keep_refused(ctx, run, raw, code, sentence)
-    if event.kind == "answer" and "pull" in event.payload:
-        measured = judged_of(ctx, run, batch.result, event.step, event.payload)
-        if measured is None:
-            return _keep_refused(ctx, run, raw, Refusal.NO_SUCH_PULL)
-        extra = {"judged": measured}
-    if event.kind == "tool" and verdict == "accepted":
-        try:
-            left = still_to_do(batch.result, batch.log, at.timestamp())
-            extra = bound_anew(
-                ctx, run, left, {t.tool: t.serial for t in batch.log.setup.tools}, event.payload
-            )
-        except (OrthotorqError, ServiceError) as error:
-            return _keep_refused(ctx, run, raw, Refusal.TOOL_FORM, str(error))
+    extra = _followed(batch, event, raw, judgement, at)
+    if isinstance(extra, EventAnswer):
+        return extra
     if event.kind in HELD and not holds:
         holder = ctx.session.get_one(Person, run.lease_person)
         verdict, code = "conflict", Refusal.LEASE_LOST

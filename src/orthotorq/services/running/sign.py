@@ -11,7 +11,7 @@ from ...core.forms.run import RunState
 from ...core.messages import Refusal
 from ...core.running import fold, judge_in, state_from
 from ...settings import read
-from ...store.models import Event
+from ...store.models import Event, Run
 from ..accounts.commands import proof
 from ..accounts.watch import note_event
 from ..codes import close_head, time_text
@@ -23,6 +23,23 @@ from .chain import facts_of
 from .commands import SERVER, locked_run
 from .run_end import note_run
 from .start import result_of
+
+
+def _require_another(ctx: Ctx, run: Run) -> None:
+    """Who pulled does not sign as supervisor, unless the site lets one sign both. Raises
+    Refused."""
+    pulled = (
+        select(Event.sequence)
+        .where(
+            Event.run_id == run.id,
+            Event.kind == "answer",
+            Event.verdict == "accepted",
+            Event.person_id == ctx.person.id,
+        )
+        .limit(1)
+    )
+    if read("ORTHOTORQ_ONE_SIGNS_BOTH") != "1" and ctx.session.scalar(pulled) is not None:
+        raise Refused(Refusal.PULLED_SIGNS, person=ctx.person.name)
 
 
 @use_case
@@ -44,22 +61,8 @@ def sign_run(ctx: Ctx, run_id: uuid.UUID, role: str, password: str) -> RunState 
     if judged.verdict != "accepted":
         assert judged.code is not None
         raise Refused.worded(judged.code, judged.text)
-    pulled = (
-        select(Event.sequence)
-        .where(
-            Event.run_id == run.id,
-            Event.kind == "answer",
-            Event.verdict == "accepted",
-            Event.person_id == ctx.person.id,
-        )
-        .limit(1)
-    )
-    if (
-        role == "supervisor"
-        and read("ORTHOTORQ_ONE_SIGNS_BOTH") != "1"
-        and ctx.session.scalar(pulled) is not None
-    ):
-        raise Refused(Refusal.PULLED_SIGNS, person=ctx.person.name)
+    if role == "supervisor":
+        _require_another(ctx, run)
     number = ctx.session.scalar(
         select(func.max(Event.device_sequence)).where(
             Event.run_id == run.id, Event.device == SERVER

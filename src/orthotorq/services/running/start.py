@@ -198,6 +198,42 @@ def require_alone(
             )
 
 
+def _require_choices(result: Result, choices: Choices) -> None:
+    """Raises BadField for what cannot be chosen."""
+    if not 1 <= len(choices.device) <= 80:
+        raise BadField(Refusal.BAD_DEVICE, "device")
+    if choices.history not in HISTORIES:
+        raise BadField(Refusal.BAD_HISTORY, "history")
+    if len(choices.makeshift) > MOST_WORDS:
+        raise BadField(Refusal.WORDS_TOO_LONG, "makeshift", most=MOST_WORDS)
+    if (wrong := choices_errors(result, choices.occasion, list(choices.variants))) is not None:
+        raise BadField(wrong[0], "variants", **wrong[1])
+    if strange := [p for p in choices.positions if p not in {one.id for one in result.positions}]:
+        raise BadField(Refusal.NO_SUCH_POSITION, "positions", position=strange[0])
+
+
+def _started_from(revision: Revision, result: Result, choices: Choices) -> dict[str, Any]:
+    """What the first event of a run keeps of its revision, its joint and what was chosen."""
+    joint = revision.plan.joint
+    return {
+        "revision": revision.number,
+        "plan_hash": revision.plan_hash,
+        "tables": result.tables,
+        "core": result.core,
+        "occasion": choices.occasion,
+        "variants": list(choices.variants),
+        "history": history_of(joint.condition, choices.history, choices.occasion),
+        # as they are called now: a record says what was said when it was made
+        "names": {
+            "machine": joint.equipment.name,
+            "machine_tag": joint.equipment.tag,
+            "joint": joint.name,
+        },
+        **({"positions": list(choices.positions)} if choices.positions else {}),
+        **({"makeshift": choices.makeshift.strip()} if choices.makeshift.strip() else {}),
+    }
+
+
 @use_case
 def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
     """Start a run of a released revision on a device; its first event keeps what it was started
@@ -213,17 +249,8 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
         raise NotFound("revision")
     if revision.status != "released":
         raise Refused(Refusal.REVISION_REPLACED)
-    if not 1 <= len(choices.device) <= 80:
-        raise BadField(Refusal.BAD_DEVICE, "device")
-    if choices.history not in HISTORIES:
-        raise BadField(Refusal.BAD_HISTORY, "history")
-    if len(choices.makeshift) > MOST_WORDS:
-        raise BadField(Refusal.WORDS_TOO_LONG, "makeshift", most=MOST_WORDS)
     result = proven_result(ctx.session, revision)
-    if (wrong := choices_errors(result, choices.occasion, list(choices.variants))) is not None:
-        raise BadField(wrong[0], "variants", **wrong[1])
-    if strange := [p for p in choices.positions if p not in {one.id for one in result.positions}]:
-        raise BadField(Refusal.NO_SUCH_POSITION, "positions", position=strange[0])
+    _require_choices(result, choices)
     require_alone(ctx, revision.plan.joint_id, choices.positions)
     doing = done_on(result, choices.occasion, choices.variants)
     bound = (
@@ -251,7 +278,6 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
     )
     ctx.session.add(run)
     ctx.session.flush()
-    joint = revision.plan.joint
     client = {
         "id": str(ctx.new_id()),
         "run": str(run.id),
@@ -262,24 +288,7 @@ def start_run(ctx: Ctx, revision_id: uuid.UUID, choices: Choices) -> uuid.UUID:
         "device_time": time_text(ctx.now),
         "lease": 1,
         "last_seen": 0,
-        "payload": {
-            "revision": revision.number,
-            "plan_hash": revision.plan_hash,
-            "tables": result.tables,
-            "core": result.core,
-            "occasion": choices.occasion,
-            "variants": list(choices.variants),
-            "history": history_of(joint.condition, choices.history, choices.occasion),
-            # as they are called now: a record says what was said when it was made
-            "names": {
-                "machine": joint.equipment.name,
-                "machine_tag": joint.equipment.tag,
-                "joint": joint.name,
-            },
-            **({"positions": list(choices.positions)} if choices.positions else {}),
-            **({"makeshift": choices.makeshift.strip()} if choices.makeshift.strip() else {}),
-            **bound,
-        },
+        "payload": {**_started_from(revision, result, choices), **bound},
     }
     append(ctx, run, client, "accepted", {})
     close_head(run)

@@ -7,7 +7,7 @@ import json
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
@@ -22,19 +22,16 @@ from ...core.messages import Refusal, render
 from ...core.number_formats import UNCERTAIN, read_readings, read_share
 from ...core.rechecking.due import add_months
 from ...core.units import convert, parse, show
-from ...devices.protocol import Asked
-from ...devices.simulated import DEVICES
 from ...local_time import day_text
 from ...store.models import Calibration, Person, Tool
 from ..context import Ctx
 from ..errors import BadField
 from ..permissions import use_case
-from .tools import ToolView, correction_words, count_pulls, spec_of, tester_of, tool_of, view_of
+from .tools import ToolView, count_pulls, spec_of, tester_of, tool_of, view_of
 
 #: points of a check, and checks shown
 MOST_POINTS, SHOWN = 12, 60
 YEAR = 365.25 * 86400
-TESTER = "simulated-tester"
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,6 +216,27 @@ def check_tool(ctx: Ctx, tool_id: uuid.UUID, typed: CheckAsTyped) -> CheckView:
     )
 
 
+def _points_text(points: list[PointView]) -> str:
+    kept = ("setting", "setting_Nm", "readings", "errors", "limit", "verdict")
+    return json.dumps(
+        [{name: getattr(point, name) for name in kept} for point in points], ensure_ascii=False
+    )
+
+
+def _after_check(tool: Tool, check: Calibration, full: bool) -> None:
+    """A check that fails blocks the tool; one over the whole range that passes lets it go."""
+    if check.verdict == "fail":
+        tool.blocked, tool.corrected = True, None
+        tool.note = (
+            f"failed its check of {day_text(check.at)}: {(check.worst or 0.0) * 100:+.1f} % at "
+            f"worst, ±{(check.limit or 0.0) * 100:.0f} % allowed"
+        )
+    elif full:
+        tool.corrected = None
+        if tool.blocked and tool.note.startswith("failed"):
+            tool.blocked, tool.note = False, ""
+
+
 def _keep(
     ctx: Ctx,
     tool: Tool,
@@ -258,94 +276,13 @@ def _keep(
         error=sum(every) / len(every),
         worst=max(every, key=abs),
         note=typed.note.strip()[:300],
-        points=json.dumps(
-            [
-                {
-                    "setting": p.setting,
-                    "setting_Nm": p.setting_Nm,
-                    "readings": p.readings,
-                    "errors": p.errors,
-                    "limit": p.limit,
-                    "verdict": p.verdict,
-                }
-                for p in points
-            ],
-            ensure_ascii=False,
-        ),
+        points=_points_text(points),
     )
     tool.calibrations.append(check)
-    if verdict == "fail":
-        tool.blocked, tool.corrected = True, None
-        tool.note = (
-            f"failed its check of {day_text(ctx.now)}: {(check.worst or 0.0) * 100:+.1f} % at "
-            f"worst, ±{(check.limit or 0.0) * 100:.0f} % allowed"
-        )
-    elif full:
-        tool.corrected = None
-        if tool.blocked and tool.note.startswith("failed"):
-            tool.blocked, tool.note = False, ""
+    _after_check(tool, check, full)
     ctx.session.flush()
     count_pulls(ctx, [tool.id])
     return check
-
-
-@use_case
-def read_tester(ctx: Ctx, tool_id: uuid.UUID, setting: str) -> str:
-    """What the (simulated) tester shows of a wrench at a setting, as one would type it. Raises
-    NotFound, DocumentErrors."""
-    tool_of(ctx, tool_id)
-    try:
-        figure = parse(setting, "torque").base / 1e3
-    except OrthotorqError as error:
-        raise DocumentErrors([_field(error, "setting")]) from None
-    return "; ".join(
-        DEVICES[TESTER].outcome(Asked(figure=figure, seed=ctx.new_id().int & 0x7FFFFFFF)).readings
-    )
-
-
-@use_case
-def use_with_error(ctx: Ctx, tool_id: uuid.UUID, reason: str) -> None:
-    """Use a wrench that failed with the error that was found: settings are corrected by it (a
-    preset one widens the band), and what scatters around it is its accuracy. Raises NotFound,
-    Refused."""
-    tool = tool_of(ctx, tool_id)
-    last = tool.calibrations[-1] if tool.calibrations else None
-    if last is None or last.error is None or last.verdict != "fail":
-        raise BadField(Refusal.NO_ERROR_FOUND, "reason")
-    if not 3 <= len(reason.strip()) <= 200:
-        raise BadField(Refusal.REASON_WANTED, "reason")
-    errors = [e for p in json.loads(last.points) for e in p["errors"]]
-    raw = json.loads(tool.spec)
-    around = max(abs(e - last.error) for e in errors) + last.uncertainty
-    raw["accuracy"] = (
-        round(around + (abs(last.error) if raw["kind"] == "preset driver" else 0.0), 4) or 0.001
-    )
-    tool.spec, tool.corrected, tool.blocked = json.dumps(raw, ensure_ascii=False), last.error, False
-    tool.note = f"{correction_words(tool)} ({ctx.person.name}, {reason.strip()})"[:300]
-    tool.calibrations.append(_corrected_check(ctx, tool, last))
-    ctx.session.flush()
-
-
-def _corrected_check(ctx: Ctx, tool: Tool, last: Calibration) -> Calibration:
-    """The entry that lets a wrench be used with its error, for half its interval: the old one is
-    never edited."""
-    return Calibration(
-        id=ctx.new_id(),
-        tool_id=tool.id,
-        at=ctx.now,
-        until=ctx.now + timedelta(days=30 * max(1, (tool.interval_months or 12) // 2)),
-        certificate="",
-        passed=False,
-        person_id=ctx.person.id,
-        verdict="fail",
-        reference=last.reference,
-        uncertainty=last.uncertainty,
-        limit=last.limit,
-        error=last.error,
-        worst=last.worst,
-        note=tool.note,
-        points=last.points,
-    )
 
 
 def _point_shown(point: PointView) -> PointShown:

@@ -21,13 +21,7 @@ from ...services.running.imported_records import (
     read_record_file,
     record_file,
 )
-from ...services.running.queries import (
-    RecordView,
-    read_record,
-    record_book,
-    record_pdf,
-    record_table,
-)
+from ...services.running.queries import RecordView, read_record
 from ...services.running.readings import (
     FileLook,
     ReadingsView,
@@ -35,6 +29,7 @@ from ...services.running.readings import (
     look_at_readings,
     start_readings,
 )
+from ...services.running.record_files import record_book, record_pdf, record_table
 from ..operation import operation, queued, with_helper
 from .helpers import IdPath, answer, attachment, blueprint
 from .plans import Created

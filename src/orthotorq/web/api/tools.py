@@ -14,10 +14,9 @@ from ...services.toolroom.checks import (
     PointAsTyped,
     ToolDetail,
     check_tool,
-    read_tester,
     tool_detail,
-    use_with_error,
 )
+from ...services.toolroom.corrected import read_tester, use_with_error
 from ...services.toolroom.tools import (
     SortView,
     ToolAsTyped,

@@ -10,8 +10,8 @@ from ...forms.run import Later
 from ...kinds.registry import PASS_KINDS
 from ..log.event_log import Fact, Log
 from ..walk.instruction import instruction_for
+from ..walk.pending import Pending
 from ..walk.state import walk_run
-from ..walk.step_walker import Pending
 
 #: rounds that are sent along at most
 MOST = 12

@@ -4,6 +4,7 @@ about it."""
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Any
 
 from ...forms.record import StoryLine
 from ...forms.result import Result
@@ -12,7 +13,8 @@ from ...kinds.stage_kind import OCCASIONS
 from ...thresholds import HAND_SECONDS, SENT_LATE
 from ..log.event_log import Fact, Log
 from ..walk.instruction import answer_text, failure_words, what_of
-from ..walk.step_walker import Pending, Walk
+from ..walk.pending import Pending
+from ..walk.step_walker import Walk
 
 WHOLE, FAST = "whole round confirmed at once", "faster than a hand can pull"
 _SAID = {"note": "Note", "suggest": "Wish to the planner", "problem": "Problem", "photo": "Photo"}
@@ -125,6 +127,18 @@ def _answered(walk: Walk, log: Log, fact: Fact, asked: Pending, fast: set[str]) 
     )
 
 
+def _started(result: Result, log: Log) -> str:
+    setup, names = log.setup, {v.id: v.name for v in result.variants}
+    chosen = "".join(f", {names.get(v, v)}" for v in setup.variants)
+    return f"Started: {OCCASIONS.get(setup.occasion, setup.occasion).lower()}{chosen}"
+
+
+def _decided(walk: Walk, asked: Pending, payload: dict[str, Any]) -> str:
+    reason = payload.get("reason") if payload.get("answer") not in ("skip", "accept") else None
+    why = f": {reason}" if reason else ""
+    return f"{failure_words(walk, asked)}. {answer_text(payload, asked)}{why}"
+
+
 def _told(result: Result, walk: Walk, log: Log, fact: Fact) -> StoryLine | None:
     """What is no plain answer, in words."""
     titles, payload = {s.id: s.title for s in result.stages}, fact.payload
@@ -134,23 +148,11 @@ def _told(result: Result, walk: Walk, log: Log, fact: Fact) -> StoryLine | None:
     if not fact.accepted:
         kind, text = "aside", f"not accepted yet; a supervisor decides: {answer_text(payload)}"
     elif kind == "start":
-        setup = log.setup
-        names = {v.id: v.name for v in result.variants}
-        text = f"Started: {OCCASIONS.get(setup.occasion, setup.occasion).lower()}" + "".join(
-            f", {names.get(v, v)}" for v in setup.variants
-        )
+        text = _started(result, log)
     elif kind == "answer":
         if asked is None:
             return None
-        kind, text = (
-            "decision",
-            f"{failure_words(walk, asked)}. {answer_text(payload, asked)}"
-            + (
-                f": {payload['reason']}"
-                if payload.get("reason") and payload.get("answer") not in ("skip", "accept")
-                else ""
-            ),
-        )
+        kind, text = "decision", _decided(walk, asked, payload)
     elif kind == "correct":
         text = _corrected(walk, log, fact)
     elif kind == "redo":

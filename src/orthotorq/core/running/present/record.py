@@ -17,11 +17,12 @@ from ...units import show
 from ..log.event_log import Fact, Given, Log, fold
 from ..log.step_id import parse, step_id
 from ..log.tool_history import PULLED
+from ..walk.deviations import all_deviations
 from ..walk.instruction import answer_text
 from ..walk.program import Segment, segments_of, units_of
 from ..walk.provisional import provisional_why
 from ..walk.reading_relations import charts_of_readings
-from ..walk.state import all_deviations, conflicts_of, sign_offs_of, status_of, walk_run
+from ..walk.state import conflicts_of, sign_offs_of, status_of, walk_run
 from ..walk.step_walker import Walk
 from .narrative import story_of, too_fast
 from .record_pictures import bolts_of, charts_of, notes_of

@@ -11,7 +11,7 @@ from ...kinds.recorded_fields import TYPED, WITH, WORDS
 from ...messages import Refusal
 from ...thresholds import MOST_TURNS, READING_OVER
 from ...units import parse
-from ..walk.step_walker import Pending
+from ..walk.pending import Pending
 
 MAX_TEXT = 1000
 #: characters of a batch number, or of initials

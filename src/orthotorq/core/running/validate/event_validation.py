@@ -15,10 +15,12 @@ from ..log.setup import tools_needed
 from ..log.step_id import FINISH
 from ..walk.actions import ACTIONS
 from ..walk.continuing import why_not_continued
+from ..walk.deviations import all_deviations
 from ..walk.instruction import can_redo, still_asked
+from ..walk.pending import Pending
 from ..walk.program import units_of
-from ..walk.state import all_deviations, status_of, walk_run
-from ..walk.step_walker import Pending, Walk
+from ..walk.state import status_of, walk_run
+from ..walk.step_walker import Walk
 from .answers import MAX_TEXT, answer_problem, form_problem
 
 Verdict = Literal["accepted", "conflict", "refused"]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ...messages import Refusal
 from .instruction import can_redo
-from .step_walker import Pending
+from .pending import Pending
 
 OPEN, DONE, ANY = ("running",), ("running", "finished"), ("running", "finished", "signed")
 EVER = (*ANY, "closed", "abandoned")

@@ -10,8 +10,9 @@ from ...kinds.prompts import ACCEPT, BACK
 from ..log.event_log import Given
 from ..log.step_id import base_of, end_of, then_of
 from .mistakes import mistake
+from .pending import Pending, Settled
 from .program import Segment, Unit
-from .step_walker import Pending, Settled, Walk
+from .step_walker import Walk
 
 
 def slackens(walk: Walk, one: PassOut, round_: int, pull: int | None) -> bool:

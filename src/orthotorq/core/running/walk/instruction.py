@@ -17,10 +17,11 @@ from ...planning.cautions import CAUTIONS
 from ..log.setup import in_hand
 from ..log.step_id import step_id
 from .measured import devices_for
+from .pending import Pending
 from .program import again_by
 from .reading_relations import reading_hint
 from .reasons import reason_of
-from .step_walker import Pending, Walk
+from .step_walker import Walk
 from .texts import FINISHES, GO_TO, NO_IMPACT, REDO, REPEAT, SET, UNTIMED, fail_texts
 
 #: steps that a stage is not done again from: what is not met is not met there either

@@ -22,9 +22,10 @@ from ...kinds.prompts import (
 from ...thresholds import READING_FAR
 from ..log.event_log import Given
 from ..log.step_id import step_id
+from .pending import Pending
 from .program import Segment, Unit
 from .reading_relations import keep_reading, related_fail
-from .step_walker import Pending, Walk
+from .step_walker import Walk
 
 #: so often a failed look sends back; after that it is mended otherwise, or left with a supervisor's
 #: word

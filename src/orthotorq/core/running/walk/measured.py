@@ -8,7 +8,8 @@ from ...forms.group import GroupOut
 from ...forms.stage import PassOut
 from ...kinds.registry import PASS_KINDS
 from .bolt_step import slackens
-from .step_walker import Pending, Walk
+from .pending import Pending
+from .step_walker import Walk
 
 #: a gap that nobody has measured and nothing limits [mm], for a simulated gauge
 _SOME_GAP = 6.0

@@ -12,7 +12,8 @@ from ...kinds.prompts import ANOTHER_BOLT, BOLT, ORDER_LOST, OTHERS, Ask, Choice
 from ...kinds.registry import PASS_KINDS
 from ..log.event_log import Given
 from ..log.step_id import end_of, step_id
-from .step_walker import Pending, Walk
+from .pending import Pending
+from .step_walker import Walk
 
 
 def mistake(walk: Walk, asked: Pending, given: Given) -> Fail | None:

@@ -18,9 +18,10 @@ from ..log.setup import in_hand
 from ..log.step_id import end_of, parse, step_id
 from .bolt_step import at_step, deviations_of_answer, judged, mark_bolts, slackens
 from .mistakes import ask_of, begins_again
+from .pending import Pending, Settled
 from .program import Segment, Unit, again_by
 from .renewal import renewed, renewed_neighbours, settle_bolt
-from .step_walker import Pending, Settled, Walk
+from .step_walker import Walk
 from .unfit import NOT_PULLED_AGAIN
 
 

@@ -11,8 +11,9 @@ from ...kinds.pass_kind import Fail, reading_base
 from ...kinds.prompts import AFTER_A_FAILURE
 from ...units import convert, show, show_quantity
 from ..log.event_log import Given
+from .pending import ReadAt
 from .program import Segment, Unit
-from .step_walker import ReadAt, Walk
+from .step_walker import Walk
 
 #: two figures that were typed with three digits are not told apart below that
 _EXACT = 1e-9

@@ -3,7 +3,7 @@ stage."""
 
 from __future__ import annotations
 
-from .step_walker import Pending
+from .pending import Pending
 
 #: by what a step is
 REASONS: dict[str, str] = {

@@ -15,8 +15,9 @@ from ...kinds.registry import PASS_KINDS
 from .bolt_step import at_step, deviations_of_answer, judged, mark_bolts, set_meanwhile
 from .items import asked_of
 from .mistakes import ask_of, pulled_early, since, was_done
+from .pending import Pending, Settled
 from .program import Segment, Unit, sorted_stages
-from .step_walker import Pending, Settled, Walk
+from .step_walker import Walk
 from .texts import BESIDE, NEW_BOLT, RENEWED, SET_RIGHT
 
 #: joints in which a bolt that is pulled anew takes load from those beside it

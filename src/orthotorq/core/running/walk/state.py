@@ -13,13 +13,15 @@ from ..log.event_log import Fact, Given, Log, fold
 from ..log.setup import to_unload
 from ..log.step_id import FINISH, base_of, parse, step_id
 from .actions import HELD, LEAVES_UNKNOWN, NEXT_SIGNATURE, STATUS, offered_to
+from .deviations import all_deviations
 from .instruction import answer_text, choices_of, instruction_for, what_of
 from .items import stage_done, walk_item
 from .passes import sketch, walk_pass
+from .pending import Pending
 from .program import Segment, Unit, first_steps, segments_of, units_of, waited_for, waits_for
 from .provisional import provisional_why
-from .step_walker import Pending, Walk
-from .texts import STOPS, deviation_texts
+from .step_walker import Walk
+from .texts import STOPS
 
 #: the part of the step that is asked after a break
 RESUMED = "resumed"
@@ -237,77 +239,6 @@ def walk_run(
     waits = [p for p in open_ if p.kind == "wait" and p is not chosen]
     chosen = _after_a_break(walk, chosen)
     return walk, chosen, waits
-
-
-def all_deviations(walk: Walk, log: Log) -> list[Deviation]:
-    """Deviations of the walk, tools out of calibration and reported problems, with who accepted
-    them."""
-    found = list(walk.deviations)
-    for number, (tool, change) in enumerate(log.hands):
-        if change is not None:
-            old = next(
-                (t.serial for t, _ in reversed(log.hands[:number]) if t.tool == tool.tool),
-                tool.name,
-            )
-            text, advice = deviation_texts()["wrench_changed"]
-            found.append(
-                Deviation(
-                    id=f"{change.id}:wrench_changed",
-                    step="-",
-                    code="wrench_changed",
-                    advice=advice,
-                    text=text.format(
-                        old=old, new=tool.serial, reason=change.payload.get("reason", "")
-                    ),
-                    accepted_by=None,
-                    reason=None,
-                )
-            )
-        if tool.expired:
-            text, advice = deviation_texts()["tool_expired"]
-            found.append(
-                Deviation(
-                    id=f"tool/{tool.serial}:tool_expired",
-                    step="-",
-                    code="tool_expired",
-                    advice=advice,
-                    text=text.format(name=tool.name, serial=tool.serial, state=tool.state),
-                    accepted_by=None,
-                    reason=None,
-                )
-            )
-    for fact in log.others:
-        if fact.kind == "problem":
-            settled = log.resumed.get(fact.id)
-            done = (
-                f" Settled by {settled.person}: {settled.payload.get('reason', '')}"
-                if settled
-                else ""
-            )
-            found.append(
-                Deviation(
-                    id=f"{fact.id}:problem",
-                    step=fact.step,
-                    code="problem",
-                    text=str(fact.payload.get("text", "")) + done,
-                    accepted_by=None,
-                    reason=None,
-                )
-            )
-    out = []
-    for one in found:
-        accept = log.accepted.get(one.id)
-        out.append(
-            one
-            if accept is None
-            else one.model_copy(
-                update={
-                    "accepted_by": accept.person,
-                    "reason": str(accept.payload.get("reason", "")),
-                }
-            )
-        )
-    return out
 
 
 def last_answer(walk: Walk, given: Given) -> LastAnswer:

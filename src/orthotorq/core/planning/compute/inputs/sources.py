@@ -7,11 +7,12 @@ calculated. A code is a bound.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
 from ....documents.plan import Plan
-from ....documents.targets import Source
+from ....documents.targets import PlacedTorque, Source
+from ....forms.quantities import QuantityText
 from ....mechanics import preload as pre
 from ....mechanics import strength as lim
 from ....tables import lubricants
@@ -122,53 +123,66 @@ def _exact(source: Source, torque: float, how: str, calculated: bool = False) ->
 
 def _read(facts: Facts, source: Source) -> Reading:
     """What a source says, whether it holds here or not; a figure in two units is judged apart."""
-    says, group, where = source.says, facts.group, f"sources/{source.id}"
+    says = source.says
     if says.torque is not None:
         return _exact(source, says.torque[0].base, str(says.torque[0]))
     if says.range is not None:
-        low, high = says.range
-        middle = (low.base + high.base) / 2
-        taken = show_quantity(middle, "torque", low.quantity.unit)
-        said = find(
-            Finding.SOURCE_RANGE,
-            where,
-            group=group.name,
-            low=str(low),
-            high=str(high),
-            middle=taken,
-        )
-        return Reading(
-            source,
-            middle,
-            source.by == "calculation",
-            f"middle of {low} to {high}",
-            None,
-            low.base,
-            high.base,
-            found=(said,),
-        )
+        return _of_range(facts, source, says.range)
     if says.places is not None:
-        first = says.places[0].torque
-        words = " and ".join(f"{p.torque} at {p.at}" for p in says.places)
-        bases = [p.torque.base for p in says.places]
-        return Reading(
-            source,
-            first.base,
-            source.by == "calculation",
-            f"{first} at {says.places[0].at}",
-            None,
-            min(bases),
-            max(bases),
-            found=(
-                find(
-                    Finding.SOURCE_TWO_FIGURES,
-                    where,
-                    group=group.name,
-                    figures=words,
-                    taken=str(first),
-                ),
+        return _of_places(facts, source, says.places)
+    return _calculated(facts, source)
+
+
+def _of_range(facts: Facts, source: Source, said_range: Sequence[QuantityText]) -> Reading:
+    low, high = said_range
+    middle = (low.base + high.base) / 2
+    taken = show_quantity(middle, "torque", low.quantity.unit)
+    said = find(
+        Finding.SOURCE_RANGE,
+        f"sources/{source.id}",
+        group=facts.group.name,
+        low=str(low),
+        high=str(high),
+        middle=taken,
+    )
+    return Reading(
+        source,
+        middle,
+        source.by == "calculation",
+        f"middle of {low} to {high}",
+        None,
+        low.base,
+        high.base,
+        found=(said,),
+    )
+
+
+def _of_places(facts: Facts, source: Source, places: Sequence[PlacedTorque]) -> Reading:
+    first = places[0].torque
+    words = " and ".join(f"{p.torque} at {p.at}" for p in places)
+    bases = [p.torque.base for p in places]
+    return Reading(
+        source,
+        first.base,
+        source.by == "calculation",
+        f"{first} at {places[0].at}",
+        None,
+        min(bases),
+        max(bases),
+        found=(
+            find(
+                Finding.SOURCE_TWO_FIGURES,
+                f"sources/{source.id}",
+                group=facts.group.name,
+                figures=words,
+                taken=str(first),
             ),
-        )
+        ),
+    )
+
+
+def _calculated(facts: Facts, source: Source) -> Reading:
+    says = source.says
     k, prevailing = facts.joint.band_per_preload().typical, facts.joint.prevailing
     if says.preload is not None:
         return _exact(

@@ -191,21 +191,7 @@ def _resiliences(
             parts = stiff.parts_resilience(layers, face, hole, outside, slope, tapped) + (
                 gasket.value if gasket else 0.0
             )
-            return Stiffness(
-                bolt,
-                parts,
-                grip,
-                slope,
-                outside,
-                layers,
-                tapped,
-                mate if tapped else modulus,
-                head,
-                shank,
-                face,
-                hole,
-                area,
-                engaged,
-                gasket,
-            )
+            under = mate if tapped else modulus
+            cone, bore = (grip, slope, outside, layers, tapped, under), (shank, face, hole)
+            return Stiffness(bolt, parts, *cone, head, *bore, area, engaged, gasket)
     return None

@@ -301,6 +301,17 @@ def _settings(
             continue
 
 
+def _walked(context: Context, chosen: Chosen, pulls: list[Pull], exact: bool) -> list[_Walk]:
+    """Every way through the pulls, gone to its end."""
+    ceiling, yields, walks = context.ceiling(chosen), chosen.facts.yields(), []
+    for way in ways_of(pulls, context):
+        walk = _Walk(chosen, ceiling, yields, exact)
+        for pull in way:
+            walk.take(pull)
+        walks.append(walk)
+    return walks
+
+
 def seen_of(
     context: Context, chosen: Chosen, pulls: list[Pull], losses: LossOut, exact: bool = False
 ) -> Seen:
@@ -308,14 +319,8 @@ def seen_of(
 
     Raises Impossible where the prevailing torque eats the low end of the figure.
     """
-    ceiling = context.ceiling(chosen)
     yields = chosen.facts.yields()
-    walks = []
-    for way in ways_of(pulls, context):
-        walk = _Walk(chosen, ceiling, yields, exact)
-        for pull in way:
-            walk.take(pull)
-        walks.append(walk)
+    walks = _walked(context, chosen, pulls, exact)
     set_by = [w for w in walks if w.full is not None]
     if set_by:
         setting, band = set_by[0].setting, set_by[0].full

@@ -24,7 +24,8 @@ from ..inputs.facts import Facts, gather
 from ..inputs.sources import Sources, read_sources
 from ..inputs.target import Chosen, NeedsStack, choose
 from ..inputs.wrench_settings import Chain, chain_of
-from .in_service import Hot, component_bounds, hot_of, work_bounds
+from .component import component_bounds
+from .in_service import Hot, hot_of, work_bounds
 from .limits import share_bound
 
 _PASSES: TypeAdapter[list[Pass]] = TypeAdapter(list[Pass])

@@ -8,9 +8,10 @@ sees is decided in one place (bolt_load.py), and held against these in one place
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from ....documents.joint import Group
+from ....documents.joint import Group, Work
 from ....documents.plan import Plan
 from ....errors import Impossible
 from ....mechanics import flange as fla
@@ -64,15 +65,20 @@ def work_bounds(plan: Plan, facts: Facts) -> list[Bound]:
     """What working loads ask of the preload: no gap, no slip, no leak; no yield and no pressing in
     while they act."""
     group = facts.group
-    given, base = group.work, f"groups/{group.id}/work"
+    given = group.work
     if given is None:
         return []
     share = shared_load(facts)
-    out = []
+    least = list(_least_at_work(facts, given, share))
+    return [*least, *_upper_at_work(plan, facts, share)] if given.axial is not None else least
+
+
+def _least_at_work(facts: Facts, given: Work, share: Shared) -> Iterator[Bound]:
+    base = f"groups/{facts.group.id}/work"
 
     def needed(
-        code: str, name: str, field: str, clamp: Step | None, safety: float, *notes: str
-    ) -> None:
+        names: tuple[str, str], field: str, clamp: Step | None, safety: float, *notes: str
+    ) -> Bound:
         last = explain(
             work.preload_needed,
             clamp=clamp.value if clamp else 0.0,
@@ -80,21 +86,12 @@ def work_bounds(plan: Plan, facts: Facts) -> list[Bound]:
             factor=share.factor,
             axial=share.axial,
         )
-        out.append(
-            bound_from(
-                code,
-                name,
-                False,
-                f"{base}/{field}",
-                [*([clamp] if clamp else []), *share.steps, last],
-                *notes,
-            )
-        )
+        steps = [*([clamp] if clamp else []), *share.steps, last]
+        return bound_from(*names, False, f"{base}/{field}", steps, *notes)
 
     if given.axial is not None:
-        needed(
-            "separation",
-            "work: the parts stay together",
+        yield needed(
+            ("separation", "work: the parts stay together"),
             "axial",
             None,
             1.0,
@@ -108,9 +105,8 @@ def work_bounds(plan: Plan, facts: Facts) -> list[Bound]:
             faces=float(given.faces),
             friction=given.slip_friction,
         )
-        needed(
-            "slip",
-            "work: no slip",
+        yield needed(
+            ("slip", "work: no slip"),
             "transverse",
             clamp,
             wanted.value,
@@ -124,10 +120,9 @@ def work_bounds(plan: Plan, facts: Facts) -> list[Bound]:
             work.clamp_that_seals,
             pressure=given.pressure.base,
             sealed=given.sealed_diameter.base,
-            bolts=float(group.layout.count),
+            bolts=float(facts.group.layout.count),
         )
-        needed("seal", "work: the pressure is held", "pressure", clamp, 1.0)
-    return [*out, *_upper_at_work(plan, facts, share)] if given.axial is not None else out
+        yield needed(("seal", "work: the pressure is held"), "pressure", clamp, 1.0)
 
 
 def _upper_at_work(plan: Plan, facts: Facts, share: Shared) -> list[Bound]:
@@ -335,96 +330,6 @@ def hot_bounds(facts: Facts, hot: Hot | None) -> list[Bound]:
 
 
 # flange by component
-
-
-def component_bounds(facts: Facts) -> list[Bound]:
-    """Bounds of a flange judged by component, each as the clamp of one bolt. Raises Impossible
-    without a gasket."""
-    group = facts.group
-    given, gasket = group.component, group.gasket
-    if given is None:
-        return []
-    if gasket is None:
-        raise Impossible(
-            Message.COMPONENT_NEEDS_GASKET, ("component", "target_stress"), group=group.name
-        )
-    shared = {
-        "gasket_area": lim.ring_area(gasket.outside.base, gasket.inside.base),
-        "bolts": float(group.layout.count),
-        "root_area": facts.thread.root_area,
-    }
-    out: list[Bound] = []
-
-    def add(
-        code: str, name: str, upper: bool, field: str, *steps: Step, stress: float | None = None
-    ) -> None:
-        last = explain(
-            fla.bolt_load,
-            stress=stress if stress is not None else steps[-1].value,
-            root_area=facts.thread.root_area,
-        )
-        out.append(
-            bound_from(
-                f"component_{code}",
-                f"component: {name}",
-                upper,
-                f"groups/{group.id}/{field}",
-                [*steps, last],
-                "Stress on the bolt's root area.",
-            )
-        )
-
-    if given.bolt_min is not None:
-        add("bolt_min", "bolt, at least", False, "component/bolt_min", stress=given.bolt_min.base)
-    if gasket.seating is not None:
-        add(
-            "seating",
-            "gasket seating",
-            False,
-            "gasket/seating",
-            explain(fla.bolt_stress_for, gasket_stress=gasket.seating.base, **shared),
-        )
-    if gasket.service is not None and gasket.pressure is not None:
-        add(
-            "operating",
-            "gasket in operation",
-            False,
-            "gasket/service",
-            explain(
-                fla.bolt_stress_in_operation,
-                gasket_stress=gasket.service.base,
-                pressure=gasket.pressure.base,
-                inside=gasket.inside.base,
-                relaxation=given.relaxation,
-                **shared,
-            ),
-        )
-    if given.bolt_max is not None:
-        add("bolt_max", "bolt, at most", True, "component/bolt_max", stress=given.bolt_max.base)
-    if given.flange_max is not None:
-        add("flange", "flange", True, "component/flange_max", stress=given.flange_max.base)
-        if given.gasket_rotation is not None and given.flange_rotation is not None:
-            add(
-                "rotation",
-                "rotation",
-                True,
-                "component/gasket_rotation",
-                explain(
-                    fla.bolt_stress_for_rotation,
-                    flange=given.flange_max.base,
-                    gasket_rotation=given.gasket_rotation.base,
-                    flange_rotation=given.flange_rotation.base,
-                ),
-            )
-    if gasket.damage is not None:
-        add(
-            "crush",
-            "gasket crushed",
-            True,
-            "gasket/damage",
-            explain(fla.bolt_stress_for, gasket_stress=gasket.damage.base, **shared),
-        )
-    return out
 
 
 def component_target(group: Group, root_area: float) -> Step | None:

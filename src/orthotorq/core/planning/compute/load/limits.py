@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from ....documents.joint import FlatFace, Gasket
+from ....documents.joint import FlatFace, Gasket, Group
 from ....documents.plan import Plan
 from ....errors import Impossible
 from ....mechanics import angle as ang
@@ -20,7 +20,8 @@ from ..inputs.facts import Facts
 from ..inputs.friction_steps import bracket, per_preload
 from ..inputs.stiffness import material_of
 from ..inputs.target import Chosen
-from .in_service import Hot, component_bounds, hot_bounds, work_bounds
+from .component import component_bounds
+from .in_service import Hot, hot_bounds, work_bounds
 from .limit import Bound, bound_from
 from .losses import gasket_factors
 from .thread_engagement import teeth_of
@@ -134,6 +135,10 @@ def _pressed_ends(
 
 
 def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
+    return [*_pressed_and_stripped(plan, facts), *_entered_bounds(facts.group)]
+
+
+def _pressed_and_stripped(plan: Plan, facts: Facts) -> list[Bound]:
     group = facts.group
     base = f"groups/{group.id}"
     out = []
@@ -185,6 +190,11 @@ def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
                 ),
             )
         )
+    return out
+
+
+def _entered_bounds(group: Group) -> list[Bound]:
+    base, out = f"groups/{group.id}", []
     if group.limits.soft_part is not None:
         out.append(
             Bound(

@@ -28,6 +28,7 @@ from ....forms.group import (
 from ....forms.stage import PassLoadOut, StageOut
 from ....mechanics.angle import preload_gain
 from ....mechanics.preload import torque_split
+from ....mechanics.window import PreloadBand
 from ....units import show
 from ...layouts import Point
 from ...numbering import prefixes
@@ -44,7 +45,7 @@ from ..load.limit_check import held, limit_outs, window_of
 from ..load.limits import bounds_of
 from ..load.losses import loss_of
 from ..load.remedy import World
-from ..load.thread_engagement import teeth_of
+from ..load.thread_engagement import Teeth, teeth_of
 
 
 def place_points(group: Group, letter: str = "") -> list[PlacePoint]:
@@ -210,14 +211,52 @@ def loaded(context: Context, chosen: Chosen, stages: list[StageOut]) -> Loaded:
     )
 
 
+def _friction(facts: Facts) -> FrictionOut:
+    friction = facts.friction
+    return FrictionOut(
+        lubricant=friction.lubricant,
+        name=friction.name,
+        mu_thread=list(friction.mu_thread) if friction.mu_thread else None,
+        mu_bearing=list(friction.mu_bearing) if friction.mu_bearing else None,
+        nut_factor=[k / facts.thread.diameter for k in facts.joint.band_per_preload()],
+        form="short" if friction.nut_factor else "long",
+        origin=friction.origin.value,
+        source=friction.source,
+    )
+
+
+def _stiffness(facts: Facts, band: PreloadBand | None) -> StiffnessOut | None:
+    stiff = facts.stiffness
+    if stiff is None:
+        return None
+    return StiffnessOut(
+        fastener_mm_per_N=stiff.fastener,
+        parts_mm_per_N=stiff.parts,
+        gain_N_per_deg=preload_gain(facts.thread.pitch, math.radians(1), stiff.both),
+        elongation_mm=(band.typical if band else 0.0) * stiff.fastener,
+        grip_mm=stiff.grip,
+    )
+
+
+def _teeth(teeth: Teeth | None) -> TeethOut | None:
+    if teeth is None:
+        return None
+    return TeethOut(
+        turns=teeth.turns,
+        engaged_mm=teeth.engaged,
+        required_mm=teeth.required,
+        carries_N=teeth.carries,
+        weaker=teeth.weaker,
+    )
+
+
 def group_out(plan: Plan, facts: Facts, load: Loaded | None) -> GroupOut:
     """The group with target, band, limits and window."""
-    group, thread, strength, friction = facts.group, facts.thread, facts.strength, facts.friction
+    group, strength = facts.group, facts.strength
     chosen, band = (load.chosen, load.seen.band) if load else (None, None)
     teeth, losses = (
         (load.load.teeth, load.losses) if load else (teeth_of(plan, facts), loss_of(facts))
     )
-    stiff = facts.stiffness
     return GroupOut(
         id=group.id,
         name=group.name,
@@ -234,38 +273,13 @@ def group_out(plan: Plan, facts: Facts, load: Loaded | None) -> GroupOut:
             certainty=strength.certainty,
             assumed=list(strength.assumed),
         ),
-        friction=FrictionOut(
-            lubricant=friction.lubricant,
-            name=friction.name,
-            mu_thread=list(friction.mu_thread) if friction.mu_thread else None,
-            mu_bearing=list(friction.mu_bearing) if friction.mu_bearing else None,
-            nut_factor=[k / thread.diameter for k in facts.joint.band_per_preload()],
-            form="short" if friction.nut_factor else "long",
-            origin=friction.origin.value,
-            source=friction.source,
-        ),
+        friction=_friction(facts),
         target=_target(load) if load else None,
         preload=_preload(load) if load else None,
         share_of_yield=share_of_yield(facts, band) if band else None,
         losses=losses,
-        stiffness=StiffnessOut(
-            fastener_mm_per_N=stiff.fastener,
-            parts_mm_per_N=stiff.parts,
-            gain_N_per_deg=preload_gain(thread.pitch, math.radians(1), stiff.both),
-            elongation_mm=(band.typical if band else 0.0) * stiff.fastener,
-            grip_mm=stiff.grip,
-        )
-        if stiff
-        else None,
-        teeth=TeethOut(
-            turns=teeth.turns,
-            engaged_mm=teeth.engaged,
-            required_mm=teeth.required,
-            carries_N=teeth.carries,
-            weaker=teeth.weaker,
-        )
-        if teeth
-        else None,
+        stiffness=_stiffness(facts, band),
+        teeth=_teeth(teeth),
         split=_split(facts),
         limits=limit_outs(load.load.held, plan, facts) if load else [],
         window=window_of(load.load.held, load.seen) if load else None,
