@@ -9,12 +9,15 @@
   import Word from '#lib/parts/Word.svelte';
   import { session } from '#lib/session.svelte.ts';
   import { EquipmentList } from './equipment.svelte.ts';
+  import Later from '#lib/parts/Later.svelte';
   import Machine from './Machine.svelte';
   import PageHead from '#lib/parts/PageHead.svelte';
 
   const list = new EquipmentList();
   const may = $derived(session.may('registers.register_equipment'));
   const uid = $props.id();
+  /** As many machines as a screen shows are drawn at once, the others a moment later. */
+  const AT_ONCE = 5;
   const MACHINE: Field[] = [
     { name: 'tag', label: 'Tag', example: 'BP-3' },
     { name: 'name', label: 'Name', example: 'Brine pump 3' },
@@ -102,12 +105,13 @@
       />
     {/if}
   {/if}
-  {#each list.items ?? [] as machine (machine.id)}<Machine
-      {list}
-      {machine}
-      {may}
-      fields={MACHINE}
-    />{:else}
+  {#each list.items ?? [] as machine, i (machine.id)}
+    {#if i < AT_ONCE}
+      <Machine {list} {machine} {may} fields={MACHINE} />
+    {:else}
+      <Later><Machine {list} {machine} {may} fields={MACHINE} /></Later>
+    {/if}
+  {:else}
     {#if list.items}<p class="soft">
         {list.sought
           ? 'Nothing matches.'
