@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from orthotorq.core.documents.plan import JOINT_KINDS
 from orthotorq.core.documents.read import read_plan
 from orthotorq.core.documents.upgrade import upgraded
 from orthotorq.core.planning.compute import compute
@@ -23,21 +24,7 @@ from orthotorq.demo.load import plan_document, plan_names
 from tests.core.play import FITTER, Play
 from tests.plans import small
 
-KINDS = (
-    "wheel",
-    "twin_wheel",
-    "gasketed_cover",
-    "machine_mount",
-    "stud_row",
-    "locking_hub",
-    "centre_bolt",
-    "bearing_nut",
-    "axle_nut",
-    "soft_clamp",
-    "fixture",
-    "casting_studs",
-    "hung_equipment",
-)
+KINDS = tuple(JOINT_KINDS)
 PLANS = {
     **{name: plan_document(name) for name in plan_names()},
     **{kind: blank_plan(kind, "New", "a/b") for kind in KINDS},

@@ -14,6 +14,8 @@ from pydantic import Field, model_validator
 from ..errors import Impossible
 from ..forms.base import FrictionBand, Id, Model, Name, NutFactorBand, Words
 from ..forms.quantities import Amount, Duration, Modulus, Stress
+from ..kinds.joints.joint_traits import JointTraits
+from ..kinds.joints.registry import JOINTS
 from ..kinds.registry import OwnMethod
 from ..kinds.stage_kind import Occasion
 from ..kinds.stage_registry import Stage
@@ -39,12 +41,12 @@ JointKind = Literal[
     "fixture",
     "casting_studs",
     "hung_equipment",
+    "bolt_circle",
+    "cylinder_head",
+    "plain_group",
 ]
 #: kinds of joint in words
-JOINT_KINDS: dict[str, str] = {kind: kind.replace("_", " ") for kind in get_args(JointKind)} | {
-    "stud_row": "row of studs",
-    "casting_studs": "studs in a casting",
-}
+JOINT_KINDS: dict[str, str] = {kind: one.words for kind, one in JOINTS.items()}
 Meter = Literal["km", "h", "d", "cycles", "starts"]
 METERS: tuple[str, ...] = get_args(Meter)
 #: what is counted, in words: hours of running are no hours of the clock
@@ -213,3 +215,8 @@ class Plan(Model):
     examples: Annotated[
         dict[Annotated[str, Field(max_length=300)], str | int | float], Field(max_length=2000)
     ] = {}
+
+    @property
+    def traits(self) -> JointTraits:
+        """What its kind of joint asks for."""
+        return JOINTS[self.joint_kind]

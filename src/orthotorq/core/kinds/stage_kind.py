@@ -18,6 +18,7 @@ from ..forms.stage import ItemOut, PassOut, StageOut
 from ..planning.cautions import CAUTIONS
 from ..planning.findings import Finding
 from .fields import FieldSpec, field
+from .joints.joint_traits import JointTraits
 from .recorded_fields import WORDS, AskedFor
 
 Occasion = Literal["install", "dismantle", "recheck"]
@@ -66,6 +67,11 @@ class PlanView(Protocol):
     @property
     def joint_kind(self) -> str:
         """What kind of joint it is."""
+        ...
+
+    @property
+    def traits(self) -> JointTraits:
+        """What its kind of joint asks for."""
         ...
 
     @property

@@ -153,7 +153,7 @@ class Apply(StageKind):
             shipped is not None
             and "seat" in stage.faces
             and "dry seat" in shipped.forbidden
-            and plan.joint_kind in ("wheel", "twin_wheel")
+            and plan.traits.seat == "dry"
         ):
             yield (
                 Finding.COMPOUND_FORBIDDEN,

@@ -9,6 +9,7 @@ from functools import partial
 
 from ...forms.group import GroupOut
 from ...forms.stage import PassOut
+from ...kinds.joints.registry import JOINTS
 from ...kinds.pass_kind import At, Look, PassKind
 from ...kinds.prompts import BOLT, LOOSENED, OTHERS
 from ...kinds.registry import PASS_KINDS
@@ -19,9 +20,6 @@ from .pending import Pending, Settled
 from .program import Segment, Unit, sorted_stages
 from .step_walker import Walk
 from .texts import BESIDE, NEW_BOLT, RENEWED, SET_RIGHT
-
-#: joints in which a bolt that is pulled anew takes load from those beside it
-_SHARED = frozenset({"wheel", "twin_wheel", "gasketed_cover", "casting_studs", "soft_clamp"})
 
 
 def after_a_way_back(
@@ -80,7 +78,7 @@ def renewed_neighbours(walk: Walk, asked: Pending, move: tuple[str, ...]) -> Pen
         if (position, bolt) not in walk.renewed:
             continue
         walk.renewed.discard((position, bolt))
-        if prior is None or group is None or walk.result.joint_kind not in _SHARED:
+        if prior is None or group is None or not JOINTS[walk.result.joint_kind].shares_load:
             continue
         for place in beside(group, bolt):
             if (

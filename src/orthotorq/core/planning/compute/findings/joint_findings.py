@@ -45,13 +45,7 @@ def must_be(plan: Plan, facts: Facts) -> str | None:
     for hub screws."""
     if facts.group.must_be is not None:
         return facts.group.must_be
-    if plan.joint_kind in ("wheel", "twin_wheel") and facts.group.layout.count > 1:
-        return "dry"
-    return (
-        "lightly oiled"
-        if plan.joint_kind == "locking_hub" and facts.group.layout.count > 1
-        else None
-    )
+    return plan.traits.seat if facts.group.layout.count > 1 else None
 
 
 def joint_findings(plan: Plan, chosen: Chosen, seen: Seen) -> Iterator[Found]:
@@ -82,7 +76,7 @@ def _condition(plan: Plan, chosen: Chosen, seen: Seen) -> Iterator[Found]:
     facts = chosen.facts
     group, friction = facts.group, facts.friction
     where, must = f"groups/{group.id}", must_be(plan, facts)
-    hub = plan.joint_kind == "locking_hub" and group.layout.count > 1
+    hub = plan.traits.hub and group.layout.count > 1
     if hub and friction.solid:
         yield find(Finding.PASTE_ON_HUB, where, group=group.name, lubricant=friction.name)
     elif must == "lightly oiled" and friction.lubricant not in (_OILED_HUB, None):

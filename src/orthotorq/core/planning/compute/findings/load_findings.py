@@ -255,9 +255,8 @@ def load_findings(plan: Plan, load: Load) -> Iterator[Found]:
         )
     if chosen.calculated:
         yield find(Finding.CALCULATED, where, group=group.name, torque=newton_metre(chosen.torque))
-    seated = plan.joint_kind != "bearing_nut"
     if (
-        seated
+        not plan.traits.set_loose
         and facts.stiffness is not None
         and facts.stiffness.grip / facts.thread.diameter < SHORT_GRIP.value
     ):

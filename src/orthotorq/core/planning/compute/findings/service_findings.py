@@ -17,9 +17,6 @@ from ..load.context import Context
 from ..load.in_service import component_target, swing_of
 from .load_findings import Load
 
-#: kinds of joint whose clamp is taken away again on purpose
-_SET_LOOSE = ("bearing_nut",)
-
 
 def _megapascal(stress: float) -> str:
     return f"{stress:.3g} MPa"
@@ -41,7 +38,7 @@ def service_findings(context: Context, load: Load) -> Iterator[Found]:
             thread=facts.group.work.thread,
         )
     left = min(load.seen.after.typical, load.seen.hot.typical if load.seen.hot else math.inf)
-    if left <= 0 and context.plan.joint_kind not in _SET_LOOSE:
+    if left <= 0 and not context.plan.traits.set_loose:
         yield find(
             Finding.NOTHING_LEFT,
             where,

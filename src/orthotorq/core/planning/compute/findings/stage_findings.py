@@ -20,8 +20,6 @@ from ..load.context import Context
 _BOLT = re.compile(r"\b(?:bolt|stud) (\d+)\b(?!\s*(?:mm|in|N|°|flat|turn))", re.I)
 _SLIDING = {"thread", "under head", "nut face", "washer", "seat"}
 #: kinds of joint with a far side that turns unless it is held, and kinds that settle early
-_FAR_SIDE = ("gasketed_cover", "machine_mount")
-_SETTLE_EARLY = ("wheel", "twin_wheel", "gasketed_cover", "machine_mount")
 
 
 def order_findings(context: Context) -> Iterator[Found]:
@@ -42,7 +40,7 @@ def order_findings(context: Context) -> Iterator[Found]:
 def far_side_findings(context: Context) -> Iterator[Found]:
     """Bolts with a nut whose far side nobody holds."""
     plan = context.plan
-    if plan.joint_kind not in _FAR_SIDE or any(s.kind == "counter_hold" for s in plan.stages):
+    if not plan.traits.far_side or any(s.kind == "counter_hold" for s in plan.stages):
         return
     for group in plan.groups:
         if group.into is not None and group.into.kind == "nut":
@@ -118,7 +116,7 @@ def recheck_findings(context: Context) -> Iterator[Found]:
             yield find(Finding.RECHECK_ODD, where, recheck=one.id, reason=reason)
         if not any(one.occasion in s.in_ and STAGE_KINDS[s.kind].proves for s in plan.stages):
             yield find(Finding.RECHECK_WITHOUT_STAGES, where, recheck=one.id, occasion=one.occasion)
-    if plan.joint_kind in _SETTLE_EARLY and not any(r.at for r in plan.rechecks):
+    if plan.traits.settles_early and not any(r.at for r in plan.rechecks):
         yield find(Finding.NO_EARLY_RECHECK, "rechecks")
 
 

@@ -9,10 +9,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ....forms.stage import StageOut
+from ....kinds.joints.axis import WHEEL
 from ....kinds.stage_kind import OCCASIONS
 from ....thresholds import FULL, HANGING_MOST
 from ...findings import Finding
-from ...states import AXES, LOCKED, PRESSED, SPOKEN_OF, WHEEL, Standing, needed
+from ...states import AXES, LOCKED, PRESSED, SPOKEN_OF, Standing, needed
 from ...work_order import in_work_order, takes, ways
 from ..inputs.finding_builder import Found, find
 from ..load.context import Context

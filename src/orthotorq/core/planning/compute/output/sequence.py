@@ -24,9 +24,6 @@ from ..inputs.target import Chosen
 from ..load.context import Context
 from .passes import pass_name
 
-#: kinds of joint in which small bolts are clicked once, and in which backing off is how it is set
-_ONE_CLICK, _BACKED_OFF = "fixture", "bearing_nut"
-
 
 def _falls(before: TorquePass, after: TorquePass) -> bool:
     """Whether the percentages fall without a reason: coming back from over-torque rounds is one."""
@@ -59,7 +56,7 @@ def _figure(plan: Plan, every: list[Pass], chosen: Chosen) -> Iterator[Found]:
             Finding.FIGURE_NOT_SET, where, group=group.name, torque=newton_metre(chosen.torque)
         )
     last = every[-1]
-    if isinstance(last, BackOffPass) and plan.joint_kind != _BACKED_OFF:
+    if isinstance(last, BackOffPass) and not plan.traits.set_loose:
         yield find(
             Finding.ENDS_BACKED_OFF, where, group=group.name, turn=turn_words(str(last.turn))
         )
@@ -93,11 +90,7 @@ def _sequence(plan: Plan, every: list[tuple[TightenStage, Pass]], fact: Facts) -
         yield find(Finding.ENDS_ABOVE_FULL, where, group=name, percent=f"{seen[-1].percent:g}")
     if not _proved(plan, every, seen, fact):
         yield find(Finding.NO_CHECK_ROUND, where, group=name)
-    if (
-        plan.joint_kind == "gasketed_cover"
-        and fact.group.gasket is not None
-        and seen[0].percent > RISING_FROM.value
-    ):
+    if plan.traits.rises and fact.group.gasket is not None and seen[0].percent > RISING_FROM.value:
         yield find(Finding.NO_RISING_PASSES, where, group=name, percent=f"{seen[0].percent:g}")
 
 
@@ -117,7 +110,7 @@ def _proved(
         group.layout.count == 1
         or turned
         or locked
-        or plan.joint_kind == _ONE_CLICK
+        or plan.traits.one_click
         or any(p.check or p.repeat for p in seen)
     )
 
