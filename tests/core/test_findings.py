@@ -53,6 +53,24 @@ def both(*changes: Callable[[Doc], None]) -> Callable[[Doc], None]:
     return change
 
 
+def stretched(
+    pressure: str, wanted: str | None = None, check: bool = True
+) -> Callable[[Doc], None]:
+    """The bolts stretched instead of pulled, to the load that is left unless another is wanted."""
+    bar = float(pressure.split()[0])
+    one = {
+        "do": "stretch",
+        "pressure": pressure,
+        "area": "1530 mm²",
+        "transfer": [1.25, 1.25, 1.25],
+    }
+    last = {"id": "p2", **one, "check": True, "order": {"kind": "circle"}}
+    return both(
+        put("targets/b", {"kind": "preload", "preload": wanted or f"{bar * 0.1224:.3f} kN"}),
+        put("stages/0/passes", [{"id": "p1", **one}, *([last] if check else [])]),
+    )
+
+
 STEEL = [{"material": "carbon steel", "thickness": "60 mm", "outside": "60 mm"}]
 GASKET = {"name": "g", "outside": "180 mm", "inside": "150 mm"}
 LOCKER = {
@@ -130,6 +148,10 @@ CASES: list[tuple[Finding, Callable[[Doc], None]]] = [
     (Finding.MAY_EXCEED_SHARE, put("groups/0/limits", {"yield_fraction": 0.45})),
     (Finding.OVER_COMBINED, put("groups/0/limits", {"nu": 0.4})),
     (Finding.MAY_EXCEED_COMBINED, put("groups/0/limits", {"nu": 0.55})),
+    (Finding.OVER_PUMPED, stretched("900 bar")),
+    (Finding.MAY_EXCEED_PUMPED, stretched("585 bar")),
+    (Finding.STRETCH_DIFFERS, stretched("300 bar", "20 kN")),
+    (Finding.STRETCH_UNCHECKED, stretched("300 bar", check=False)),
     (
         Finding.ANGLE_MAY_YIELD,
         both(

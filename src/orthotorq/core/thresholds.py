@@ -140,6 +140,13 @@ STIFFNESS_SCATTER = _t(
     "scatter of what an angle gives",
     "the cone model gives stiffness to about a tenth",
 )
+GAUGE_OFF = _t("gauge_off", 2, "%", "how far the gauge of a tensioner's pump may be off")
+TRANSFER_OFF = _t(
+    "transfer_off", 0.05, "", "how far a load transfer factor may be off: hand run-down, its rule"
+)
+STRETCH_SAME = _t(
+    "stretch_same", 3, "%", "further from the target than that, a pressure leaves another load"
+)
 SHORT_GRIP = _t(
     "short_grip", 3, "diameters", "a shorter grip loses much by settling", "VDI 2230-1: settling"
 )

@@ -129,6 +129,13 @@ NutFactorBand = Annotated[
     _AsBand,
     AfterValidator(lambda v: _check_band(v, *NUT_FACTOR, "a nut factor from 0.02 to 1.5")),
 ]
+#: load while pumped over the load that is left, at a tensioner
+TRANSFER = (1.0, 3.0)
+TransferBand = Annotated[
+    list[float],
+    _AsBand,
+    AfterValidator(lambda v: _check_band(v, *TRANSFER, "a load transfer factor from 1 to 3")),
+]
 
 
 def as_band(values: list[float]) -> Band:

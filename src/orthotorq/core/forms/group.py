@@ -173,7 +173,8 @@ class WindowOut(Out):
 
 
 class TargetOut(Out):
-    """The chosen torque: exact and as the wrench can be set."""
+    """The chosen torque: exact and as the wrench can be set. Where bolts are stretched no torque
+    acts: `force_N` is the load that is to be left, and the torque the one that it would take."""
 
     kind: str
     torque_Nm: float
@@ -182,6 +183,7 @@ class TargetOut(Out):
     calculated: bool
     source: str | None
     why: str
+    force_N: float | None = None
 
 
 class GroupOut(Out):

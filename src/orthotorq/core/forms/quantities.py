@@ -81,6 +81,10 @@ Position = Annotated[QuantityText, QuantityRule("length", -1e5, 1e5, "-100 m to 
 Stress = Annotated[
     QuantityText, QuantityRule("stress", 0, 1e4, "more than 0 and at most 10 000 MPa")
 ]
+Pressure = Annotated[
+    QuantityText, QuantityRule("stress", 0, 400, "more than 0 and at most 4 000 bar")
+]
+Area = Annotated[QuantityText, QuantityRule("area", 0, 1e6, "more than 0 and at most 1 m²")]
 Modulus = Annotated[
     QuantityText, QuantityRule("stress", 0, 1e6, "more than 0 and at most 1 000 GPa")
 ]

@@ -31,7 +31,8 @@ class PassOut(Out):
     taken; `height` its share on the tape, `leaves` how its bolts stand after it.
 
     A pass by angle has `turn_deg` and its window, an even draw its gap limits [mm] and torque cap,
-    a wait its seconds.
+    a wait its seconds, stretching its pressure as typed and [MPa], with the loads while it is
+    pumped and that are left [N], each at its low, typical and high end.
     """
 
     id: str
@@ -62,6 +63,10 @@ class PassOut(Out):
     max_spread_mm: float | None = None
     stop_at_mm: float | None = None
     wait_s: float | None = None
+    pressure: str | None = None
+    pressure_MPa: float | None = None
+    pumped_N: list[float] = []
+    left_N: list[float] = []
     torque_Nm: float | None = None
     ceiling_Nm: float | None = None
     settings: list[SettingOut] = []

@@ -150,9 +150,27 @@ class History:
     moved: list[str] = field(default_factory=list)
 
 
+@dataclass(frozen=True, slots=True)
+class Act:
+    """What a pass does to the load of a bolt; a pass that does nothing to it has none of these.
+
+    `percent` is a share of the figure's torque, given by a wrench; `turn` an angle [rad] and `left`
+    a load [N], each at its low, typical and high end; `pumped` the load meanwhile; `cap` a torque
+    [N·mm] that is not passed; `slack` takes everything away.
+    """
+
+    percent: float | None = None
+    turn: tuple[float, float, float] | None = None
+    cap: float | None = None
+    left: tuple[float, float, float] | None = None
+    pumped: tuple[float, float, float] | None = None
+    slack: bool = False
+
+
 class Planned(Protocol):
     """What a pass may ask while it is planned: the torque of the figure [N·mm], the torque rounding
-    may not pass [N·mm], and whether nobody knows what these bolts have been through."""
+    may not pass [N·mm], whether nobody knows what these bolts have been through, and what a
+    stretched bolt shortens by."""
 
     @property
     def torque(self) -> float | None:
@@ -172,6 +190,11 @@ class Planned(Protocol):
     @property
     def self_locking(self) -> bool:
         """Whether its nuts or screws lock by themselves, so that they run hard."""
+        ...
+
+    @property
+    def slender(self) -> tuple[float, float] | None:
+        """(Diameter, clamped length) of a bolt [mm], or None where its stack is not given."""
         ...
 
 
@@ -226,6 +249,8 @@ class PassKind:
     #: wrench set to a torque; may
     #: break a bond; is provisional; takes one step at no bolt
     needs_target: ClassVar[bool] = False
+    #: whether it stretches the bolt and leaves a load without a torque
+    stretches: ClassVar[bool] = False
     sets_figure: ClassVar[bool] = False
     snug: ClassVar[bool] = False
     provisional: ClassVar[bool] = False
@@ -281,6 +306,12 @@ class PassKind:
     def turned(self, form: Any) -> float:
         """Angle [rad] that the pass adds to a figure of torque plus angle."""
         return 0.0
+
+    def acts(self, one: PassOut) -> Act:
+        """What it does to the load of a bolt."""
+        if self.back:
+            return Act(slack=True)
+        return Act(cap=one.torque_Nm * 1e3 if one.torque_Nm is not None else None)
 
     def seconds(self, one: PassOut) -> float:
         """Estimated time of one pass over its bolts [s]: one round each, longer with a
@@ -406,6 +437,7 @@ def torque_words(percent: float) -> str:
 
 
 __all__ = [
+    "Act",
     "Answered",
     "At",
     "Choice",

@@ -54,6 +54,7 @@ class Message(StrEnum):
     NO_TARGET = "no_target"
     NO_VALID_SOURCE = "no_valid_source"
     SOURCE_WITHOUT_FIGURE = "source_without_figure"
+    STRETCH_NEEDS_GRIP = "stretch_needs_grip"
     ANGLE_NEEDS_STACK = "angle_needs_stack"
     WORK_NEEDS_STACK = "work_needs_stack"
     NOTHING_LEFT = "nothing_left"
@@ -189,6 +190,10 @@ TEXTS: dict[Message, str] = {
     ),
     Message.COMPONENT_NEEDS_GASKET: (
         "“{group}” has no gasket: a flange is judged by component with one."
+    ),
+    Message.STRETCH_NEEDS_GRIP: (
+        "Enter the load transfer factor from the tool's sheet, or the clamped stack of the group: "
+        "without them nobody knows what is left."
     ),
     Message.ANGLE_NEEDS_STACK: (
         "Torque plus angle on “{group}” needs the clamped stack, to know what an angle gives."

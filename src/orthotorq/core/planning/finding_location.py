@@ -33,6 +33,8 @@ FIELDS: dict[Finding, str] = {
             Finding.MAY_EXCEED_SHARE,
             Finding.OVER_COMBINED,
             Finding.MAY_EXCEED_COMBINED,
+            Finding.OVER_PUMPED,
+            Finding.MAY_EXCEED_PUMPED,
             Finding.PRESSES_IN_BY_TABLE,
             Finding.OVER_PROOF,
             Finding.MAY_EXCEED_PROOF,
@@ -132,6 +134,8 @@ FIELDS: dict[Finding, str] = {
     **dict.fromkeys(
         (
             Finding.NO_CHECK_ROUND,
+            Finding.STRETCH_DIFFERS,
+            Finding.STRETCH_UNCHECKED,
             Finding.ENDS_BELOW_FULL,
             Finding.ENDS_ABOVE_FULL,
             Finding.PERCENT_FALLS,

@@ -119,8 +119,13 @@ def _groups(raw: Raw, result: Result | None) -> Iterator[Section]:
         line = "not computed" if result is None else "no torque: snug or by hand"
         if out is not None and out.target is not None and out.preload is not None:
             angle = f" + {show(out.target.angle_deg, 3)}°" if out.target.angle_deg else ""
+            figure = (
+                "stretched"
+                if out.target.force_N is not None
+                else f"{out.target.set_torque_Nm:.0f} N·m{angle}"
+            )
             line = (
-                f"{out.target.set_torque_Nm:.0f} N·m{angle}: {show(out.preload.typical_N / 1e3, 3)}"
+                f"{figure}: {show(out.preload.typical_N / 1e3, 3)}"
                 f" kN, up to {show(out.preload.high_N / 1e3, 3)} kN"
             )
         yield Section(

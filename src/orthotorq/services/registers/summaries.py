@@ -48,6 +48,8 @@ def summary_of(result: Result) -> str:
     def figure(g: GroupOut) -> str:
         if g.target is None:
             return ""
+        if g.target.force_N is not None:
+            return f", {show(g.target.force_N / 1e3, 3)} kN by stretching"
         angle = f" + {show(g.target.angle_deg, 3)}°" if g.target.angle_deg else ""
         return f", {show(g.target.set_torque_Nm, 3)} N·m{angle}"
 

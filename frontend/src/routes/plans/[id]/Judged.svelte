@@ -3,7 +3,7 @@
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Asked } from '#lib/asked.svelte.ts';
   import type { Bench } from '#lib/bench.svelte.ts';
-  import { digits } from '#lib/figures.ts';
+  import { digits, kN } from '#lib/figures.ts';
   import Failure from '#lib/parts/Failure.svelte';
   import Findings from '#lib/parts/Findings/Findings.svelte';
   import Fold from '#lib/parts/Fold.svelte';
@@ -54,7 +54,9 @@
       limits={group.limits}
       window={group.window}
       target={[
-        group.target?.set_torque_Nm && `${digits(group.target.set_torque_Nm)} N·m`,
+        group.target?.force_N
+          ? `${kN(group.target.force_N)} kN`
+          : group.target?.set_torque_Nm && `${digits(group.target.set_torque_Nm)} N·m`,
         group.friction.name,
       ]
         .filter(Boolean)

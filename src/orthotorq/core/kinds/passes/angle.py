@@ -16,6 +16,7 @@ from ...messages import Message
 from ...thresholds import COMES_TO
 from ..fields import field
 from ..pass_kind import (
+    Act,
     Answered,
     At,
     Fail,
@@ -171,6 +172,15 @@ class Angle(PassKind):
             "read_by": form.read_by,
             "counts_on": form.zero == "before",
         }
+
+    def acts(self, one: PassOut) -> Act:
+        """Its turn, at the ends of its window."""
+        if one.turn_deg is None:
+            return Act()
+        low, high = one.window_deg or (one.turn_deg, one.turn_deg)
+        return Act(
+            turn=(math.radians(low), math.radians(one.turn_deg), math.radians(high)),
+        )
 
     def turned(self, form: Any) -> float:
         """Its turn."""

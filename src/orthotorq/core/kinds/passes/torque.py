@@ -19,6 +19,7 @@ from ...number_formats import read_percent
 from ...thresholds import MOST_PERCENT, MOVED_ABOVE, SNUG_OF_AN_ANGLE
 from ..fields import field
 from ..pass_kind import (
+    Act,
     Answered,
     At,
     Fail,
@@ -271,6 +272,10 @@ class Torque(PassKind):
             "torque_Nm": torque / 1e3,
             "ceiling_Nm": None if group.ceiling is None else group.ceiling / 1e3,
         }
+
+    def acts(self, one: PassOut) -> Act:
+        """Its share of the torque."""
+        return Act(percent=one.percent)
 
     def height(self, one: PassOut) -> float:
         """Its share."""

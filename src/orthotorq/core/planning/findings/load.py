@@ -58,6 +58,15 @@ RULES: dict[Finding, Rule] = {
         ),
         "A measured friction band, or {torque}, keeps it inside{but}.",
     ),
+    Finding.OVER_PUMPED: stop(
+        "{group}: the bolt carries {typical}, above {nu} of yield in tension ({limit}).",
+        "Pump to {torque} or less{but}.",
+    ),
+    Finding.MAY_EXCEED_PUMPED: caution(
+        "{group}: while pumped the load may reach {high}, above {nu} of yield in tension "
+        "({limit}).",
+        "A gauge that is less far off, or {torque}, keeps it inside{but}.",
+    ),
     Finding.OVER_PROOF: stop(
         "{group}: the typical preload {typical} is above the proof load ({limit}).",
         "Take {torque} or less{but}.",

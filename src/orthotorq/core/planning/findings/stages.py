@@ -25,6 +25,14 @@ RULES: dict[Finding, Rule] = {
         "{group}: the figure is computed for “{lubricant}”, and no stage puts it on.",
         "Add a stage that does, or waive this where the bolts come with it.",
     ),
+    Finding.STRETCH_DIFFERS: caution(
+        "{group}: the pressure leaves {left} in each bolt; the target is {wanted}.",
+        "Pump to {pressure}, or enter the load that is wanted as the target.",
+    ),
+    Finding.STRETCH_UNCHECKED: caution(
+        "{group}: later bolts relieve those that were stretched before them, and no pass shows it.",
+        "End with a pass at the final pressure in which no nut may be found loose.",
+    ),
     Finding.NO_CHECK_ROUND: caution(
         "{group}: there is no round that checks after the last full pass.",
         "Add a check round at 100 %, in circle or in cross.",

@@ -54,7 +54,9 @@ def _who(result: Result, record: Record) -> SummaryLine:
     groups = [g for g in result.groups if any(p.id in done for p in g.places)]
     figures = list(
         dict.fromkeys(
-            f"{show(g.target.set_torque_Nm, 4)} N·m"
+            f"{show(g.target.force_N / 1e3, 3)} kN by stretching"
+            if g.target.force_N is not None
+            else f"{show(g.target.set_torque_Nm, 4)} N·m"
             for g in groups
             if g.target is not None and g.target.set_torque_Nm
         )

@@ -105,7 +105,9 @@ def _condition(plan: Plan, chosen: Chosen, seen: Seen) -> Iterator[Found]:
         yield find(
             Finding.WRONG_CONDITION, where, group=group.name, lubricant=friction.name, must=must
         )
-    yield from _band_findings(chosen, seen.band)
+    # how a bolt slides decides nothing where it is stretched
+    if not seen.stretched:
+        yield from _band_findings(chosen, seen.band)
 
 
 def _band_findings(chosen: Chosen, band: PreloadBand) -> Iterator[Found]:

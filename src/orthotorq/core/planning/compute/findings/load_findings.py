@@ -34,6 +34,7 @@ from ..load.thread_engagement import Teeth
 _BEYOND: dict[str, tuple[Finding | None, Finding | None]] = {
     "share": (Finding.OVER_SHARE, Finding.MAY_EXCEED_SHARE),
     "combined": (Finding.OVER_COMBINED, Finding.MAY_EXCEED_COMBINED),
+    "pumped": (Finding.OVER_PUMPED, Finding.MAY_EXCEED_PUMPED),
     "proof": (Finding.OVER_PROOF, Finding.MAY_EXCEED_PROOF),
     "stripping": (Finding.STRIPS, Finding.MAY_STRIP),
     "bearing": (Finding.PRESSES_IN, Finding.MAY_PRESS_IN),
@@ -60,8 +61,19 @@ _BEYOND: dict[str, tuple[Finding | None, Finding | None]] = {
     "gasket_m": (Finding.GASKET_TOO_LITTLE, Finding.GASKET_MAY_GET_TOO_LITTLE),
     "gasket_damage": (Finding.GASKET_TOO_MUCH, Finding.GASKET_MAY_GET_TOO_MUCH),
 }
-_YIELDING = (Finding.MAY_EXCEED_COMBINED, Finding.MAY_EXCEED_PROOF, Finding.MAY_EXCEED_SHARE)
-_PAST_YIELD = (*_YIELDING, Finding.OVER_SHARE, Finding.OVER_COMBINED, Finding.OVER_PROOF)
+_YIELDING = (
+    Finding.MAY_EXCEED_COMBINED,
+    Finding.MAY_EXCEED_PUMPED,
+    Finding.MAY_EXCEED_PROOF,
+    Finding.MAY_EXCEED_SHARE,
+)
+_PAST_YIELD = (
+    *_YIELDING,
+    Finding.OVER_SHARE,
+    Finding.OVER_COMBINED,
+    Finding.OVER_PUMPED,
+    Finding.OVER_PROOF,
+)
 _CODE = {"code_at_most": Finding.BOUND_EXCEEDED, "code_at_least": Finding.BELOW_BOUND}
 
 
@@ -84,6 +96,8 @@ class Load:
         """The typical load that a bound is held against, with the pass or the losses it belongs
         to."""
         words = kilonewton(one.loads.typical)
+        if self.seen.stretched and one.bound.upper and one.loads == self.seen.peak:
+            return f"{words} while pumped"
         over = (
             one.bound.upper
             and one.bound.code != "hot_yield"
@@ -227,7 +241,7 @@ def load_findings(plan: Plan, load: Load) -> Iterator[Found]:
     facts, chosen = load.chosen.facts, load.chosen
     group, strength = facts.group, facts.strength
     where = f"groups/{group.id}"
-    yields = _yield_finding(load)
+    yields = None if load.seen.stretched else _yield_finding(load)
     if yields is not None:
         yield yields
     said: set[Finding] = set()
@@ -253,7 +267,7 @@ def load_findings(plan: Plan, load: Load) -> Iterator[Found]:
             assumed=" or ".join(strength.assumed),
             value=f"yield {strength.yield_:g} MPa",
         )
-    if chosen.calculated:
+    if chosen.calculated and not load.seen.stretched:
         yield find(Finding.CALCULATED, where, group=group.name, torque=newton_metre(chosen.torque))
     if (
         not plan.traits.set_loose

@@ -79,6 +79,12 @@ class Facts:
         the load."""
         return _yields(self.joint, fraction, self.strength.yield_, *self.carrying)
 
+    def tension_yields(self, fraction: float = 1.0) -> Ends:
+        """Load [N] at which a share of yield is reached in tension alone, as in a bolt that is
+        stretched."""
+        load = lim.preload_at_fraction(fraction, self.strength.yield_, self.carrying[0])
+        return Ends(load, load, load)
+
 
 @lru_cache(maxsize=512)
 def _yields(

@@ -61,6 +61,12 @@ class Chosen:
             f" + {show(math.degrees(self.angle), 3)}°" if self.angle else ""
         )
 
+    @property
+    def force(self) -> float:
+        """The load [N] that the figure stands for at typical friction."""
+        k = self.facts.joint.band_per_preload().typical
+        return pre.preload_from_torque(self.torque, k, self.facts.joint.prevailing)
+
     def gain(self, angle: float | None = None) -> float:
         """Preload [N] that the angle of the figure, or another one [rad], adds in the elastic
         range; 0 without one."""

@@ -9,7 +9,6 @@ against what is found here and nowhere else (limit_check.py).
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from functools import reduce
@@ -34,7 +33,8 @@ _NOTHING = PreloadBand(0.0, 0.0, 0.0, 0.0, 0.0)
 class Pull:
     """One pass over a group: its share of the figure with the chains it may be pulled with, the
     angle it turns at the low, typical and high end of its window [rad], the torque that caps it
-    [N·mm]; `slack` takes everything away."""
+    [N·mm], the load that stretching leaves and the one while pumped [N] with its pressure [MPa];
+    `slack` takes everything away."""
 
     stage: str
     name: str
@@ -43,12 +43,23 @@ class Pull:
     chains: tuple[Chain, ...] = ()
     turn: Ends | None = None
     cap: float | None = None
+    left: Ends | None = None
+    pumped: Ends | None = None
+    pressure: float | None = None
     slack: bool = False
 
     @property
     def work(self) -> tuple[object, ...]:
         """What it does to a bolt, wherever it stands."""
-        return self.percent, self.turn, self.cap, self.slack, self.variants, self.chains
+        acts = (self.percent, self.turn, self.cap, self.left, self.pumped, self.slack)
+        return *acts, self.variants, self.chains
+
+    def pressed(self, share: float) -> Pull:
+        """The same at a share of its pressure."""
+        if self.left is None or self.pumped is None or self.pressure is None:
+            return self
+        left, pumped = (Ends(*(share * f for f in e)) for e in (self.left, self.pumped))
+        return replace(self, left=left, pumped=pumped, pressure=share * self.pressure)
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,6 +117,7 @@ class Seen:
     most_percent: float = FULL.value
     hot: Ends | None = None
     hot_peak: Ends | None = None
+    stretched: bool = False
 
     @property
     def beyond_yield(self) -> bool:
@@ -128,15 +140,20 @@ def pulls_of(context: Context, group: str, stages: Iterable[StageOut]) -> list[P
 
 
 def _pull(stage: StageOut, one: PassOut, chains: tuple[Chain, ...]) -> Pull:
-    kind, at = PASS_KINDS[one.do], Pull(stage.id, one.id, tuple(stage.variants))
-    if one.percent is not None and kind.wrenched:
-        return replace(at, percent=one.percent, chains=chains)
-    if kind.back:
-        return replace(at, slack=True)
-    if kind.adds_angle and one.turn_deg is not None:
-        low, high = one.window_deg or (one.turn_deg, one.turn_deg)
-        return replace(at, turn=Ends(*map(math.radians, (low, one.turn_deg, high))))
-    return replace(at, cap=one.torque_Nm * 1e3 if one.torque_Nm is not None else None)
+    act = PASS_KINDS[one.do].acts(one)
+    return Pull(
+        stage.id,
+        one.id,
+        tuple(stage.variants),
+        percent=act.percent,
+        chains=chains if act.percent is not None else (),
+        turn=Ends(*act.turn) if act.turn is not None else None,
+        cap=act.cap,
+        left=Ends(*act.left) if act.left is not None else None,
+        pumped=Ends(*act.pumped) if act.pumped is not None else None,
+        pressure=one.pressure_MPa,
+        slack=act.slack,
+    )
 
 
 def turned_to(pulls: list[Pull], angle: float) -> list[Pull]:
@@ -153,6 +170,12 @@ def turned_to(pulls: list[Pull], angle: float) -> list[Pull]:
     assert last.turn is not None
     changed = replace(last, turn=Ends(*(max(0.0, t + more) for t in last.turn)))
     return [changed if i == places[-1] else p for i, p in enumerate(pulls)]
+
+
+def is_stretched(pulls: Iterable[Pull]) -> bool:
+    """Whether the load comes from stretching, and no torque acts on the bolt."""
+    kept = [p for p in pulls if p.left is not None or (p.percent or 0.0) >= FULL.value]
+    return bool(kept) and all(p.left is not None for p in kept)
 
 
 def decisive(pulls: list[Pull]) -> list[Pull]:
@@ -184,6 +207,10 @@ def ways_of(pulls: list[Pull], context: Context) -> Iterator[list[Pull]]:
             choices.setdefault(variant.choice or variant.id, []).append(variant.id)
     for taken in product(*choices.values()):
         yield [p for p in pulls if not p.variants or set(p.variants) & set(taken)]
+
+
+def _ends_band(ends: Ends) -> PreloadBand:
+    return PreloadBand(ends.typical, ends.low, ends.high, ends.low, ends.high)
 
 
 def _each(first: PreloadBand, second: PreloadBand) -> PreloadBand:
@@ -238,6 +265,8 @@ class _Walk:
             self._torque(pull, pull.percent)
         elif pull.turn is not None:
             self._angle(pull.turn)
+        elif pull.left is not None and pull.pumped is not None:
+            self._stretch(pull.left, pull.pumped)
         elif pull.slack:
             self.load, self.turned = _NOTHING, False
         elif pull.cap is not None:
@@ -275,6 +304,15 @@ class _Walk:
                 return
             self.full, self.setting = found, settings[0]
             self.low_by = settings[bands.index(min(bands, key=lambda b: b.low))]
+
+    def _stretch(self, left: Ends, pumped: Ends) -> None:
+        """The nut follows the stretched bolt by hand: what is left is what the tool's pressure
+        leaves, and no torque is kept in the bolt."""
+        found = _ends_band(left)
+        self.load = _at_most(self.load, found)
+        self.peak = _at_most(self.peak, _ends_band(pumped))
+        self.full, self.setting = found, Setting(self.chosen.torque, None)
+        self.low_by = self.low_by or self.setting
 
     def _angle(self, turn: Ends) -> None:
         facts, scatter = self.chosen.facts, STIFFNESS_SCATTER.value
@@ -319,7 +357,8 @@ def seen_of(
 
     Raises Impossible where the prevailing torque eats the low end of the figure.
     """
-    yields = chosen.facts.yields()
+    stretched = is_stretched(pulls)
+    yields = chosen.facts.tension_yields() if stretched else chosen.facts.yields()
     walks = _walked(context, chosen, pulls, exact)
     set_by = [w for w in walks if w.full is not None]
     if set_by:
@@ -344,9 +383,10 @@ def seen_of(
         PreloadBand(
             band.typical,
             band.low,
-            max(band.high, peak.high),
+            # what was pumped is let off again; what a wrench gave once, it may have left
+            band.high if stretched else max(band.high, peak.high),
             band.low_rss,
-            max(band.high_rss, peak.high_rss),
+            band.high_rss if stretched else max(band.high_rss, peak.high_rss),
         ),
         Ends(peak.low, peak.typical, peak.high),
         after,
@@ -366,4 +406,5 @@ def seen_of(
         Ends(*(max(0.0, f - hot.lost(f)) for f in (peak.low, peak.typical, peak.high)))
         if hot
         else None,
+        stretched,
     )

@@ -55,6 +55,9 @@ class Held:
 def loads_for(bound: Bound, seen: Seen) -> Ends:
     """The loads that a bound is held against: the most of all passes, what assembly leaves, or what
     losses leave."""
+    if bound.upper and seen.stretched and bound.code == "bearing":
+        # the tool stands on the part beside the nut: under the nut acts what is left
+        return Ends(seen.band.low, seen.band.typical, seen.figure_high)
     if bound.upper:
         return (
             seen.hot_peak if bound.code == "hot_yield" and seen.hot_peak is not None else seen.peak

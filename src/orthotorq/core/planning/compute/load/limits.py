@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import replace
 
-from ....documents.joint import FlatFace, Gasket, Group
+from ....documents.joint import Gasket
 from ....documents.plan import Plan
 from ....errors import Impossible
 from ....mechanics import angle as ang
@@ -15,16 +14,14 @@ from ....mechanics import strength as lim
 from ....mechanics.formula import Step, explain
 from ....messages import Message
 from ....tables import gaskets
-from ....thresholds import WASHER_SPREAD
 from ..inputs.facts import Facts
 from ..inputs.friction_steps import bracket, per_preload
-from ..inputs.stiffness import material_of
 from ..inputs.target import Chosen
 from .component import component_bounds
 from .in_service import Hot, hot_bounds, work_bounds
 from .limit import Bound, bound_from
 from .losses import gasket_factors
-from .thread_engagement import teeth_of
+from .part_limits import part_bounds
 
 
 def share_bound(facts: Facts) -> Bound | None:
@@ -45,7 +42,7 @@ def share_bound(facts: Facts) -> Bound | None:
     )
 
 
-def _bolt_bounds(facts: Facts) -> list[Bound]:
+def _bolt_bounds(facts: Facts, stretched: bool) -> list[Bound]:
     group, thread, strength = facts.group, facts.thread, facts.strength
     base, mu, (area, diameter) = f"groups/{group.id}", facts.joint.thread_friction(), facts.carrying
     out = [found] if (found := share_bound(facts)) is not None else []
@@ -63,6 +60,8 @@ def _bolt_bounds(facts: Facts) -> list[Bound]:
                 f"Proof strength of {strength.name} in place of yield.",
             )
         )
+    if stretched:
+        return [*out, _pumped_bound(facts, area)]
     steps = [
         explain(
             lim.combined_preload,
@@ -106,120 +105,24 @@ def _bolt_bounds(facts: Facts) -> list[Bound]:
     ]
 
 
-def _pressed_ends(
-    plan: Plan, facts: Facts, face: float, hole: float
-) -> Iterator[tuple[str, Step, bool]]:
-    """(part, clamp at its limit, whether that is the table's) for every face that is pressed on:
-    under head or nut, and behind a washer, which spreads the load; on the nut's side too when the
-    face is the table's."""
-    group = facts.group
-    ends = [group.stack]
-    if (
-        group.into is not None
-        and group.into.kind == "nut"
-        and not isinstance(group.fastener.face, FlatFace)
-    ):
-        ends.append(group.stack[::-1])
-    for layers in ends:
-        wide = face
-        for layer in layers:
-            limit = layer.limit.base if layer.limit else material_of(plan, layer.material).bearing
-            step = explain(
-                lim.clamp_at_bearing_pressure, pressure=limit, face_diameter=wide, hole=hole
-            )
-            yield layer.name or layer.material, step, layer.limit is None
-            if not layer.washer:
-                break
-            spread = wide + WASHER_SPREAD.value * layer.thickness.base
-            wide = min(spread, layer.outside.base) if layer.outside else spread
-
-
-def _part_bounds(plan: Plan, facts: Facts) -> list[Bound]:
-    return [*_pressed_and_stripped(plan, facts), *_entered_bounds(facts.group)]
-
-
-def _pressed_and_stripped(plan: Plan, facts: Facts) -> list[Bound]:
-    group = facts.group
-    base = f"groups/{group.id}"
-    out = []
-    teeth = teeth_of(plan, facts)
-    if teeth is not None and teeth.carries > 0:
-        out.append(
-            bound_from(
-                "stripping",
-                f"{teeth.weaker} thread strips",
-                True,
-                f"{base}/into/engaged",
-                list(teeth.steps),
-                f"The {teeth.weaker} thread gives way first. Add one pitch "
-                f"({facts.thread.pitch:g} mm) for "
-                "incomplete threads.",
-            )
-        )
-    if group.stack and facts.face_diameter is not None and facts.hole is not None:
-        name, step, typical = min(
-            _pressed_ends(plan, facts, facts.face_diameter, facts.hole),
-            key=lambda end: end[1].value,
-        )
-        out.append(
-            replace(
-                bound_from(
-                    "bearing",
-                    f"pressure on {name}",
-                    True,
-                    f"{base}/stack/limit",
-                    [step],
-                    f"The first of the parts pressed on to give way: {name}; the table's "
-                    "limit is typical unless the "
-                    "part's own is given. A washer spreads the load by 1.6 of its thickness.",
-                ),
-                typical=typical,
-            )
-        )
-    if teeth is not None and teeth.dilated is not None and teeth.dilated.carries > 0:
-        out.append(
-            bound_from(
-                "stripping_dilated",
-                f"{teeth.dilated.weaker} thread strips, with dilation",
-                True,
-                f"{base}/into/engaged",
-                list(teeth.dilated.steps),
-                (
-                    "Strength ratio and widening of the nut (Alexander); the more cautious of "
-                    "both forms decides."
-                ),
-            )
-        )
-    return out
-
-
-def _entered_bounds(group: Group) -> list[Bound]:
-    base, out = f"groups/{group.id}", []
-    if group.limits.soft_part is not None:
-        out.append(
-            Bound(
-                "soft_part",
-                "soft_part",
-                "soft part",
-                True,
-                group.limits.soft_part.base,
-                f"{base}/limits/soft_part",
-                notes=("Entered by the planner: the limit of the soft part.",),
-            )
-        )
-    if group.required_clamp is not None:
-        out.append(
-            Bound(
-                "required",
-                "required",
-                "joint need",
-                False,
-                group.required_clamp.base,
-                f"{base}/required_clamp",
-                notes=("Entered by the planner: what the joint needs.",),
-            )
-        )
-    return out
+def _pumped_bound(facts: Facts, area: float) -> Bound:
+    """The share of yield that a bolt may reach while it is stretched: in tension alone, since no
+    torque twists it."""
+    group, strength = facts.group, facts.strength
+    step = explain(
+        lim.preload_at_fraction,
+        fraction=group.limits.nu,
+        yield_strength=strength.yield_,
+        area=area,
+    )
+    return bound_from(
+        "pumped",
+        "tension, while pumped",
+        True,
+        f"groups/{group.id}/limits/nu",
+        [step],
+        f"Strength: {strength.name}, {strength.certainty}; held against the load while pumped.",
+    )
 
 
 def _inches(gasket: Gasket) -> bool:
@@ -390,21 +293,23 @@ def _torque_bounds(chosen: Chosen, most: dict[str, float]) -> list[Bound]:
     return out
 
 
-def bounds_of(plan: Plan, chosen: Chosen, most: dict[str, float], hot: Hot | None) -> list[Bound]:
+def bounds_of(
+    plan: Plan, chosen: Chosen, most: dict[str, float], hot: Hot | None, stretched: bool = False
+) -> list[Bound]:
     """Every bound of one bolt of a group, each above 0; `most` holds the torques [N·mm] that wrench
-    and drive can give.
+    and drive can give; a `stretched` bolt gets no torque.
 
     Raises Impossible where a bound from above leaves no preload at all.
     """
     facts = chosen.facts
     every = [
-        *_bolt_bounds(facts),
-        *_part_bounds(plan, facts),
+        *_bolt_bounds(facts, stretched),
+        *part_bounds(plan, facts),
         *_gasket_bounds(facts),
         *component_bounds(facts),
         *work_bounds(plan, facts),
         *hot_bounds(facts, hot),
-        *_torque_bounds(chosen, most),
+        *([] if stretched else _torque_bounds(chosen, most)),
     ]
     for one in every:
         if one.upper and min(one.clamps) <= 0:

@@ -60,7 +60,7 @@ class World:
             pulls = [
                 replace(p, cap=torque)
                 if p.cap and abs(p.cap / self.chosen.torque - 1) < 1e-6
-                else p
+                else p.pressed(torque / self.chosen.torque)
                 for p in pulls
             ]
         return seen_of(self.context, chosen, pulls, self.losses, exact)
@@ -75,10 +75,12 @@ class Remedy:
     but: str = ""
     torque: float | None = None
     angle: float | None = None
+    #: whether it is a pressure, of which the act knows nothing
+    pressed: bool = False
 
     def sets(self, chosen: Chosen) -> dict[str, str]:
         """What the act `take_remedy` is given to take it over; nothing where it is no figure."""
-        if self.torque is None and self.angle is None:
+        if self.pressed or (self.torque is None and self.angle is None):
             return {}
         torque = self.torque if self.torque is not None else chosen.torque
         out = {"group": chosen.facts.group.id, "torque": f"{torque / 1e3:.9g} N·m"}
@@ -105,12 +107,19 @@ def remedy(world: World, margin: Callable[[Seen], float], upper: bool, whole: bo
             world, Remedy(f"an angle of {show(math.degrees(angle), 3)}°", angle=angle), upper, whole
         )
     torque = _torque(world, margin, upper)
+    pressures = [p.pressure for p in world.pulls if p.pressure is not None]
+    pressed = world.seen().stretched and bool(pressures)
     if torque is None:
+        what = "pressure" if pressed else "torque"
         return Remedy(
-            "a lower torque" if upper else "a higher torque",
+            f"a lower {what}" if upper else f"a higher {what}",
             " (with this friction, these tools and these losses none closes it)",
         )
-    return _with_but(world, Remedy(newton_metre(torque), torque=torque), upper, whole)
+    words = newton_metre(torque)
+    if pressed:
+        bar = max(pressures) * torque / world.chosen.torque * 10
+        words = f"{math.floor(bar) if upper else math.ceil(bar)} bar"
+    return _with_but(world, Remedy(words, torque=torque, pressed=pressed), upper, whole)
 
 
 def _with_but(world: World, found: Remedy, upper: bool, whole: bool) -> Remedy:

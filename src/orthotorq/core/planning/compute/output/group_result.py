@@ -194,7 +194,11 @@ def loaded(context: Context, chosen: Chosen, stages: list[StageOut]) -> Loaded:
     world = World(context, chosen, pulls, losses, decisive=decisive(pulls))
     seen = world.seen()
     bounds = bounds_of(
-        context.plan, chosen, seen.setting.most, context.hot.get(chosen.facts.group.id)
+        context.plan,
+        chosen,
+        seen.setting.most,
+        context.hot.get(chosen.facts.group.id),
+        seen.stretched,
     )
     for stage in stages:
         for one in stage.passes:
@@ -300,6 +304,7 @@ def _target(load: Loaded) -> TargetOut:
         calculated=chosen.calculated,
         source=chosen.source,
         why=chosen.why,
+        force_N=chosen.force if load.seen.stretched else None,
     )
 
 

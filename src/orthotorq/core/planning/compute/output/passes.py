@@ -42,6 +42,14 @@ class _Figure:
         """Whether its nuts or screws lock by themselves."""
         return self.chosen is not None and self.chosen.facts.joint.prevailing > 0
 
+    @property
+    def slender(self) -> tuple[float, float] | None:
+        """(Diameter, clamped length) of a bolt [mm], where its stack is given."""
+        facts = self.chosen.facts if self.chosen else None
+        if facts is None or facts.stiffness is None:
+            return None
+        return facts.thread.diameter, facts.stiffness.grip
+
 
 def pass_name(one: Pass) -> str:
     """The pass in words."""
@@ -95,7 +103,10 @@ def passes_of(
                 moves = order_of(context.facts[group].group, order)
                 _may_repeat(one, moves)
             chosen = context.chosen.get(group)
-            fields = kind.planned(one, _Figure(chosen, context.ceiling(chosen) if chosen else None))
+            fields: dict[str, Any] = {}
+            with errors.at("stages", index, "passes", number):
+                figure = _Figure(chosen, context.ceiling(chosen) if chosen else None)
+                fields = kind.planned(one, figure)
             made = PassOut(
                 id=one.id,
                 name=kind.name(one),

@@ -10,15 +10,17 @@ from itertools import pairwise
 from ....documents.plan import Plan
 from ....kinds.pass_kind import turn_words
 from ....kinds.passes.back_off import BackOffPass
+from ....kinds.passes.stretch import StretchPass, factors_of
 from ....kinds.passes.torque import TorquePass
 from ....kinds.registry import PASS_KINDS, Pass
 from ....kinds.stages.apply import ApplyStage
 from ....kinds.stages.tighten import TightenStage
-from ....thresholds import ANGLE_SAME, FULL, RISING_FROM
+from ....mechanics.tensioner import load_left, pumped_load
+from ....thresholds import ANGLE_SAME, FULL, RISING_FROM, STRETCH_SAME
 from ....units import show
 from ...findings import Finding
 from ..inputs.facts import Facts
-from ..inputs.figure_text import newton_metre
+from ..inputs.figure_text import kilonewton, newton_metre
 from ..inputs.finding_builder import Found, find
 from ..inputs.target import Chosen
 from ..load.context import Context
@@ -51,6 +53,7 @@ def _figure(plan: Plan, every: list[Pass], chosen: Chosen) -> Iterator[Found]:
     """Whether the passes do what the figure was computed for."""
     group = chosen.facts.group
     where = f"groups/{group.id}"
+    yield from _stretched(every, chosen, where)
     if not any(PASS_KINDS[p.do].sets_figure for p in every):
         yield find(
             Finding.FIGURE_NOT_SET, where, group=group.name, torque=newton_metre(chosen.torque)
@@ -64,6 +67,40 @@ def _figure(plan: Plan, every: list[Pass], chosen: Chosen) -> Iterator[Found]:
     if abs(turned - chosen.angle) > math.radians(ANGLE_SAME.value):
         said, done = (f"{show(math.degrees(angle), 3)}°" for angle in (chosen.angle, turned))
         yield find(Finding.ANGLE_DIFFERS, where, group=group.name, said=said, turned=done)
+
+
+def _stretched(every: list[Pass], chosen: Chosen, where: str) -> Iterator[Found]:
+    """Whether the last pressure leaves the load of the target, and whether a last pass looks for
+    nuts that others have relieved."""
+    group = chosen.facts.group
+    stretching = [p for p in every if isinstance(p, StretchPass)]
+    if not stretching:
+        return
+    last = stretching[-1]
+    slender = (
+        (chosen.facts.thread.diameter, chosen.facts.stiffness.grip)
+        if chosen.facts.stiffness
+        else None
+    )
+    if not chosen.calculated:
+        yield find(
+            Finding.FIGURE_NOT_SET, where, group=group.name, torque=newton_metre(chosen.torque)
+        )
+    elif last.transfer is not None or slender is not None:
+        factor = factors_of(last, slender)[1]
+        left = load_left(pumped_load(last.efficiency, last.pressure.base, last.area.base), factor)
+        if abs(left / chosen.force - 1) > STRETCH_SAME.value / 100:
+            wanted = chosen.force / left * last.pressure.base * 10
+            yield find(
+                Finding.STRETCH_DIFFERS,
+                where,
+                group=group.name,
+                left=kilonewton(left),
+                wanted=kilonewton(chosen.force),
+                pressure=f"{wanted:.0f} bar",
+            )
+    if group.layout.count > 1 and not last.check:
+        yield find(Finding.STRETCH_UNCHECKED, where, group=group.name)
 
 
 def _sequence(plan: Plan, every: list[tuple[TightenStage, Pass]], fact: Facts) -> Iterator[Found]:

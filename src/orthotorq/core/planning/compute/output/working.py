@@ -104,6 +104,17 @@ def _of_group(load: Loaded, parts: list[str]) -> working_steps.Derived | None:
     return figures[parts[0]]() if len(parts) == 1 and parts[0] in figures else None
 
 
+def _of_stretching(
+    load: Loaded, stages: list[StageOut], parts: list[str]
+) -> working_steps.Derived | None:
+    """The steps from a pressure to the load, where no torque acts."""
+    if not load.seen.stretched or parts not in (["torque"], ["preload"]):
+        return None
+    group = load.chosen.facts.group.id
+    mine = [p for s in stages if "install" in s.occasions for p in s.passes if p.group == group]
+    return working_steps.stretched(load.chosen, [p for p in mine if p.left_N][-1])
+
+
 def _of_setting(
     context: Context, stages: list[StageOut], parts: list[str]
 ) -> working_steps.Derived | None:
@@ -134,7 +145,11 @@ def working(document: Any, figure: str) -> WorkingOut:
     errors.raise_found()
     loads = loads_of(context, stages, errors)
     parts = figure.split("/")
-    found = _of_group(loads[parts[0]], parts[1:]) if len(parts) > 1 and parts[0] in loads else None
+    found = None
+    if len(parts) > 1 and parts[0] in loads:
+        found = _of_stretching(loads[parts[0]], stages, parts[1:]) or _of_group(
+            loads[parts[0]], parts[1:]
+        )
     if found is None and len(parts) == 5 and parts[3] == "setting":
         found = _of_setting(context, stages, parts)
     if found is None:

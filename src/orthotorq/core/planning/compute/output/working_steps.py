@@ -4,15 +4,17 @@ what is put on the wrench."""
 from __future__ import annotations
 
 from ....documents.targets import PreloadTarget, YieldTarget
+from ....forms.stage import PassOut
 from ....mechanics import angle as ang
 from ....mechanics import losses as loss
 from ....mechanics import preload as pre
 from ....mechanics import stiffness as stiff
 from ....mechanics import strength as lim
+from ....mechanics import tensioner
 from ....mechanics import thermal as the
 from ....mechanics import tools as mech
 from ....mechanics.formula import Step, explain
-from ....thresholds import STIFFNESS_SCATTER
+from ....thresholds import GAUGE_OFF, STIFFNESS_SCATTER, TRANSFER_OFF
 from ....units import show, show_quantity
 from ..inputs.facts import Facts
 from ..inputs.friction_steps import bracket, per_preload
@@ -65,6 +67,29 @@ def torque(chosen: Chosen) -> Derived:
         prevailing=facts.joint.prevailing,
     )
     return [*steps, *inner, last], notes
+
+
+def stretched(chosen: Chosen, one: PassOut) -> Derived:
+    """How a pressure comes to the load that is left: what is pumped, what is lost on release."""
+    facts, steps = chosen.facts, []
+    pumped, left = one.pumped_N[1], one.left_N[1]
+    own = pumped / left
+    if facts.stiffness is not None:
+        rule = explain(
+            tensioner.transfer_factor,
+            diameter=facts.thread.diameter,
+            grip=facts.stiffness.grip,
+        )
+        steps += [rule] if abs(rule.value / own - 1) < 1e-9 else []
+    steps.append(explain(tensioner.load_left, pumped=pumped, transfer=own))
+    source = "the common rule" if len(steps) > 1 else "the tool's sheet, as entered"
+    return steps, [
+        f"Pumped to {one.pressure}: {show_quantity(pumped, 'force', 'kN')}.",
+        f"Load transfer factor {own:.4g}: {source}; it may be off by {TRANSFER_OFF.value:g}, the "
+        f"gauge by {GAUGE_OFF.value:g} %.",
+        "No torque acts: the nut is run down by hand. Limits are held against the load while "
+        "pumped, which is the larger one.",
+    ]
 
 
 def preload(chosen: Chosen, seen: Seen) -> Derived:
