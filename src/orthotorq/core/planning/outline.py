@@ -116,14 +116,14 @@ def _groups(raw: Raw, result: Result | None) -> Iterator[Section]:
             title=f"Joint: {group.get('name')}" if many else "Joint",
             line=where + (f", {positions} positions" if positions and not many else ""),
         )
-        line = "not computed" if result is None else "no torque: snug or by hand"
+        head, line = "Torque target", "no torque: snug or by hand"
+        if result is None:
+            line = "not computed"
         if out is not None and out.target is not None and out.preload is not None:
             angle = f" + {show(out.target.angle_deg, 3)}°" if out.target.angle_deg else ""
-            figure = (
-                "stretched"
-                if out.target.force_N is not None
-                else f"{out.target.set_torque_Nm:.0f} N·m{angle}"
-            )
+            figure = f"{out.target.set_torque_Nm:.0f} N·m{angle}"
+            if out.target.force_N is not None:
+                head, figure = "Clamp load target", "stretched"
             line = (
                 f"{figure}: {show(out.preload.typical_N / 1e3, 3)}"
                 f" kN, up to {show(out.preload.high_N / 1e3, 3)} kN"
@@ -133,7 +133,7 @@ def _groups(raw: Raw, result: Result | None) -> Iterator[Section]:
             kind="figure",
             index=i,
             id=name,
-            title=f"Torque target: {group.get('name')}" if many else "Torque target",
+            title=f"{head}: {group.get('name')}" if many else head,
             line=line,
         )
 

@@ -57,7 +57,7 @@
         group.target?.force_N
           ? `${kN(group.target.force_N)} kN`
           : group.target?.set_torque_Nm && `${digits(group.target.set_torque_Nm)} N·m`,
-        group.friction.name,
+        !group.target?.force_N && group.friction.name,
       ]
         .filter(Boolean)
         .join(' ')}

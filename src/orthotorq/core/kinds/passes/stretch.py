@@ -98,7 +98,7 @@ class Stretch(PassKind):
             "do": "stretch",
             "pressure": "900 bar",
             "area": "1530 mm²",
-            "transfer": [1.25, 1.25, 1.25],
+            "transfer": "1.25",
             "order": {"kind": "cross"},
         }
     }

@@ -22,6 +22,8 @@ _PARTS = {
 
 def set_by(plan: Plan, facts: Facts, bound: Bound) -> str:
     """Where a bound comes from, as the Bench names it, with the figure that was entered there."""
+    if bound.code == "pumped":
+        return f"{show(100 * facts.group.limits.nu, 3)} % of yield, in tension"
     kind, _, rest = bound.input.partition("/")
     if kind == "sources":
         source = next((s for s in plan.sources if s.id == rest), None)
