@@ -18,6 +18,8 @@ _WHOLE = ("groups", "targets", "tools", "chains", "rechecks", "sources")
 #: ids, names and the form of a part are no figures of the joint; what counts as moved is the same
 #: everywhere
 _FORM = ("id", "name", "kind", "head", "meter", "occasion", "by", "as", "moved_above")
+#: figures of a tool that no unit gives away
+_VOUCHED = ("transfer", "efficiency")
 _QUANTITY = re.compile(r"\d[\d.,/-]*\s?[^\s\d]{1,6}")
 _JOINT = ("layout", "into", "stack")
 
@@ -27,7 +29,7 @@ def _leaves(value: Any, path: tuple[str, ...], everything: bool) -> Iterator[tup
     if isinstance(value, dict):
         for key, one in value.items():
             if key not in _FORM:
-                yield from _leaves(one, (*path, key), everything)
+                yield from _leaves(one, (*path, key), everything or key in _VOUCHED)
     elif isinstance(value, list):
         for i, one in enumerate(value):
             yield from _leaves(
