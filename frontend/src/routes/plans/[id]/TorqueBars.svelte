@@ -36,7 +36,7 @@
 <figure>
   <figcaption class="leading-tight">
     <h2>
-      {group.target?.force_N ? 'Load' : 'Torque'} per bolt, % of target
+      {group.target?.force_N ? 'Load per bolt, % of target' : 'Torque per bolt, % of target'}
       <span class="soft text-sm font-normal"
         >after this step; <b class="text-ink">━</b> at the end</span
       >
