@@ -46,7 +46,16 @@ from orthotorq.services.registers.queries import joint_detail
 from orthotorq.services.running.commands import append_events, take_lease
 from orthotorq.services.running.queries import read_record, read_run
 from orthotorq.services.running.start import Choices, start_run
-from orthotorq.store.models import Event, Joint, Person, Plan, Reading, RefusedEvent, Revision
+from orthotorq.store.models import (
+    Equipment,
+    Event,
+    Joint,
+    Person,
+    Plan,
+    Reading,
+    RefusedEvent,
+    Revision,
+)
 from orthotorq.web import api
 from tests.conftest import NOW
 
@@ -160,9 +169,10 @@ def test_release_refuses_stops_repeats_and_old_versions(session: Session, ctx) -
 
 @pytest.mark.parametrize("kind", sorted(get_args(JointKind)))
 def test_a_new_plan_begins_computable(session: Session, ctx, kind: str) -> None:
-    joint = session.scalars(select(Joint).where(Joint.kind == kind)).first()
-    assert joint is not None
-    made = create_plan(ctx("mira"), joint.id, "  New  ")
+    machine = session.scalars(select(Equipment)).first()
+    assert machine is not None
+    joint = register_joint(ctx("mira"), machine.id, "new-one", "New one", kind)
+    made = create_plan(ctx("mira"), joint, "  New  ")
     with pytest.raises(Refused, match="not confirmed"):
         release(ctx("mira"), made, 1)
     document = read_draft(ctx("mira"), made).document

@@ -114,7 +114,7 @@ class Stretch(PassKind):
     needs_target = sets_figure = stretches = pulls = True
     by_fingers = True
     moving = ("turned",)
-    exhausted = "rounds_exhausted"
+    exhausted = "nuts_loose"
     seconds_each = 120.0
     ask = _STRETCH
     sayings: ClassVar[Sayings] = {
@@ -122,7 +122,7 @@ class Stretch(PassKind):
             "Bolt {label} was pumped above its pressure at {name}; left as it is: {reason}.",
             "It may have yielded: measure its length, else replace it.",
         ),
-        "rounds_exhausted": (
+        "nuts_loose": (
             "{name}: after {max} rounds nuts were still loose; left as it is: {reason}.",
             "The joint has not settled: look for a soft part or dirt.",
         ),
@@ -134,14 +134,14 @@ class Stretch(PassKind):
         ),
     }
     halts: ClassVar[Sayings] = {
-        "rounds_exhausted": (
+        "nuts_loose": (
             "after {max} rounds nuts are still loose",
             "Stop: the joint does not settle. A soft part, or dirt under a nut? Look before you "
             "pump again.",
         ),
     }
     stops: ClassVar[dict[str, tuple[str | Choice, ...]]] = {
-        "rounds_exhausted": ("back", "accept"),
+        "nuts_loose": ("back", "accept"),
     }
 
     def name(self, form: Any) -> str:

@@ -14,6 +14,7 @@ from ....mechanics import strength as lim
 from ....mechanics.formula import Step, explain
 from ....messages import Message
 from ....tables import gaskets
+from ....tables.lubricants import Band
 from ..inputs.facts import Facts
 from ..inputs.friction_steps import bracket, per_preload
 from ..inputs.target import Chosen
@@ -43,7 +44,7 @@ def share_bound(facts: Facts) -> Bound | None:
 
 
 def _bolt_bounds(facts: Facts, stretched: bool) -> list[Bound]:
-    group, thread, strength = facts.group, facts.thread, facts.strength
+    group, strength = facts.group, facts.strength
     base, mu, (area, diameter) = f"groups/{group.id}", facts.joint.thread_friction(), facts.carrying
     out = [found] if (found := share_bound(facts)) is not None else []
     if strength.proof is not None:
@@ -62,6 +63,12 @@ def _bolt_bounds(facts: Facts, stretched: bool) -> list[Bound]:
         )
     if stretched:
         return [*out, _pumped_bound(facts, area)]
+    return [*out, _combined_bound(facts, mu, area, diameter)]
+
+
+def _combined_bound(facts: Facts, mu: Band, area: float, diameter: float) -> Bound:
+    """The share of yield under tension with the torsion of the torque that gives it."""
+    group, thread, strength = facts.group, facts.thread, facts.strength
     steps = [
         explain(
             lim.combined_preload,
@@ -85,24 +92,21 @@ def _bolt_bounds(facts: Facts, stretched: bool) -> list[Bound]:
         if facts.joint.nut_factor is not None
         else ()
     )
-    return [
-        *out,
-        replace(
-            bound_from(
-                "combined",
-                "combined, at assembly",
-                True,
-                f"{base}/limits/nu",
-                steps,
-                (
-                    "At typical friction, then at the low end of the band; each is compared with "
-                    "the preload at the same friction."
-                ),
-                *split,
+    return replace(
+        bound_from(
+            "combined",
+            "combined, at assembly",
+            True,
+            f"groups/{group.id}/limits/nu",
+            steps,
+            (
+                "At typical friction, then at the low end of the band; each is compared with "
+                "the preload at the same friction."
             ),
-            ends=facts.yields(group.limits.nu),
+            *split,
         ),
-    ]
+        ends=facts.yields(group.limits.nu),
+    )
 
 
 def _pumped_bound(facts: Facts, area: float) -> Bound:
