@@ -154,3 +154,12 @@ def test_every_kind_of_pass_says_what_it_does_to_the_load(do: str) -> None:
     assert (act.percent is not None) == PASS_KINDS[do].wrenched
     assert (act.turn is not None) == PASS_KINDS[do].adds_angle
     assert act.slack == PASS_KINDS[do].back
+
+
+@pytest.mark.parametrize("table", ["sayings", "failures", "halts", "stops"])
+def test_no_two_kinds_say_different_things_under_one_code(table: str) -> None:
+    """Texts of a run are looked up by their code alone."""
+    said: dict[str, Any] = {}
+    for kind in PASS_KINDS.values():
+        for code, text in vars(type(kind)).get(table, {}).items():
+            assert said.setdefault(code, text) == text, (table, code, kind.do)
