@@ -11,7 +11,8 @@ from orthotorq.core.forms.stage import PassOut
 from orthotorq.core.kinds.registry import PASS_KINDS
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.output.working import working
-from orthotorq.core.running import record_of
+from orthotorq.core.running import fold, record_of
+from orthotorq.core.running.present.outcome import outcome_of
 from tests.core.play import Play
 from tests.plans import small
 
@@ -142,6 +143,60 @@ def test_a_run_ends_with_bolts_of_which_no_nut_was_loose() -> None:
     play.finish()
     table = record_of(play.result, play.facts, play.now).tables[0]
     assert table.rows and all(row.cells[-1] is not None for row in table.rows)
+
+
+def test_a_lower_pressure_is_not_yet_the_target() -> None:
+    """What was cut short after the first of two pressures was not pulled."""
+    document = stretched()
+    first = {"id": "low", "do": "stretch", "pressure": "450 bar", "area": "1530 mm²"}
+    document["stages"][0]["passes"].insert(1, first)
+    low, full, look = compute(document).stages[0].passes[1:]
+    assert low.height == pytest.approx(49.9, abs=0.1) and full.height == look.height == 100
+    play = Play(document)
+    play.until("/pump/")
+    part = outcome_of(play.result, fold(play.facts), 1).parts[0]
+    assert part.turned and not part.pulled
+    play.finish()
+    part = outcome_of(play.result, fold(play.facts), 1).parts[0]
+    assert part.pulled and part.checked == 4 and part.failures == []
+
+
+def test_a_nut_that_was_loose_at_a_recheck_asks_for_its_cause_and_another_round() -> None:
+    document = stretched()
+    document["stages"][0] |= {"in": ["recheck"], "id": "again"}
+    document["stages"][0]["passes"] = document["stages"][0]["passes"][2:]
+    play = Play(document, occasion="recheck")
+    play.until("/look/")
+    play.answer("turned")
+    assert play.step.entry == "decision" and "brought to its target" in play.step.hint
+    play.answer("settled")
+    assert play.step.kind == "stretch"
+    play.finish()
+    part = outcome_of(play.result, fold(play.facts), 1).parts[0]
+    assert part.moved == 2 and part.failures == []
+    assert "moved_at_recheck" in play.codes
+
+
+def test_a_bolt_pumped_too_far_is_replaced_or_leaves_the_joint_unfit() -> None:
+    play = Play(stretched())
+    play.until("/pump/")
+    play.answer("past_pressure")
+    assert [b.answer for b in play.step.buttons] == ["repair", "replace", "accept"]
+    play.answer("accept")
+    play.finish()
+    part = outcome_of(play.result, fold(play.facts), 1).parts[0]
+    assert [one.code for one in part.failures] == ["past_pressure"]
+
+
+def test_nuts_that_stay_loose_stop_the_pass_in_its_own_words() -> None:
+    play = Play(stretched())
+    play.until("/look/")
+    while play.step.entry != "decision":
+        play.answer("turned")
+    assert "nuts are still loose" in play.step.text
+    play.answer("accept")
+    play.finish()
+    assert "nuts_loose" in play.codes
 
 
 @pytest.mark.parametrize("do", sorted(PASS_KINDS))

@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 
+from orthotorq.core.documents.plan import JOINT_KINDS
 from orthotorq.core.forms.errors import DocumentErrors
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.methods import METHODS, passes_of_method
@@ -15,21 +16,6 @@ from orthotorq.core.running import Fact, state_of
 from tests.core.play import Play
 from tests.plans import small
 
-KINDS = (
-    "wheel",
-    "twin_wheel",
-    "gasketed_cover",
-    "machine_mount",
-    "stud_row",
-    "locking_hub",
-    "centre_bolt",
-    "bearing_nut",
-    "axle_nut",
-    "soft_clamp",
-    "fixture",
-    "casting_studs",
-    "hung_equipment",
-)
 LAYOUTS: dict[str, dict[str, Any]] = {
     "circle": {"kind": "circle", "count": 8, "diameter": "300 mm"},
     "row": {"kind": "row", "count": 7, "pitch": "80 mm"},
@@ -55,7 +41,7 @@ LAYOUTS: dict[str, dict[str, Any]] = {
 }
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", JOINT_KINDS)
 def test_a_plan_to_begin_from_computes_without_a_stop(kind: str) -> None:
     document = blank_plan(kind, "New", "a/b")
     result = compute(document)
@@ -76,7 +62,7 @@ def test_a_plan_to_begin_from_computes_without_a_stop(kind: str) -> None:
     assert state.instruction is not None and state.instruction.text
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", JOINT_KINDS)
 def test_a_plan_to_begin_from_is_run_on_every_occasion_with_nothing_left_in(kind: str) -> None:
     document = blank_plan(kind, "New", "a/b")
     for occasion in ("install", "recheck", "dismantle"):

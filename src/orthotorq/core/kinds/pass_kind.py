@@ -193,6 +193,11 @@ class Planned(Protocol):
         ...
 
     @property
+    def force(self) -> float | None:
+        """The load [N] that the figure stands for, or None where the group has none."""
+        ...
+
+    @property
     def slender(self) -> tuple[float, float] | None:
         """(Diameter, clamped length) of a bolt [mm], or None where its stack is not given."""
         ...

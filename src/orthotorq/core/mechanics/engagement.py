@@ -5,7 +5,8 @@ from __future__ import annotations
 
 import math
 
-from .formula import formula
+from ..tables.threads import Thread
+from .formula import Step, explain, formula
 
 _M = ("m", "length", "engaged length")
 _P = ("P", "length", "pitch")
@@ -97,3 +98,23 @@ def stripping_load(shear: float, area: float) -> float:
     105555
     """
     return shear * area
+
+
+def shear_areas(thread: Thread, engaged: float) -> tuple[Step, Step]:
+    """Shear areas [mm²] of the nut's and of the bolt's thread over an engaged length [mm], each
+    with its working."""
+    inside = explain(
+        internal_shear_area,
+        diameter=thread.diameter,
+        engaged=engaged,
+        pitch=thread.pitch,
+        pitch_diameter=thread.pitch_diameter,
+    )
+    outside = explain(
+        external_shear_area,
+        internal_minor=thread.internal_minor_diameter,
+        engaged=engaged,
+        pitch=thread.pitch,
+        pitch_diameter=thread.pitch_diameter,
+    )
+    return inside, outside

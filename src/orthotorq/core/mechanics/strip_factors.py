@@ -3,7 +3,9 @@ engagement.py."""
 
 from __future__ import annotations
 
-from .formula import formula
+from dataclasses import dataclass
+
+from .formula import Step, explain, formula
 
 _SOURCE = "Alexander; VDI 2230-1, strength ratio and dilation"
 _RS = ("R_s", "-", "strength ratio")
@@ -108,3 +110,52 @@ def stripping_with_dilation(shear: float, area: float, dilation: float, factor: 
     158231
     """
     return shear * area * dilation * factor
+
+
+@dataclass(frozen=True, slots=True)
+class Dilation:
+    """Stripping with strength ratio and dilation, each with its working; without `widens` the part
+    does not widen. Factors and loads are of the bolt's thread, then of the nut's."""
+
+    ratio: Step
+    widens: Step | None
+    factors: tuple[Step, Step]
+    loads: tuple[Step, Step]
+
+
+def with_dilation(
+    shears: tuple[float, float],
+    areas: tuple[Step, Step],
+    across_flats: float | None,
+    diameter: float,
+) -> Dilation:
+    """Loads [N] at which the bolt's and the nut's thread strip. Shear strengths [MPa] and areas of
+    the bolt's thread, then of the nut's; width across flats of the nut [mm], None for a part that
+    does not widen; diameter [mm]."""
+    ratio = explain(
+        strength_ratio,
+        internal_shear=shears[1],
+        internal_area=areas[1].value,
+        external_shear=shears[0],
+        external_area=areas[0].value,
+    )
+    widens = (
+        explain(dilation_factor, across_flats=across_flats, diameter=diameter)
+        if across_flats is not None
+        else None
+    )
+    factors = (
+        explain(external_factor, ratio=ratio.value),
+        explain(internal_factor, ratio=ratio.value),
+    )
+    external, internal = (
+        explain(
+            stripping_with_dilation,
+            shear=shear,
+            area=area.value,
+            dilation=widens.value if widens else 1.0,
+            factor=factor.value,
+        )
+        for shear, area, factor in zip(shears, areas, factors, strict=True)
+    )
+    return Dilation(ratio, widens, factors, (external, internal))

@@ -25,20 +25,7 @@ def engagement_sum(v: dict[str, Any]) -> Answer:
     shear = v["shear"] if v["shear"] is not None else material.shear
     own_shear = 0.6 * strength.tensile
     load = v["preload"] if v["preload"] is not None else strength.tensile * thread.stress_area
-    inside = explain(
-        eng.internal_shear_area,
-        diameter=thread.diameter,
-        engaged=v["length"],
-        pitch=thread.pitch,
-        pitch_diameter=thread.pitch_diameter,
-    )
-    outside = explain(
-        eng.external_shear_area,
-        internal_minor=thread.internal_minor_diameter,
-        engaged=v["length"],
-        pitch=thread.pitch,
-        pitch_diameter=thread.pitch_diameter,
-    )
+    inside, outside = eng.shear_areas(thread, v["length"])
     needs = [
         explain(eng.required_engagement, load=load, shear=s, area_per_length=a.value / v["length"])
         for s, a in ((shear, inside), (own_shear, outside))

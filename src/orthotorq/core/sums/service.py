@@ -251,67 +251,29 @@ def thermal_sum(v: dict[str, Any]) -> Answer:
     )
 
 
-def _shear_areas(thread: Thread, engaged: float) -> tuple[Step, Step]:
-    """Shear areas of the nut's and of the bolt's thread [mm²]."""
-    inside = explain(
-        eng.internal_shear_area,
-        diameter=thread.diameter,
-        engaged=engaged,
-        pitch=thread.pitch,
-        pitch_diameter=thread.pitch_diameter,
-    )
-    outside = explain(
-        eng.external_shear_area,
-        internal_minor=thread.internal_minor_diameter,
-        engaged=engaged,
-        pitch=thread.pitch,
-        pitch_diameter=thread.pitch_diameter,
-    )
-    return inside, outside
-
-
 def stripping_sum(v: dict[str, Any]) -> Answer:
     """Which thread strips, with strength ratio and nut dilation."""
     thread: Thread = v["thread"]
     strength, engaged = strength_in(v["grade"], thread.diameter), v["length"]
-    inside, outside = _shear_areas(thread, engaged)
+    inside, outside = eng.shear_areas(thread, engaged)
     own, mate = 0.6 * strength.tensile, v["shear_internal"]
-    ratio = explain(
-        strip.strength_ratio,
-        internal_shear=mate,
-        internal_area=inside.value,
-        external_shear=own,
-        external_area=outside.value,
-    )
-    steps = [inside, outside, ratio]
-    dilation = 1.0
-    if v["across_flats"] is not None:
-        if v["across_flats"] <= thread.diameter:
-            raise Impossible(
-                Message.OUT_OF_RANGE,
-                ("across-flats",),
-                value=f"{v['across_flats']:g} mm",
-                range=f"more than the thread ({thread.diameter:g} mm)",
-            )
-        steps.append(
-            explain(strip.dilation_factor, across_flats=v["across_flats"], diameter=thread.diameter)
+    flats = v["across_flats"]
+    if flats is not None and flats <= thread.diameter:
+        raise Impossible(
+            Message.OUT_OF_RANGE,
+            ("across-flats",),
+            value=f"{flats:g} mm",
+            range=f"more than the thread ({thread.diameter:g} mm)",
         )
-        dilation = steps[-1].value
-    external, internal = (
-        explain(f, ratio=ratio.value) for f in (strip.external_factor, strip.internal_factor)
-    )
-    loads = [
-        explain(
-            strip.stripping_with_dilation, shear=s, area=a.value, dilation=dilation, factor=c.value
-        )
-        for s, a, c in ((own, outside, external), (mate, inside, internal))
-    ]
+    found = strip.with_dilation((own, mate), (outside, inside), flats, thread.diameter)
+    (external, internal), loads = found.factors, found.loads
+    steps = [inside, outside, found.ratio, *([found.widens] if found.widens else [])]
     plain = min(own * outside.value, mate * inside.value)
     careful = "this form" if min(x.value for x in loads) < plain else "the plain form"
     return Answer(
         {
-            "strength_ratio": ratio.value,
-            "dilation": dilation,
+            "strength_ratio": found.ratio.value,
+            "dilation": found.widens.value if found.widens else 1.0,
             "external_factor": external.value,
             "internal_factor": internal.value,
             "external_load_N": loads[0].value,

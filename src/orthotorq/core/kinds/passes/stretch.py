@@ -13,8 +13,9 @@ from ...forms.order import CROSS, Order
 from ...forms.quantities import Area, Pressure
 from ...forms.stage import PassOut
 from ...mechanics.tensioner import load_left, pumped_load, transfer_factor
+from ...mechanics.window import Ends
 from ...messages import Message
-from ...thresholds import GAUGE_OFF, TRANSFER_OFF
+from ...thresholds import GAUGE_OFF, STRETCH_SAME, TRANSFER_OFF
 from ...units import show
 from ..fields import field
 from ..pass_kind import Act, Answered, At, Look, PassForm, PassKind, Planned, Sayings
@@ -70,6 +71,7 @@ _CHECK = replace(
         TURNED.saying("Nut was loose, run down"),
         NOT_SURE,
     ),
+    proves=True,
     instruction="Pump to {turn} and try the nut by hand: is it loose? Then let the pressure off.",
 )
 
@@ -87,6 +89,19 @@ def factors_of(
     factor = form.transfer[1] if form.transfer else transfer_factor(*(slender or (0.0, 1.0)))
     off = TRANSFER_OFF.value
     return max(1.0, factor - off), factor, factor + off
+
+
+def loads_of(form: StretchPass, slender: tuple[float, float] | None) -> tuple[Ends, Ends]:
+    """Loads [N] while it is pumped and that are left, each at its ends. Raises Impossible where
+    nothing says how much is lost on release."""
+    low, factor, high = factors_of(form, slender)
+    typical, off = (
+        pumped_load(form.efficiency, form.pressure.base, form.area.base),
+        GAUGE_OFF.value / 100,
+    )
+    pumped = Ends(typical * (1 - off), typical, typical * (1 + off))
+    left = (load_left(f, one) for f, one in zip(pumped, (high, factor, low), strict=True))
+    return pumped, Ends(*left)
 
 
 class Stretch(PassKind):
@@ -155,18 +170,14 @@ class Stretch(PassKind):
         return f"{raw.get('pressure', '?')}{' check' if raw.get('check') else ''}"
 
     def planned(self, form: Any, group: Planned) -> dict[str, Any]:
-        """Loads while it is pumped and that are left, each at its ends. Raises Impossible where
-        nothing says how much is lost on release."""
-        low, factor, high = factors_of(form, group.slender)
-        off = GAUGE_OFF.value / 100
-        ends = (high, factor, low)
-        typical = pumped_load(form.efficiency, form.pressure.base, form.area.base)
-        pumped = [typical * (1 - off), typical, typical * (1 + off)]
+        """Loads while it is pumped and that are left, and what that is of the target."""
+        pumped, left = loads_of(form, group.slender)
         return {
+            "percent": round(100 * left.typical / group.force, 1) if group.force else None,
             "pressure": str(form.pressure),
             "pressure_MPa": form.pressure.base,
-            "pumped_N": pumped,
-            "left_N": [load_left(f, one) for f, one in zip(pumped, ends, strict=True)],
+            "pumped_N": list(pumped),
+            "left_N": list(left),
             "check": form.check,
             "rounds_max": 3 if form.check else 1,
             "until": "none_moves" if form.check else "once",
@@ -188,12 +199,13 @@ class Stretch(PassKind):
         )
 
     def height(self, one: PassOut) -> float:
-        """To the end."""
-        return 100.0
+        """Its share of the target; what is as good as the target is all of it."""
+        percent = one.percent or 0.0
+        return max(percent, 100.0) if percent >= 100 - STRETCH_SAME.value else percent
 
     def load(self, before: float, at: At) -> float:
-        """The whole figure."""
-        return 100.0
+        """Its share: what is pumped less than before leaves the nut where it is."""
+        return max(before, self.height(at.one))
 
     def asked(self, at: At) -> Ask:
         """Whether a nut was loose, in a pass that checks."""

@@ -34,7 +34,6 @@ from ..pass_kind import (
 )
 from ..prompts import (
     AGAIN,
-    CAUSES,
     LOOSE,
     NOT_SURE,
     PAST_CLICK,
@@ -225,7 +224,7 @@ class Torque(PassKind):
         "moved_at_recheck": (
             "it moved",
             (
-                "Enter the cause. The bolt is tightened to the click, then all bolts are checked "
+                "Enter the cause. The bolt is brought to its target, then all bolts are checked "
                 "once more."
             ),
         ),
@@ -239,7 +238,6 @@ class Torque(PassKind):
         "rounds_exhausted": (AGAIN.saying("Found and repaired: more rounds"), "back", "accept"),
         "moved_after_still": ("back", "accept"),
         "pulls_exhausted": ("replace", "accept"),
-        "moved_at_recheck": CAUSES,
     }
 
     def name(self, form: Any) -> str:

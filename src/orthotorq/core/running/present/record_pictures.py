@@ -53,6 +53,7 @@ _BRIEF = {
     "refuses": "refused",
     "turns_on": "kept turning",
     "past_click": "past the click",
+    "past_pressure": "pumped too far",
     "past_mark": "past the mark",
     "stuck": "does not come loose",
     "no_reach": "not reached",

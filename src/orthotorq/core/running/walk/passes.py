@@ -10,7 +10,7 @@ from functools import partial
 from ...forms.run import TapeBand
 from ...forms.stage import PassOut
 from ...kinds.pass_kind import At, Fail, History, PassKind
-from ...kinds.prompts import SLACKEN, Ask, Choice
+from ...kinds.prompts import CAUSES, SLACKEN, Ask
 from ...kinds.registry import PASS_KINDS
 from ...thresholds import GAP_FAR, RECHECK_ROUNDS
 from ..log.event_log import Given
@@ -349,13 +349,10 @@ def _cause(walk: Walk, asked: Pending, step: str) -> Pending | None:
         "label": walk.named(asked.segment.position, asked.move[0]),
         "name": one.name,
     }
-    stops = PASS_KINDS[one.do].stops["moved_at_recheck"]
-    halted = walk.halt(asked, step, Fail("moved_at_recheck", said, stops))
+    halted = walk.halt(asked, step, Fail("moved_at_recheck", said, CAUSES))
     if halted.given is None:
         return halted.pending
-    cause = next(
-        (c.label for c in stops if isinstance(c, Choice) and c.word == halted.given.word), ""
-    )
+    cause = next((c.label for c in CAUSES if c.word == halted.given.word), "")
     walk.deviate(step, "moved_at_recheck", **said, cause=cause[:1].lower() + cause[1:])
     return None
 

@@ -74,6 +74,11 @@ class Facts:
             return "reduced shank"
         return "root area" if self.group.limits.area == "root" else "tensile stress area"
 
+    @property
+    def slender(self) -> tuple[float, float] | None:
+        """(Diameter, clamped length) [mm], or None where the stack is not given."""
+        return (self.thread.diameter, self.stiffness.grip) if self.stiffness else None
+
     def yields(self, fraction: float = 1.0) -> Ends:
         """Load [N] at which a share of yield is reached under tension with torsion, at each end of
         the load."""

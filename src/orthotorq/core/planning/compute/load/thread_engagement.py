@@ -25,48 +25,16 @@ class Dilated:
 def _dilated(facts: Facts, own: float, mate: float, outside: Step, inside: Step) -> Dilated:
     """Stripping by strength ratio; a nut widens by its width across flats, a part does not."""
     into, hexa = facts.group.into, facts.hexagon
-    ratio = explain(
-        strip.strength_ratio,
-        internal_shear=mate,
-        internal_area=inside.value,
-        external_shear=own,
-        external_area=outside.value,
+    nut = into is not None and into.kind == "nut" and hexa is not None
+    widening = hexa.across_flats if nut and hexa and hexa.head != "socket head" else None
+    found = strip.with_dilation((own, mate), (outside, inside), widening, facts.thread.diameter)
+    ends = sorted(
+        zip(("external", "internal"), found.factors, found.loads, strict=True),
+        key=lambda end: -end[2].value,
     )
-    steps, dilation = [outside, inside, ratio], 1.0
-    if into is not None and into.kind == "nut" and hexa is not None and hexa.head != "socket head":
-        steps.append(
-            explain(
-                strip.dilation_factor,
-                across_flats=hexa.across_flats,
-                diameter=facts.thread.diameter,
-            )
-        )
-        dilation = steps[-1].value
-    ends = []
-    for weaker, shear, area, factor in (
-        ("external", own, outside, strip.external_factor),
-        ("internal", mate, inside, strip.internal_factor),
-    ):
-        bends = explain(factor, ratio=ratio.value)
-        ends.append(
-            (
-                weaker,
-                [
-                    bends,
-                    explain(
-                        strip.stripping_with_dilation,
-                        shear=shear,
-                        area=area.value,
-                        dilation=dilation,
-                        factor=bends.value,
-                    ),
-                ],
-            )
-        )
-    ends.sort(key=lambda end: -end[1][-1].value)
-    return Dilated(
-        ends[-1][0], ends[-1][1][-1].value, (*steps, *(s for _, pair in ends for s in pair))
-    )
+    weaker, _, least = ends[-1]
+    steps = [outside, inside, found.ratio, *([found.widens] if found.widens else [])]
+    return Dilated(weaker, least.value, (*steps, *(s for _, *pair in ends for s in pair)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,20 +68,7 @@ def teeth_of(plan: Plan, facts: Facts) -> Teeth | None:
         if into.material
         else own
     )
-    inside = explain(
-        eng.internal_shear_area,
-        diameter=thread.diameter,
-        engaged=engaged,
-        pitch=thread.pitch,
-        pitch_diameter=thread.pitch_diameter,
-    )
-    outside = explain(
-        eng.external_shear_area,
-        internal_minor=thread.internal_minor_diameter,
-        engaged=engaged,
-        pitch=thread.pitch,
-        pitch_diameter=thread.pitch_diameter,
-    )
+    inside, outside = eng.shear_areas(thread, engaged)
     internal = explain(eng.stripping_load, shear=mate, area=inside.value)
     external = explain(eng.stripping_load, shear=own, area=outside.value)
     weaker = "internal" if internal.value < external.value else "external"

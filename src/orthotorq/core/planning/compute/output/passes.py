@@ -43,12 +43,14 @@ class _Figure:
         return self.chosen is not None and self.chosen.facts.joint.prevailing > 0
 
     @property
+    def force(self) -> float | None:
+        """The load [N] that the figure stands for."""
+        return self.chosen.force if self.chosen else None
+
+    @property
     def slender(self) -> tuple[float, float] | None:
         """(Diameter, clamped length) of a bolt [mm], where its stack is given."""
-        facts = self.chosen.facts if self.chosen else None
-        if facts is None or facts.stiffness is None:
-            return None
-        return facts.thread.diameter, facts.stiffness.grip
+        return self.chosen.facts.slender if self.chosen else None
 
 
 def pass_name(one: Pass) -> str:

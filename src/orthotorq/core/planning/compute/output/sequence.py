@@ -10,12 +10,11 @@ from itertools import pairwise
 from ....documents.plan import Plan
 from ....kinds.pass_kind import turn_words
 from ....kinds.passes.back_off import BackOffPass
-from ....kinds.passes.stretch import StretchPass, factors_of
+from ....kinds.passes.stretch import StretchPass, loads_of
 from ....kinds.passes.torque import TorquePass
 from ....kinds.registry import PASS_KINDS, Pass
 from ....kinds.stages.apply import ApplyStage
 from ....kinds.stages.tighten import TightenStage
-from ....mechanics.tensioner import load_left, pumped_load
 from ....thresholds import ANGLE_SAME, FULL, RISING_FROM, STRETCH_SAME
 from ....units import show
 from ...findings import Finding
@@ -54,7 +53,9 @@ def _figure(plan: Plan, every: list[Pass], chosen: Chosen) -> Iterator[Found]:
     group = chosen.facts.group
     where = f"groups/{group.id}"
     yield from _stretched(every, chosen, where)
-    if not any(PASS_KINDS[p.do].sets_figure for p in every):
+    given = [p for p in every if chosen.calculated or not PASS_KINDS[p.do].stretches]
+    # a torque that somebody gave is not what stretching leaves
+    if not any(PASS_KINDS[p.do].sets_figure for p in given):
         yield find(
             Finding.FIGURE_NOT_SET, where, group=group.name, torque=newton_metre(chosen.torque)
         )
@@ -76,28 +77,17 @@ def _stretched(every: list[Pass], chosen: Chosen, where: str) -> Iterator[Found]
     stretching = [p for p in every if isinstance(p, StretchPass)]
     if not stretching:
         return
-    last = stretching[-1]
-    slender = (
-        (chosen.facts.thread.diameter, chosen.facts.stiffness.grip)
-        if chosen.facts.stiffness
-        else None
-    )
-    if not chosen.calculated:
-        yield find(
-            Finding.FIGURE_NOT_SET, where, group=group.name, torque=newton_metre(chosen.torque)
-        )
-    elif last.transfer is not None or slender is not None:
-        factor = factors_of(last, slender)[1]
-        left = load_left(pumped_load(last.efficiency, last.pressure.base, last.area.base), factor)
+    last, slender = stretching[-1], chosen.facts.slender
+    if last.transfer is not None or slender is not None:
+        left = loads_of(last, slender)[1].typical
         if abs(left / chosen.force - 1) > STRETCH_SAME.value / 100:
-            wanted = chosen.force / left * last.pressure.base * 10
             yield find(
                 Finding.STRETCH_DIFFERS,
                 where,
                 group=group.name,
                 left=kilonewton(left),
                 wanted=kilonewton(chosen.force),
-                pressure=f"{wanted:.0f} bar",
+                pressure=f"{chosen.force / left * last.pressure.base * 10:.0f} bar",
             )
     if group.layout.count > 1 and not last.check:
         yield find(Finding.STRETCH_UNCHECKED, where, group=group.name)
