@@ -11,7 +11,7 @@ from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.finding_location import FIELDS, field_of
 from orthotorq.core.planning.findings import RULES, Finding
 from orthotorq.core.planning.outline import mended_in, outline
-from tests.core.test_findings import CASES
+from tests.core.finding_cases import CASES
 from tests.plans import small
 
 SCHEMA = Plan.model_json_schema()

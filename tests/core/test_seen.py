@@ -3,10 +3,8 @@ losses off all of it."""
 
 from __future__ import annotations
 
-import copy
 import math
 import re
-from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -14,80 +12,22 @@ from hypothesis import strategies as st
 
 from orthotorq.core.errors import Impossible
 from orthotorq.core.forms.errors import DocumentErrors
-from orthotorq.core.forms.group import GroupOut, PreloadOut
-from orthotorq.core.forms.result import FindingOut
+from orthotorq.core.forms.group import PreloadOut
 from orthotorq.core.planning.compute import compute
 from orthotorq.core.planning.compute.output.alternatives import alternatives
-from orthotorq.core.planning.editing import edit
 from orthotorq.demo.load import plan_document, plan_names
-from tests.plans import small
-
-Raw = dict[str, Any]
-STACK = [{"material": "carbon steel", "thickness": "60 mm", "outside": "60 mm"}]
-ANGLED = [
-    {"id": "snug", "do": "torque", "percent": 100},
-    {"id": "turn", "do": "angle", "turn": "20 deg", "window": ["18 deg", "23 deg"]},
-]
-
-
-def plan(target: Raw | None = None, passes: list[Raw] | None = None, **group: Any) -> Raw:
-    """The small plan with another target, other passes, other facts of its bolts; a wrench that
-    shows every tenth."""
-    document = small()
-    document["groups"][0].update(group)
-    document["tools"]["w"].update(range=["1 N·m", "900 N·m"], increment="0.1 N·m")
-    if target is not None:
-        document["targets"]["b"] = target
-    if passes is not None:
-        document["stages"][0]["passes"] = passes
-    return document
-
-
-def angled(torque: str = "60 N·m", angle: str = "20 deg", **more: Any) -> Raw:
-    """Torque plus angle with a window that is wider to the far side."""
-    return plan(
-        {"kind": "torque+angle", "torque": torque, "angle": angle},
-        copy.deepcopy(ANGLED),
-        stack=copy.deepcopy(STACK),
-        **more,
-    )
-
-
-def group(document: Raw) -> GroupOut:
-    return compute(document).groups[0]
-
-
-def load(document: Raw) -> PreloadOut:
-    found = group(document).preload
-    assert found is not None
-    return found
-
-
-def found(document: Raw, code: str) -> FindingOut:
-    return next(f for f in compute(document).findings if f.code == code)
-
-
-def codes(document: Raw) -> set[str]:
-    return {f.code for f in compute(document).findings}
-
-
-def k(mu: float, face: float = 20.0) -> float:
-    """Torque per preload of M16 by hand."""
-    return 2 / (2 * math.pi) + mu * 14.7010 / (2 * math.cos(math.pi / 6)) + mu * face / 2
-
-
-def limit(mu: float, share: float = 1.0) -> float:
-    """Load at yield with torsion of M16 8.8 by hand."""
-    lead, flank = math.atan(2 / (math.pi * 14.7010)), math.atan(mu / math.cos(math.pi / 6))
-    d0 = (14.7010 + 13.5463) / 2
-    return (
-        share
-        * 640
-        * math.pi
-        / 4
-        * d0**2
-        / math.sqrt(1 + 3 * (1.5 * 14.7010 / d0 * math.tan(lead + flank)) ** 2)
-    )
+from tests.core.loaded_plans import (
+    Raw,
+    angled,
+    codes,
+    found,
+    group,
+    k,
+    limit,
+    load,
+    plan,
+)
+from tests.core.test_remedies import closes
 
 
 def test_friction_is_the_same_all_through_a_case_of_torque_and_angle() -> None:
@@ -249,26 +189,6 @@ def test_an_angle_that_no_pass_turns_is_judged_as_it_is_meant_and_stops() -> Non
         compute(document)
 
 
-@pytest.mark.parametrize(
-    ("torque", "angle", "own"),
-    [("60 N·m", "20 deg", False), ("40 N·m", "20 deg", True), ("60 N·m", "25 deg", True)],
-)
-def test_a_figure_that_is_not_what_its_source_says_is_the_planners_own(
-    torque: str, angle: str, own: bool
-) -> None:
-    document = angled(torque, angle)
-    document["sources"] = [
-        {"id": "s", "by": "equipment maker", "says": {"torque": ["60 N·m"], "angle": "20 deg"}}
-    ]
-    document["targets"]["b"]["source"] = "s"
-    target = group(document).target
-    assert (target.source is None) is own and ("own_figure" in codes(document)) is own
-    if own:
-        assert (
-            "planner's own" in target.why and "60 N·m + 20°" in found(document, "own_figure").text
-        )
-
-
 def test_a_typical_load_above_proof_or_yield_is_a_stop_in_the_short_form_too() -> None:
     document = plan(
         {"kind": "torque", "torque": "290 N·m"}, friction={"nut_factor": [0.18, 0.18, 0.18]}
@@ -292,128 +212,6 @@ def test_rounding_to_the_scale_never_passes_a_codes_bound() -> None:
     # a round above the bound is above it, whatever the figure
     document["stages"][0]["passes"][2]["percent"] = 110
     assert "130" in found(document, "bound_exceeded").text or "bound_exceeded" in codes(document)
-
-
-@pytest.mark.parametrize(
-    ("spelled", "thread", "grade"),
-    [
-        ("8.8", "M16", "ISO 898-1 8.8"),
-        ("ISO 898-1:2013 8.8", "m16 x 2", "8.8"),
-        ("SAE 5", "1-8", "SAE J429 5"),
-        ("SAE J429 grade 5", "1-8 UN", "grade 5"),
-    ],
-)
-def test_what_a_source_is_valid_for_is_compared_by_what_is_meant(
-    spelled: str, thread: str, grade: str
-) -> None:
-    own = "M16" if thread.lower().startswith("m") else "1-8 UNC"
-    document = plan({"kind": "ranked"})
-    document["groups"][0]["fastener"].update(thread=own, grade=grade)
-    document["sources"] = [
-        {
-            "id": "m",
-            "by": "equipment maker",
-            "says": {"torque": ["120 N·m"]},
-            "valid_for": {"thread": thread, "grade": spelled},
-        },
-        {"id": "r", "by": "site rule", "says": {"torque": ["160 N·m"]}},
-    ]
-    assert group(document).target.source == "m"
-
-
-def test_a_struck_source_keeps_showing_what_it_says() -> None:
-    document = plan({"kind": "torque", "source": "m"})
-    document["sources"] = [
-        {
-            "id": "m",
-            "by": "equipment maker",
-            "says": {"torque": ["120 N·m", "88.5 ft·lbf"]},
-            "valid_for": {"lubricant": "grease"},
-        }
-    ]
-    shown = group(document).sources[0]
-    assert shown.verdict == "struck" and "120 N·m" in shown.says and shown.torque_Nm == 120
-    assert found(document, "struck_source_taken").severity == "stop"
-
-
-def test_ranges_conflict_by_what_they_leave_open_and_equals_are_called_equal() -> None:
-    document = plan({"kind": "ranked"})
-    document["sources"] = [
-        {"id": "a", "by": "gasket maker", "says": {"range": ["100 N·m", "140 N·m"]}},
-        {"id": "b", "by": "part maker", "says": {"range": ["135 N·m", "180 N·m"]}},
-    ]
-    assert "source_conflict" not in codes(document)
-    document["sources"][1]["says"]["range"][0] = "160 N·m"
-    assert "ranks the same" in found(document, "source_conflict").text
-    # a figure inside the range of the source that ranks first is not against it
-    document["targets"]["b"] = {"kind": "torque", "torque": "130 N·m"}
-    assert not codes(document) & {"overruled", "overruled_without_reason"}
-    assert "is taken" not in found(document, "source_range").text
-
-
-PAIR = {"torque": ["92 N·m", "86 ft·lbf"]}
-
-
-def paired(*others: Raw, **more: Any) -> Raw:
-    document = plan({"kind": "ranked"}, limits={"yield_fraction": 0.7})
-    document["sources"] = [
-        {"id": "m", "by": "equipment maker", "says": copy.deepcopy(PAIR), **more},
-        *others,
-    ]
-    return document
-
-
-def test_what_we_can_compute_decides_nothing_about_a_misprint() -> None:
-    ours = {"id": "c", "by": "calculation", "says": {"yield_fraction": 0.7}}
-    for document in (
-        paired(),
-        paired(ours),
-        paired({"id": "p", "by": "standard", "says": {"preload": "44 kN"}}),
-    ):
-        stop = found(document, "pair_undecided")
-        assert stop.severity == "stop" and not stop.waivable
-        assert group(document).target.torque_Nm == 92
-        assert "two digits of 86 ft·lbf changed places" in stop.text
-        assert stop.text.count("of yield") == 2 and "1.27 times" in stop.text
-
-
-@pytest.mark.parametrize(
-    ("pair", "words"),
-    [
-        (["40 N·m", "40 kgf·m"], "kgf·m and N·m"),
-        (["40 ft·lbf", "40 in·lbf"], "in·lbf"),
-        (["40 N·m", "40 ft·lbf"], "the number of one unit"),
-        (["40 N·m", "55 ft·lbf"], "ratio 1.86 times"),
-    ],
-)
-def test_usual_slips_are_named(pair: list[str], words: str) -> None:
-    document = paired()
-    document["sources"][0]["says"]["torque"] = pair
-    assert words in found(document, "pair_undecided").text
-
-
-def test_other_sources_or_the_planner_decide_which_reading_holds() -> None:
-    yard = {"id": "r", "by": "site rule", "says": {"torque": ["113 N·m"]}}
-    assert group(paired(yard)).target.torque_Nm == pytest.approx(116.6, rel=1e-3)
-    assert "site rule (113 N·m)" in found(paired(yard), "pair_mismatch").text
-    # between the two, or on both sides, nobody is supported
-    assert "pair_undecided" in codes(paired({**yard, "says": {"torque": ["103 N·m"]}}))
-    assert "pair_undecided" in codes(
-        paired(yard, {**yard, "id": "q", "says": {"torque": ["91 N·m"]}})
-    )
-    decided = paired(holds="second", because="letter of the maker")
-    assert group(decided).target.torque_Nm == pytest.approx(116.6, rel=1e-3)
-    assert "letter of the maker" in found(decided, "pair_decided").text
-    with pytest.raises(DocumentErrors, match="why"):
-        compute(paired(holds="second"))
-
-
-def test_a_share_of_yield_in_a_source_stands_on_the_chosen_area() -> None:
-    document = plan({"kind": "ranked"})
-    document["sources"] = [{"id": "s", "by": "standard", "says": {"yield_fraction": 0.5}}]
-    tensile = load(document).typical_N
-    document["groups"][0]["limits"] = {"area": "root"}
-    assert load(document).typical_N / tensile == pytest.approx(144.12 / 156.67, rel=1e-3)
 
 
 @pytest.mark.parametrize(
@@ -463,99 +261,6 @@ def test_a_band_without_a_name_is_not_taken_for_dry() -> None:
 
 
 # remedies
-
-
-def closes(document: Raw, one: FindingOut) -> bool:
-    """Whether the figure of a remedy, taken over as on the Bench, closes its finding."""
-    after, _ = edit(document, "take_remedy", one.sets)
-    return not any((f.code, f.where) == (one.code, one.where) for f in compute(after).findings)
-
-
-@pytest.mark.parametrize("name", plan_names())
-def test_every_remedy_of_the_demo_closes_its_finding(name: str) -> None:
-    document = plan_document(name)
-    for one in compute(document).findings:
-        if one.sets:
-            assert closes(document, one), (one.text, one.remedy)
-
-
-BOUNDS = st.fixed_dictionaries(
-    {},
-    optional={
-        "required_clamp": st.integers(5, 140).map(lambda kn: f"{kn} kN"),
-        "limits": st.fixed_dictionaries(
-            {},
-            optional={
-                "yield_fraction": st.floats(0.1, 0.9),
-                "nu": st.floats(0.2, 1.0),
-                "soft_part": st.integers(3, 90).map(lambda kn: f"{kn} kN"),
-            },
-        ),
-        "into": st.integers(4, 30).map(
-            lambda mm: {"kind": "tapped", "material": "aluminium", "engaged": f"{mm} mm"}
-        ),
-        "stack": st.just(STACK),
-    },
-)
-
-
-@settings(max_examples=150, deadline=None)
-@given(
-    st.integers(8, 400),
-    BOUNDS,
-    st.sampled_from(["0.1 N·m", "1 N·m", "7 N·m"]),
-    st.sampled_from([100, 104, 110]),
-    st.sampled_from(["0 N·m", "6 N·m"]),
-)
-def test_every_remedy_closes_its_finding(
-    torque: int, bounds: Raw, increment: str, over: float, prevailing: str
-) -> None:
-    document = plan(
-        {"kind": "torque", "torque": f"{torque} N·m"},
-        [
-            {"id": "over", "do": "torque", "percent": over},
-            {"id": "full", "do": "torque", "percent": 100, "falls": "back to the figure"},
-        ],
-        **copy.deepcopy(bounds),
-    )
-    document["tools"]["w"]["increment"] = increment
-    document["groups"][0]["fastener"]["prevailing"] = prevailing
-    try:
-        result = compute(document)
-    except DocumentErrors:
-        return
-    for one in result.findings:
-        if one.sets:
-            assert closes(document, one), (one.text, one.remedy)
-
-
-@settings(max_examples=60, deadline=None)
-@given(st.integers(20, 120), st.integers(5, 120), st.integers(20, 200))
-def test_every_remedy_of_an_angle_closes_its_finding(torque: int, angle: int, need: int) -> None:
-    document = angled(
-        f"{torque} N·m", f"{angle} deg", required_clamp=f"{need} kN", limits={"yield_fraction": 0.7}
-    )
-    document["stages"][0]["passes"][1].update(
-        turn=f"{angle} deg", window=[f"{angle - 2} deg", f"{angle + 3} deg"]
-    )
-    for one in compute(document).findings:
-        if one.sets:
-            assert closes(document, one), (one.text, one.remedy)
-
-
-@pytest.mark.parametrize(
-    ("order", "rest"), [((0, 1, 2), "ranked"), ((2, 0, 1), "ranked"), ((1, 2, 0), "ranked")]
-)
-def test_the_order_of_sources_changes_nothing(order: tuple[int, ...], rest: str) -> None:
-    sources = [
-        {"id": "a", "by": "site rule", "says": {"torque": ["110 N·m"]}},
-        {"id": "b", "by": "equipment maker", "says": copy.deepcopy(PAIR)},
-        {"id": "c", "by": "code", "says": {"at_most": "150 N·m"}},
-    ]
-    document = plan({"kind": rest})
-    document["sources"] = [sources[i] for i in order]
-    found_ = group(document)
-    assert found_.target.source == "b" and found_.target.torque_Nm == pytest.approx(116.6, rel=1e-3)
 
 
 @settings(max_examples=60, deadline=None)

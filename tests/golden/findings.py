@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
-from tests.core.test_findings import CASES
+from tests.core.finding_cases import CASES
 from tests.golden.benches import bench
 from tests.plans import small
 
